@@ -1,0 +1,2 @@
+export * from './cubic';
+export * from './length';

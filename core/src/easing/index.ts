@@ -1,0 +1,2 @@
+export * from './easing';
+export * from './presets';

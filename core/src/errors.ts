@@ -1,0 +1,40 @@
+/** Stable codes of everything that the core refuses. Callers branch on the code, people read the message. */
+export const CORE_ERROR_CODES = [
+  'path-data',
+  'number-range',
+  'too-many-segments',
+  'svg-syntax',
+  'svg-not-svg',
+  'svg-unsafe',
+  'svg-no-outline',
+  'file-too-large',
+  'json-syntax',
+  'piece-version',
+  'piece-invalid',
+  'option',
+] as const;
+export type CoreErrorCode = (typeof CORE_ERROR_CODES)[number];
+
+/** A refusal: what was expected, what came, and where. */
+export class CoreError extends Error {
+  readonly code: CoreErrorCode;
+  /** Where it happened: a character position, a line, or the path of a field. */
+  readonly where?: string;
+
+  constructor(code: CoreErrorCode, message: string, where?: string) {
+    super(message);
+    this.name = 'CoreError';
+    this.code = code;
+    this.where = where;
+  }
+}
+
+/** Broken invariants are our own mistakes, not the user's. */
+export function assert(condition: unknown, message: string): asserts condition {
+  if (!condition) throw new Error(`Invariant broken: ${message}`);
+}
+
+/** The end of a switch over a closed set. */
+export function assertNever(value: never): never {
+  throw new Error(`Unexpected case: ${String(value)}`);
+}

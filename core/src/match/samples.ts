@@ -1,0 +1,144 @@
+import { cubicPoint, cubicTangent } from '../curve';
+import { CORNER_RAD } from '../num';
+import { type ArcLengthTable, type Contour, measureArcLength, pieceAt, placeAtShare, shareOfAnchor, totalLength } from '../outline';
+
+/** Distance, as a share of the length, of the chords whose turning is the *bend*. */
+const BEND_CHORD = 0.02;
+/** Above this many anchors, samples are even instead of at the anchors. */
+const ANCHOR_SAMPLE_LIMIT = 200;
+
+/** Features of a contour at a row of samples, for matching only. A closed contour has `count` samples, an open one `count + 1`. */
+export interface ContourSamples {
+  readonly contour: Contour;
+  readonly table: ArcLengthTable;
+  readonly closed: boolean;
+  readonly count: number;
+  /** Share of the length; for a closed contour counted from its own start. */
+  readonly share: Float64Array;
+  /** Position minus centroid, over the RMS radius. */
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  /** Bisector tangent, unit length. */
+  readonly tx: Float64Array;
+  readonly ty: Float64Array;
+  /** Turning at an anchor in rad where it is a corner, else 0. */
+  readonly turn: Float64Array;
+  /** Turning between chords of 2 % of the length, rad. */
+  readonly bend: Float64Array;
+}
+
+/** Samples at every anchor and evenly between them, about `wanted` in all. `anchors` false: evenly only. */
+export function sampleContour(contour: Contour, wanted: number, anchors = true): ContourSamples {
+  const table = measureArcLength(contour);
+  const shares = sampleShares(table, wanted, anchors);
+  const total = shares.length;
+  const out = {
+    contour,
+    table,
+    closed: contour.closed,
+    count: contour.closed ? total : total - 1,
+    share: Float64Array.from(shares),
+    x: new Float64Array(total),
+    y: new Float64Array(total),
+    tx: new Float64Array(total),
+    ty: new Float64Array(total),
+    turn: new Float64Array(total),
+    bend: new Float64Array(total),
+  };
+  const anchorShares = anchors ? new Set(Array.from({ length: table.cumulative.length }, (_, i) => shareOfAnchor(table, i))) : new Set<number>();
+  for (let i = 0; i < total; i++) writeFeatures(out, i, anchorShares.has(shares[i]));
+  normalise(out.x, out.y);
+  return out;
+}
+
+function sampleShares(table: ArcLengthTable, wanted: number, anchors: boolean): number[] {
+  const pieces = table.cumulative.length - 1;
+  const shares: number[] = [];
+  if (!anchors || pieces > ANCHOR_SAMPLE_LIMIT) {
+    for (let i = 0; i < wanted; i++) shares.push(i / wanted);
+  } else {
+    for (let i = 0; i < pieces; i++) {
+      const from = shareOfAnchor(table, i);
+      const width = shareOfAnchor(table, i + 1) - from;
+      if (!(width > 1e-9)) continue;
+      const steps = Math.max(1, Math.round(wanted * width));
+      for (let k = 0; k < steps; k++) shares.push(k === 0 ? from : from + (width * k) / steps);
+    }
+  }
+  if (shares.length === 0) shares.push(0);
+  if (!table.contour.closed) shares.push(1);
+  return shares;
+}
+
+interface Writable extends ContourSamples {
+  readonly table: ArcLengthTable;
+}
+
+const point = (table: ArcLengthTable, share: number, out: Float64Array): Float64Array => {
+  const place = placeAtShare(table, share);
+  return cubicPoint(table.contour.points, pieceAt(place.piece), place.t, out);
+};
+
+function writeFeatures(s: Writable, i: number, isAnchor: boolean): void {
+  const { table, closed } = s;
+  const share = s.share[i];
+  const here = point(table, share, new Float64Array(2));
+  s.x[i] = here[0];
+  s.y[i] = here[1];
+  const wrap = (v: number): number => (closed ? v - Math.floor(v) : Math.min(1, Math.max(0, v)));
+  const before = point(table, wrap(share - BEND_CHORD), new Float64Array(2));
+  const after = point(table, wrap(share + BEND_CHORD), new Float64Array(2));
+  s.bend[i] = angleBetween(here[0] - before[0], here[1] - before[1], after[0] - here[0], after[1] - here[1]);
+
+  const place = placeAtShare(table, share);
+  const p = table.contour.points;
+  const leave = cubicTangent(p, pieceAt(place.piece), place.t, new Float64Array(2));
+  let tx = leave[0];
+  let ty = leave[1];
+  if (isAnchor && (closed || (share > 0 && share < 1))) {
+    const arrive = arrivingTangent(table, place.piece);
+    const turn = angleBetween(arrive[0], arrive[1], leave[0], leave[1]);
+    s.turn[i] = Math.abs(turn) > CORNER_RAD ? turn : 0;
+    const length = Math.hypot(arrive[0] + leave[0], arrive[1] + leave[1]);
+    if (length > 1e-6) {
+      tx = (arrive[0] + leave[0]) / length;
+      ty = (arrive[1] + leave[1]) / length;
+    }
+  }
+  s.tx[i] = tx;
+  s.ty[i] = ty;
+}
+
+/** Direction in which the contour arrives at the start of a piece, skipping pieces of zero length. */
+function arrivingTangent(table: ArcLengthTable, piece: number): Float64Array {
+  const pieces = table.cumulative.length - 1;
+  let k = (piece - 1 + pieces) % pieces;
+  for (let tries = 0; tries < pieces && !(table.cumulative[k + 1] > table.cumulative[k]); tries++) k = (k - 1 + pieces) % pieces;
+  return cubicTangent(table.contour.points, pieceAt(k), 1, new Float64Array(2));
+}
+
+function angleBetween(ax: number, ay: number, bx: number, by: number): number {
+  const cross = ax * by - ay * bx;
+  const dot = ax * bx + ay * by;
+  return cross === 0 && dot === 0 ? 0 : Math.atan2(cross, dot);
+}
+
+function normalise(x: Float64Array, y: Float64Array): void {
+  const n = x.length;
+  let cx = 0;
+  let cy = 0;
+  for (let i = 0; i < n; i++) {
+    cx += x[i] / n;
+    cy += y[i] / n;
+  }
+  let square = 0;
+  for (let i = 0; i < n; i++) square += ((x[i] - cx) ** 2 + (y[i] - cy) ** 2) / n;
+  const k = square > 0 ? 1 / Math.sqrt(square) : 0;
+  for (let i = 0; i < n; i++) {
+    x[i] = (x[i] - cx) * k;
+    y[i] = (y[i] - cy) * k;
+  }
+}
+
+/** Is there anything to match along? */
+export const isPoint = (samples: ContourSamples): boolean => !(totalLength(samples.table) > 0);

@@ -1,0 +1,179 @@
+import { BREAK_MERGE_SHARE, PLAN_DEVIATION_REL } from '../num';
+import { cubicPoint, cubicStretch } from '../curve';
+import { type ArcLengthTable, type CurvePlace, measureArcLength, pieceAt, placeAtShare, type Contour } from '../outline';
+import { mapShare, type PairMatch } from '../match';
+
+/** A contour walked once, from its start place on. Piece indices may pass the piece count of a closed contour: they count on. */
+export interface Walk {
+  readonly table: ArcLengthTable;
+  readonly start: number;
+}
+
+/** A place of both contours at which both are split. */
+interface BreakPoint {
+  readonly a: number;
+  readonly b: number;
+  readonly placeA: CurvePlace;
+  readonly placeB: CurvePlace;
+}
+
+export const walkOf = (contour: Contour, start: number): Walk => ({ table: measureArcLength(contour), start });
+
+const SNAP = 1e-9;
+const MAX_FILLER_DEPTH = 3;
+
+/** Where the walk is after `share` of the length. */
+function placeOnWalk(walk: Walk, share: number): CurvePlace {
+  const { table, start } = walk;
+  const pieces = table.cumulative.length - 1;
+  const absolute = start + share;
+  const wrapped = table.contour.closed && absolute >= 1;
+  const place = placeAtShare(table, wrapped ? absolute - 1 : absolute);
+  const piece = place.piece + (wrapped ? pieces : 0);
+  if (place.t > 1 - SNAP) return { piece: piece + 1, t: 0 };
+  return { piece, t: place.t < SNAP ? 0 : place.t };
+}
+
+/** Anchors met on the walk after its start and before its end, with their shares. Anchors on one spot count once. */
+function anchorsOnWalk(walk: Walk): { share: number; place: CurvePlace }[] {
+  const { table, start } = walk;
+  const pieces = table.cumulative.length - 1;
+  const total = table.cumulative[pieces];
+  const out: { share: number; place: CurvePlace }[] = [];
+  if (!(total > 0)) return out;
+  const first = table.contour.closed ? 0 : 1;
+  for (let k = first; k < pieces; k++) {
+    const share = table.cumulative[k] / total - start;
+    const wrapped = table.contour.closed && share < 0;
+    out.push({ share: wrapped ? share + 1 : share, place: { piece: wrapped ? k + pieces : k, t: 0 } });
+  }
+  out.sort((p, q) => p.share - q.share || p.place.piece - q.place.piece);
+  return out.filter(({ share }, i) => share > SNAP && share < 1 - SNAP && (i === 0 || share - out[i - 1].share > SNAP));
+}
+
+/** Where both contours are split, in order: their starts, all anchors of both (merged when near each other), filler, their ends. */
+function breakPoints(pair: PairMatch, walkA: Walk, walkB: Walk, size: number): BreakPoint[] {
+  const { map } = pair;
+  const at = (a: number, b: number, placeA?: CurvePlace, placeB?: CurvePlace): BreakPoint => ({
+    a,
+    b,
+    placeA: placeA ?? placeOnWalk(walkA, a),
+    placeB: placeB ?? placeOnWalk(walkB, b),
+  });
+  const fromA = anchorsOnWalk(walkA).map(({ share, place }) => ({ side: 'a' as const, share, place, other: mapShare(map.a, map.b, share) }));
+  const fromB = anchorsOnWalk(walkB).map(({ share, place }) => ({ side: 'b' as const, share, place, other: mapShare(map.b, map.a, share) }));
+  const sum = (p: { share: number; other: number }): number => p.share + p.other;
+  const all = [...fromA, ...fromB].sort((p, q) => sum(p) - sum(q));
+  const points: BreakPoint[] = [at(0, 0)];
+  for (let i = 0; i < all.length; i++) {
+    const p = all[i];
+    const q = all[i + 1];
+    const a = p.side === 'a' ? p.share : p.other;
+    const b = p.side === 'a' ? p.other : p.share;
+    if (q && q.side !== p.side) {
+      const qa = q.side === 'a' ? q.share : q.other;
+      const qb = q.side === 'a' ? q.other : q.share;
+      if (qa - a <= BREAK_MERGE_SHARE && qb - b <= BREAK_MERGE_SHARE) {
+        points.push(p.side === 'a' ? at(p.share, q.share, p.place, q.place) : at(q.share, p.share, q.place, p.place));
+        i++;
+        continue;
+      }
+    }
+    points.push(p.side === 'a' ? at(a, b, p.place) : at(a, b, undefined, p.place));
+  }
+  points.push(at(1, 1));
+  return withFiller(points, pair, walkA, walkB, size);
+}
+
+/** Splits stretches whose in-between would stray from the map, at the middle of the map, until it does not. */
+function withFiller(points: BreakPoint[], pair: PairMatch, walkA: Walk, walkB: Walk, size: number): BreakPoint[] {
+  const out: BreakPoint[] = [points[0]];
+  const cubic = new Float64Array(16);
+  const fill = (p: BreakPoint, q: BreakPoint, depth: number): void => {
+    if (depth < MAX_FILLER_DEPTH && q.a - p.a > 2 * BREAK_MERGE_SHARE && q.b - p.b > 2 * BREAK_MERGE_SHARE) {
+      if (deviation(p, q) > PLAN_DEVIATION_REL * size) {
+        const a = (p.a + q.a) / 2;
+        const b = mapShare(pair.map.a, pair.map.b, a);
+        const middle = { a, b, placeA: placeOnWalk(walkA, a), placeB: placeOnWalk(walkB, b) };
+        if (b > p.b && b < q.b) {
+          fill(p, middle, depth + 1);
+          fill(middle, q, depth + 1);
+          return;
+        }
+      }
+    }
+    out.push(q);
+  };
+  const here = new Float64Array(2);
+  const there = new Float64Array(2);
+  const deviation = (p: BreakPoint, q: BreakPoint): number => {
+    stretchOfWalk(walkA, p.placeA, q.placeA, cubic, 0);
+    stretchOfWalk(walkB, p.placeB, q.placeB, cubic, 8);
+    for (let k = 0; k < 8; k++) cubic[k] = (cubic[k] + cubic[k + 8]) / 2;
+    let worst = 0;
+    for (let k = 1; k <= 3; k++) {
+      const a = p.a + ((q.a - p.a) * k) / 4;
+      const b = mapShare(pair.map.a, pair.map.b, a);
+      if (!(b > p.b && b < q.b)) continue;
+      pointOnWalk(walkA, a, here);
+      pointOnWalk(walkB, b, there);
+      const x = (here[0] + there[0]) / 2;
+      const y = (here[1] + there[1]) / 2;
+      let nearest = Infinity;
+      for (let s = 0; s <= 24; s++) {
+        cubicPoint(cubic, 0, s / 24, here);
+        nearest = Math.min(nearest, Math.hypot(here[0] - x, here[1] - y));
+      }
+      // The samples of the cubic are this far apart at most; half of it must not count as deviation.
+      const gap = Math.hypot(cubic[6] - cubic[0], cubic[7] - cubic[1]) / 48;
+      worst = Math.max(worst, Math.sqrt(Math.max(0, nearest * nearest - gap * gap)));
+    }
+    return worst;
+  };
+  for (let i = 1; i < points.length; i++) fill(points[i - 1], points[i], 0);
+  return out;
+}
+
+function pointOnWalk(walk: Walk, share: number, out: Float64Array): void {
+  const place = placeOnWalk(walk, share);
+  const pieces = walk.table.cumulative.length - 1;
+  const atEnd = !walk.table.contour.closed && place.piece >= pieces;
+  cubicPoint(walk.table.contour.points, pieceAt(atEnd ? pieces - 1 : place.piece % pieces), atEnd ? 1 : place.t, out);
+}
+
+/** The one cubic between two neighbouring break points; a point where they coincide on this contour. */
+function stretchOfWalk(walk: Walk, from: CurvePlace, to: CurvePlace, out: Float64Array, outAt: number): void {
+  const { contour, cumulative } = walk.table;
+  const pieces = cumulative.length - 1;
+  let { piece, t } = from;
+  const lengthOf = (k: number): number => cumulative[(k % pieces) + 1] - cumulative[k % pieces];
+  // Pieces of zero length are stepped over.
+  while (piece < to.piece && (t >= 1 || !(lengthOf(piece) > 0)) && !(piece === to.piece - 1 && to.t === 0)) {
+    piece++;
+    t = 0;
+  }
+  const end = to.piece > piece ? 1 : to.t;
+  const closedIndex = contour.closed ? piece % pieces : Math.min(piece, pieces - 1);
+  const t0 = !contour.closed && piece >= pieces ? 1 : t;
+  cubicStretch(contour.points, pieceAt(closedIndex), t0, Math.max(t0, end), out, outAt);
+}
+
+/** Both contours of a pair split at the same places: two arrays of 3n + 1 points each, the outlines unchanged. */
+export function splitPair(pair: PairMatch, a: Contour, b: Contour, size: number): { from: Float64Array; to: Float64Array } {
+  const walkA = walkOf(a, pair.startA);
+  const walkB = walkOf(b, pair.startB);
+  const points = breakPoints(pair, walkA, walkB, size);
+  const n = points.length - 1;
+  const from = new Float64Array(6 * n + 2);
+  const to = new Float64Array(6 * n + 2);
+  const buffer = new Float64Array(8);
+  for (let i = 0; i < n; i++) {
+    stretchOfWalk(walkA, points[i].placeA, points[i + 1].placeA, buffer, 0);
+    if (i === 0) from.set(buffer.subarray(0, 2), 0);
+    from.set(buffer.subarray(2), 6 * i + 2);
+    stretchOfWalk(walkB, points[i].placeB, points[i + 1].placeB, buffer, 0);
+    if (i === 0) to.set(buffer.subarray(0, 2), 0);
+    to.set(buffer.subarray(2), 6 * i + 2);
+  }
+  return { from, to };
+}

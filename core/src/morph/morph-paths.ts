@@ -1,0 +1,24 @@
+import { matchOutlines } from '../match';
+import { readPathData } from '../svg';
+import { evaluate } from './evaluate';
+import { framePathData } from './plan-outline';
+import { planShift } from './plan-shift';
+
+export interface MorphPathsOptions {
+  /** Decimals of the written numbers, 0 to 12. Default 3. */
+  readonly digits?: number;
+}
+
+/**
+ * Two path strings in, path data out as a function of progress; all decisions automatic. The returned function gives the same
+ * commands at every progress.
+ *
+ * @throws CoreError as `readPathData` does
+ */
+export function morphPaths(dA: string, dB: string, options: MorphPathsOptions = {}): (progress: number) => string {
+  const a = readPathData(dA);
+  const b = readPathData(dB);
+  const plan = planShift(a, b, matchOutlines(a, b));
+  const frame = new Float64Array(plan.from.length);
+  return (progress) => framePathData(plan, evaluate(plan, progress, frame), options.digits ?? 3);
+}

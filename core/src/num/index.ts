@@ -1,0 +1,4 @@
+export * from './quadrature';
+export * from './random';
+export * from './roots';
+export * from './tolerances';

@@ -1,0 +1,2 @@
+export * from './blend';
+export * from './colour';
