@@ -7,3 +7,7 @@ export * from './outline';
 export * from './paint';
 export * from './svg';
 export * from './vec';
+export * from './frame';
+export * from './num';
+export * from './output';
+export * from './piece';

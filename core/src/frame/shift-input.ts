@@ -1,0 +1,37 @@
+import type { MatchChoices, Part, Piece, Placement, Pose, Shift } from '../piece';
+import type { Method } from '../morph';
+import type { BlendSpace } from '../paint';
+
+/** A pose with what is needed to draw it. */
+export interface PoseInput {
+  readonly placement: Placement;
+  readonly parts: readonly Part[];
+}
+
+/** Everything that a shift's plan depends on, and nothing else: plain data that can be sent to a worker. */
+export interface ShiftInput {
+  readonly from: PoseInput;
+  readonly to: PoseInput;
+  readonly method: Method;
+  readonly blend: BlendSpace;
+  readonly match: MatchChoices;
+}
+
+export const poseInput = (piece: Piece, pose: Pose): PoseInput => ({ placement: pose.placement, parts: pose.parts.map((id) => piece.parts[id]) });
+
+export function shiftInput(piece: Piece, shift: Shift): ShiftInput {
+  const { method, blend, match } = shift;
+  return { from: poseInput(piece, piece.poses[shift.from]), to: poseInput(piece, piece.poses[shift.to]), method, blend, match };
+}
+
+/** Do both describe the same shift? Compares records by identity, so an edit elsewhere in the piece changes nothing. */
+export function sameShiftInput(p: ShiftInput, q: ShiftInput): boolean {
+  return p.method === q.method && p.blend === q.blend && p.match.direction === q.match.direction && samePose(p.from, q.from) && samePose(p.to, q.to);
+}
+
+export function samePose(p: PoseInput, q: PoseInput): boolean {
+  const a = p.placement;
+  const b = q.placement;
+  if (a.x !== b.x || a.y !== b.y || a.scale !== b.scale || p.parts.length !== q.parts.length) return false;
+  return p.parts.every((part, i) => part === q.parts[i]);
+}

@@ -1,0 +1,193 @@
+import { ease, type Easing, staysInside } from '../easing';
+import { type CompiledPiece, type FigureSpan, type PartPlan } from '../frame';
+import { evaluate, framePathData } from '../morph';
+import { blendColour, type ColourBlend, cssText, hexText } from '../paint';
+import { numberText } from '../svg';
+
+export interface AnimatedSvgOptions {
+  /** Decimals of coordinates, 1 to 6. Default 2: an error of at most 0.005 px. */
+  readonly digits?: number;
+  /** Title for screen readers; the piece's name. */
+  readonly title?: string;
+}
+
+/** Largest error of keys against the true curve: px for shapes, channels of 0..1 for colours. */
+const SHAPE_ERROR_PX = 0.02;
+const COLOUR_ERROR = 0.5 / 255;
+const KEY_DEPTH = 9;
+
+/** Keys of an animated value: times in [0, 1] of a run, and for each stretch between keys its timing. */
+interface Track {
+  readonly times: number[];
+  readonly values: string[];
+  readonly splines: string[];
+}
+
+const EVEN = '0 0 1 1';
+
+/**
+ * Writes a piece as one SVG file animated by SMIL (SVG Animations 2): a group for each figure, and in it one path for each part of each
+ * shift, shown while that shift and the hold before it last. Shapes on straight ways need one key at each end, with the easing as the
+ * key spline; easings that overshoot, and colours blended in OKLab, get as many linear keys as their error bound asks.
+ *
+ * @returns text of the file; plays once or endlessly as the piece does
+ */
+export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOptions = {}): string {
+  const digits = options.digits ?? 2;
+  const { width, height, background, duration } = compiled;
+  const w = numberText(width, 3);
+  const h = numberText(height, 3);
+  let body = '';
+  if (options.title) body += `<title>${escapeText(options.title)}</title>\n`;
+  if (background) body += `<rect width="${w}" height="${h}" fill="${escapeText(background)}"/>\n`;
+  for (const figure of compiled.figures) {
+    body += '<g>\n';
+    figure.spans.forEach((span, i) => {
+      const last = i === figure.spans.length - 1;
+      for (const part of span.parts) body += partElement(part, span, compiled, digits, last ? Math.max(duration, span.end) : span.end, figure.spans.length > 1);
+    });
+    body += '</g>\n';
+  }
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${w} ${h}" width="${w}" height="${h}">\n${body}</svg>\n`;
+}
+
+function partElement(part: PartPlan, span: FigureSpan, compiled: CompiledPiece, digits: number, shownUntil: number, switched: boolean): string {
+  const { duration, loop } = compiled;
+  const repeat = loop ? 'repeatCount="indefinite"' : 'fill="freeze"';
+  const clock = `dur="${numberText(duration, 6)}s" ${repeat}`;
+  const frame = new Float64Array(part.plan.from.length);
+  const d = (progress: number): string => framePathData(part.plan, evaluate(part.plan, progress, frame), digits);
+  const animated = duration > 0 && span.end > span.holdEnd;
+  let attributes = ` d="${d(0)}"${part.plan.fillRule === 'evenodd' ? ' fill-rule="evenodd"' : ''}`;
+  let animations = '';
+  const animate = (name: string, track: Track): void => {
+    if (animated && new Set(track.values).size > 1) animations += animation(name, track, clock);
+  };
+  animate('d', shapeTrack(span, duration, d, part));
+  const colour = (name: 'fill' | 'stroke', blend: ColourBlend | null): void => {
+    if (!blend) {
+      if (name === 'fill') attributes += ' fill="none"';
+      return;
+    }
+    const start = blendColour(blend, 0, new Float64Array(4));
+    attributes += ` ${name}="${hexText({ r: start[0], g: start[1], b: start[2] })}"`;
+    if (start[3] < 1) attributes += ` ${name}-opacity="${numberText(start[3], 4)}"`;
+    animate(name, colourTrack(span, duration, blend, (c) => cssText(c[0], c[1], c[2], 1)));
+    animate(`${name}-opacity`, colourTrack(span, duration, blend, (c) => numberText(c[3], 4)));
+  };
+  colour('fill', part.fill);
+  colour('stroke', part.stroke?.colour ?? null);
+  if (part.stroke) {
+    const { widths, caps, joins } = part.stroke;
+    attributes += ` stroke-width="${numberText(widths[0], 4)}" stroke-linecap="${caps[0]}" stroke-linejoin="${joins[0]}"`;
+    const width = (p: number): string => numberText(Math.max(0, widths[0] + (widths[1] - widths[0]) * p), 4);
+    animate('stroke-width', numberTrack(span, duration, width, Math.abs(widths[1] - widths[0])));
+    animate('stroke-linecap', halfWayTrack(span, duration, caps));
+    animate('stroke-linejoin', halfWayTrack(span, duration, joins));
+  }
+  if (duration > 0 && switched) {
+    const shown = visibility(span.start / duration, Math.min(1, shownUntil / duration));
+    if (span.start > 0) attributes += ' display="none"';
+    animations += `<animate attributeName="display" calcMode="discrete" values="${shown.values}" keyTimes="${shown.times}" ${clock}/>\n`;
+  }
+  return animations ? `<path${attributes}>\n${animations}</path>\n` : `<path${attributes}/>\n`;
+}
+
+function visibility(from: number, to: number): { values: string; times: string } {
+  const values: string[] = [];
+  const times: string[] = [];
+  const add = (value: string, time: number): void => {
+    values.push(value);
+    times.push(timeText(time));
+  };
+  if (from > 0) add('none', 0);
+  add('inline', from);
+  if (to < 1) add('none', to);
+  return { values: values.join(';'), times: times.join(';') };
+}
+
+const timeText = (time: number): string => numberText(Math.min(1, Math.max(0, time)), 7);
+
+function animation(name: string, track: Track, clock: string): string {
+  const discrete = track.splines.length === 0;
+  const mode = discrete ? 'discrete' : track.splines.every((spline) => spline === EVEN) ? 'linear' : 'spline';
+  const splines = mode === 'spline' ? ` keySplines="${track.splines.join(';')}"` : '';
+  return `<animate attributeName="${name}" calcMode="${mode}" values="${track.values.join(';')}" keyTimes="${track.times.map(timeText).join(';')}"${splines} ${clock}/>\n`;
+}
+
+/** A track that stands still before and after the shift, with the given keys (time in [0, 1] of the shift, value) in between. */
+function trackOf(span: FigureSpan, duration: number, keys: readonly { time: number; value: string }[], spline: string): Track {
+  const track: Track = { times: [], values: [], splines: [] };
+  const add = (time: number, value: string, arriving: string): void => {
+    if (track.times.length > 0) track.splines.push(arriving);
+    track.times.push(time);
+    track.values.push(value);
+  };
+  if (span.holdEnd > 0) add(0, keys[0].value, EVEN);
+  for (const [i, key] of keys.entries()) {
+    add((span.holdEnd + (span.end - span.holdEnd) * key.time) / duration, key.value, i === 0 ? EVEN : spline);
+  }
+  if (span.end < duration) add(1, keys[keys.length - 1].value, EVEN);
+  track.times[track.times.length - 1] = 1;
+  return track;
+}
+
+function splineText(easing: Easing): string {
+  if (easing.kind === 'linear') return EVEN;
+  return [easing.x1, easing.y1, easing.x2, easing.y2].map((v) => numberText(v, 6)).join(' ');
+}
+
+function shapeTrack(span: FigureSpan, duration: number, d: (progress: number) => string, part: PartPlan): Track {
+  if (staysInside(span.easing)) {
+    return trackOf(span, duration, [{ time: 0, value: d(0) }, { time: 1, value: d(1) }], splineText(span.easing));
+  }
+  const { from, to } = part.plan;
+  let reach = 0;
+  for (let i = 0; i < from.length; i++) reach = Math.max(reach, Math.abs(to[i] - from[i]));
+  const times = keyTimes((time) => [ease(span.easing, time) * reach], SHAPE_ERROR_PX);
+  return trackOf(span, duration, times.map((time) => ({ time, value: d(ease(span.easing, time)) })), EVEN);
+}
+
+function numberTrack(span: FigureSpan, duration: number, value: (progress: number) => string, reach: number): Track {
+  if (staysInside(span.easing)) return trackOf(span, duration, [{ time: 0, value: value(0) }, { time: 1, value: value(1) }], splineText(span.easing));
+  const times = keyTimes((time) => [ease(span.easing, time) * reach], SHAPE_ERROR_PX);
+  return trackOf(span, duration, times.map((time) => ({ time, value: value(ease(span.easing, time)) })), EVEN);
+}
+
+function colourTrack(span: FigureSpan, duration: number, blend: ColourBlend, text: (c: Float64Array) => string): Track {
+  const at = (time: number): Float64Array => blendColour(blend, ease(span.easing, time), new Float64Array(4));
+  const times = keyTimes((time) => [...at(time)], COLOUR_ERROR);
+  return trackOf(span, duration, times.map((time) => ({ time, value: text(at(time)) })), EVEN);
+}
+
+/** A value that jumps where progress passes the middle: caps and joins cannot be blended. */
+function halfWayTrack(span: FigureSpan, duration: number, values: readonly [string, string]): Track {
+  let low = 0;
+  let high = 1;
+  for (let i = 0; i < 40; i++) {
+    const middle = (low + high) / 2;
+    if (ease(span.easing, middle) < 0.5) low = middle;
+    else high = middle;
+  }
+  const time = (span.holdEnd + (span.end - span.holdEnd) * high) / duration;
+  return { times: [0, time], values: [...values], splines: [] };
+}
+
+/** The fewest times, by halving, between which straight lines stay within `error` of the value. */
+function keyTimes(value: (time: number) => readonly number[], error: number): number[] {
+  const out = [0];
+  const halve = (a: number, b: number, depth: number): void => {
+    const va = value(a);
+    const vb = value(b);
+    const strays = [0.25, 0.5, 0.75].some((share) => value(a + (b - a) * share).some((v, i) => Math.abs(v - va[i] - (vb[i] - va[i]) * share) > error));
+    // The first cut is always made: a curve may cross its chord at all three probes.
+    if (depth < KEY_DEPTH && (strays || depth < 2)) {
+      halve(a, (a + b) / 2, depth + 1);
+      halve((a + b) / 2, b, depth + 1);
+    } else out.push(b);
+  };
+  halve(0, 1, 0);
+  return out;
+}
+
+const escapeText = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');

@@ -1,0 +1,85 @@
+import { type Contour, type Outline, pieceCount } from '../outline';
+import { type Matrix } from '../vec';
+import type { Anchor, ContourRecord, Id, Part, Placement } from './records';
+
+/** Makes a fresh id; the prefix tells readers what it is of. */
+export type IdSource = (prefix: string) => Id;
+
+const outlines = new WeakMap<Part, Outline>();
+
+/** The outline of a part in the pose's own coordinates. Cached by the part's identity: records never change. */
+export function outlineOfPart(part: Part): Outline {
+  let outline = outlines.get(part);
+  if (!outline) {
+    outline = { contours: part.contours.map(contourOfRecord), fillRule: part.fillRule };
+    outlines.set(part, outline);
+  }
+  return outline;
+}
+
+/** A record as a run of cubics; pieces without handles get theirs at the thirds. */
+export function contourOfRecord(record: ContourRecord): Contour {
+  const { anchors, closed } = record;
+  const pieces = closed ? anchors.length : anchors.length - 1;
+  const points = new Float64Array(6 * pieces + 2);
+  points.set(anchors[0].at, 0);
+  for (let i = 0; i < pieces; i++) {
+    const a = anchors[i];
+    const b = anchors[(i + 1) % anchors.length];
+    const at = 6 * i;
+    const straight = !a.out && !b.in;
+    for (let k = 0; k < 2; k++) {
+      points[at + 2 + k] = straight ? a.at[k] + (b.at[k] - a.at[k]) / 3 : (a.out ?? a.at)[k];
+      points[at + 4 + k] = straight ? a.at[k] + ((b.at[k] - a.at[k]) * 2) / 3 : (b.in ?? b.at)[k];
+      points[at + 6 + k] = b.at[k];
+    }
+  }
+  return {
+    points,
+    closed,
+    anchorIds: anchors.map((anchor) => anchor.id),
+    originIds: anchors.some((anchor) => anchor.origin) ? anchors.map((anchor) => anchor.origin) : undefined,
+  };
+}
+
+/** A run of cubics as a record with fresh ids. Straight pieces with handles at the thirds are written without handles. */
+export function recordOfContour(contour: Contour, newId: IdSource): ContourRecord {
+  const p = contour.points;
+  const pieces = pieceCount(contour);
+  const count = contour.closed ? pieces : pieces + 1;
+  const handle = (piece: number, which: 2 | 4): readonly [number, number] | undefined => {
+    const at = 6 * piece;
+    const anchor = which === 2 ? at : at + 6;
+    if (atThirds(p, at)) return undefined;
+    if (p[at + which] === p[anchor] && p[at + which + 1] === p[anchor + 1]) return undefined;
+    return [p[at + which], p[at + which + 1]];
+  };
+  const anchors: Anchor[] = [];
+  for (let i = 0; i < count; i++) {
+    const before = i > 0 ? i - 1 : contour.closed ? pieces - 1 : -1;
+    const into = before >= 0 ? handle(before, 4) : undefined;
+    const out = i < pieces ? handle(i, 2) : undefined;
+    const origin = contour.originIds?.[i];
+    anchors.push({
+      id: contour.anchorIds?.[i] ?? newId('a'),
+      at: [p[6 * i], p[6 * i + 1]],
+      ...(into && { in: into }),
+      ...(out && { out }),
+      ...(origin && { origin }),
+    });
+  }
+  return { id: newId('c'), closed: contour.closed, anchors };
+}
+
+function atThirds(p: Float64Array, at: number): boolean {
+  for (let k = 0; k < 2; k++) {
+    const d = p[at + 6 + k] - p[at + k];
+    const epsilon = 1e-12 * (Math.abs(d) + Math.abs(p[at + k]));
+    if (Math.abs(p[at + 2 + k] - p[at + k] - d / 3) > epsilon) return false;
+    if (Math.abs(p[at + 4 + k] - p[at + k] - (d * 2) / 3) > epsilon) return false;
+  }
+  return true;
+}
+
+/** From the pose's own coordinates to the canvas. */
+export const placementMatrix = (placement: Placement): Matrix => [placement.scale, 0, 0, placement.scale, placement.x, placement.y];

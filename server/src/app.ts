@@ -1,0 +1,56 @@
+import { randomUUID } from 'node:crypto';
+import fs from 'node:fs';
+import path from 'node:path';
+import express, { type Express } from 'express';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import type { Database } from './db/database';
+import { PieceRepository } from './features/pieces/repository';
+import { pieceRoutes } from './features/pieces/routes';
+import { PieceService } from './features/pieces/service';
+import { jsonOnly, localOnly, securityHeaders } from './http/guards';
+import { noSuchRoute, problemHandler } from './http/problems';
+
+/** Largest request body. A piece file of this size has some 100,000 anchors. */
+const BODY_LIMIT = '20mb';
+
+export interface AppParts {
+  readonly database: Database;
+  readonly logger: Logger;
+  /** Folder of the built web application; without it only the API answers. */
+  readonly webFolder?: string;
+}
+
+/** Builds the application; does not listen. */
+export function buildApp({ database, logger, webFolder }: AppParts): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('query parser', 'simple');
+  app.use(pinoHttp({ logger, genReqId: () => randomUUID(), autoLogging: { ignore: (request) => !request.url?.startsWith('/api') }, serializers: { req: ({ id, method, url }) => ({ id, method, url }), res: ({ statusCode }) => ({ statusCode }) } }));
+  app.use(securityHeaders, localOnly);
+
+  const pieces = new PieceService(new PieceRepository(database), randomUUID);
+  const api = express.Router();
+  api.use((_request, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  api.use(jsonOnly, express.json({ limit: BODY_LIMIT, strict: true }));
+  api.use('/pieces', pieceRoutes(pieces));
+  api.get('/health', (_request, response) => {
+    response.json({ ok: true });
+  });
+  api.use(noSuchRoute);
+  app.use('/api', api);
+
+  if (webFolder && fs.existsSync(path.join(webFolder, 'index.html'))) {
+    app.use('/assets', express.static(path.join(webFolder, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }));
+    app.use(express.static(webFolder, { index: false }));
+    // Every other address is a room of the single page.
+    app.get('/{*path}', (_request, response) => {
+      response.set('Cache-Control', 'no-cache').sendFile(path.join(webFolder, 'index.html'));
+    });
+  }
+  app.use(problemHandler);
+  return app;
+}

@@ -1,0 +1,46 @@
+import type { RequestHandler } from 'express';
+import helmet from 'helmet';
+import { ApiError } from '../errors';
+
+/** Security headers: nothing from elsewhere, no inline script, no framing. */
+export const securityHeaders: RequestHandler = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'"],
+      styleSrc: ["'self'"],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      fontSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      workerSrc: ["'self'"],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'none'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  // The server speaks plain HTTP on the loopback address.
+  strictTransportSecurity: false,
+  crossOriginEmbedderPolicy: true,
+});
+
+const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
+
+/** Refuses requests that another site could have caused: foreign host names and foreign origins. */
+export const localOnly: RequestHandler = (request, _response, next) => {
+  const host = request.headers.host ?? '';
+  if (!LOCAL.test(host)) throw new ApiError('origin-refused', `Expected a request to this machine's own address; found host “${host.slice(0, 60)}”.`);
+  const { origin } = request.headers;
+  if (origin !== undefined && origin !== `http://${host}`) throw new ApiError('origin-refused', `Expected a request from http://${host}; found “${origin.slice(0, 60)}”.`);
+  next();
+};
+
+/** Bodies must be declared as JSON, which a form of another site cannot do. */
+export const jsonOnly: RequestHandler = (request, _response, next) => {
+  const writes = request.method === 'POST' || request.method === 'PUT' || request.method === 'PATCH';
+  if (writes && !request.is('application/json')) {
+    throw new ApiError('media-type', `Expected Content-Type application/json; found “${(request.headers['content-type'] ?? 'none').slice(0, 60)}”.`);
+  }
+  next();
+};
