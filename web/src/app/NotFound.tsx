@@ -1,0 +1,12 @@
+import { Link } from 'react-router';
+
+export function NotFound() {
+  return (
+    <div className="piece-failure" role="alert">
+      <h1>There is nothing at this address</h1>
+      <p>
+        <Link to="/">To the shelf</Link>
+      </p>
+    </div>
+  );
+}

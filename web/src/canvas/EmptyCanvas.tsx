@@ -1,0 +1,25 @@
+import { FileDown } from 'lucide-react';
+import { Button } from 'react-bootstrap';
+import { useOpenPiece } from '../context';
+
+/** What an empty piece says: what to do first. */
+export function EmptyCanvas() {
+  const { chooseFiles } = useOpenPiece();
+  return (
+    <div className="canvas-empty">
+      <svg viewBox="0 0 220 84" width="220" height="84" aria-hidden="true">
+        <g fill="none" stroke="var(--line-strong)" strokeWidth="2" strokeDasharray="5 4">
+          <rect x="6" y="12" width="56" height="56" rx="4" />
+          <circle cx="186" cy="40" r="28" />
+        </g>
+        <path d="M72 52C100 52 116 26 148 26" fill="none" stroke="var(--accent)" strokeWidth="3" strokeLinecap="round" />
+        <circle cx="109" cy="39.5" r="6" fill="var(--accent)" />
+      </svg>
+      <h2>Drop two or more SVG files here</h2>
+      <p>Each becomes a pose on the rail; what happens between them is found at once. Paste works too.</p>
+      <Button variant="primary" onClick={() => chooseFiles()}>
+        <FileDown size={16} aria-hidden="true" /> Choose SVG files
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,36 @@
+import { createContext, useContext, useSyncExternalStore } from 'react';
+import type { Editor, PlanStatus } from '../editor';
+import type { Autosave } from '../editor';
+
+export interface OpenPiece {
+  readonly editor: Editor;
+  readonly autosave: Autosave;
+  /** Lets the user choose SVG files; they become poses before stop `at`. */
+  readonly chooseFiles: (at?: number) => void;
+  /** Takes files that were dropped or pasted. */
+  readonly takeFiles: (files: readonly File[], at?: number) => void;
+}
+
+export const EditorContext = createContext<OpenPiece | null>(null);
+
+export function useOpenPiece(): OpenPiece {
+  const open = useContext(EditorContext);
+  if (!open) throw new Error('The editor is used outside of an open piece.');
+  return open;
+}
+
+export const useEditor = (): Editor => useOpenPiece().editor;
+
+/** Plans of all shifts; renders again when one of them comes or goes stale, not per frame. */
+export function usePlanStatuses(): ReadonlyMap<string, PlanStatus> {
+  const { plans } = useEditor();
+  return useSyncExternalStore(plans.subscribe, plans.statuses);
+}
+
+export function usePlaying(): boolean {
+  const { clock } = useEditor();
+  return useSyncExternalStore(
+    (listener) => clock.onState(listener),
+    () => clock.playing,
+  );
+}

@@ -1,0 +1,1 @@
+export { COMMANDS, type Command, type CommandContext, type CommandId, commandById } from './table';

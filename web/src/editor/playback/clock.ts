@@ -1,0 +1,123 @@
+/** What a clock needs from its surroundings. */
+export interface ClockDeps {
+  readonly now: () => number;
+  readonly requestFrame: (callback: () => void) => number;
+  readonly cancelFrame: (handle: number) => void;
+}
+
+export interface ClockRange {
+  /** s; 0 when there is nothing to play. */
+  readonly duration: number;
+  readonly loop: boolean;
+  /** Frames per second. */
+  readonly rate: number;
+}
+
+/**
+ * The play position. Time is sampled from the surroundings' clock, never added up, and shown on the piece's own frames, so that
+ * playback shows the same pictures as every output.
+ */
+export class PlaybackClock {
+  private range: ClockRange = { duration: 0, loop: true, rate: 60 };
+  private position = 0;
+  private startedAt = 0;
+  private startedFrom = 0;
+  private handle: number | undefined;
+  private readonly moveListeners = new Set<(seconds: number) => void>();
+  private readonly stateListeners = new Set<() => void>();
+
+  constructor(private readonly deps: ClockDeps) {}
+
+  /** s */
+  get seconds(): number {
+    return this.position;
+  }
+
+  get playing(): boolean {
+    return this.handle !== undefined;
+  }
+
+  setRange(range: ClockRange): void {
+    this.range = range;
+    if (this.position > range.duration) this.seek(range.duration);
+    if (!(range.duration > 0)) this.pause();
+  }
+
+  play(): void {
+    if (this.playing || !(this.range.duration > 0)) return;
+    // A run that has ended starts again.
+    if (this.position >= this.range.duration - 1e-9) this.position = 0;
+    this.startedAt = this.deps.now();
+    this.startedFrom = this.position;
+    this.handle = this.deps.requestFrame(this.tick);
+    this.tellState();
+  }
+
+  pause(): void {
+    if (this.handle === undefined) return;
+    this.deps.cancelFrame(this.handle);
+    this.handle = undefined;
+    this.tellState();
+  }
+
+  toggle(): void {
+    if (this.playing) this.pause();
+    else this.play();
+  }
+
+  /** Moves the play position, in s; playback goes on from there. */
+  seek(seconds: number): void {
+    this.position = Math.min(this.range.duration, Math.max(0, seconds));
+    this.startedAt = this.deps.now();
+    this.startedFrom = this.position;
+    this.tellMove();
+  }
+
+  /** Goes to the frame that lies `frames` after the present one. */
+  step(frames: number): void {
+    this.pause();
+    const { rate } = this.range;
+    this.seek((Math.floor(this.position * rate + 1e-6) + frames) / rate);
+  }
+
+  onMove(listener: (seconds: number) => void): () => void {
+    this.moveListeners.add(listener);
+    return () => void this.moveListeners.delete(listener);
+  }
+
+  onState(listener: () => void): () => void {
+    this.stateListeners.add(listener);
+    return () => void this.stateListeners.delete(listener);
+  }
+
+  destroy(): void {
+    this.pause();
+    this.moveListeners.clear();
+    this.stateListeners.clear();
+  }
+
+  private readonly tick = (): void => {
+    const { duration, loop, rate } = this.range;
+    const elapsed = (this.deps.now() - this.startedAt) / 1000;
+    let time = this.startedFrom + elapsed;
+    if (time >= duration && !loop) {
+      this.position = duration;
+      this.handle = undefined;
+      this.tellMove();
+      this.tellState();
+      return;
+    }
+    if (duration > 0) time -= Math.floor(time / duration) * duration;
+    this.position = Math.floor(time * rate + 1e-6) / rate;
+    this.handle = this.deps.requestFrame(this.tick);
+    this.tellMove();
+  };
+
+  private tellMove(): void {
+    for (const listener of this.moveListeners) listener(this.position);
+  }
+
+  private tellState(): void {
+    for (const listener of this.stateListeners) listener();
+  }
+}

@@ -1,0 +1,59 @@
+import type { View } from '../playback/stage';
+
+const MIN_ZOOM = 0.05;
+const MAX_ZOOM = 32;
+const MARGIN = 28;
+
+/** How the canvas lies in its pane: fitted until somebody zooms or moves it. */
+export class Viewport {
+  private pane = { width: 0, height: 0 };
+  private canvas = { width: 1, height: 1 };
+  private current: View = { x: 0, y: 0, zoom: 1 };
+  private fitted = true;
+  private readonly listeners = new Set<(view: View) => void>();
+
+  get view(): View {
+    return this.current;
+  }
+
+  setPane(width: number, height: number): void {
+    this.pane = { width, height };
+    if (this.fitted) this.fit();
+  }
+
+  setCanvas(width: number, height: number): void {
+    if (width === this.canvas.width && height === this.canvas.height) return;
+    this.canvas = { width, height };
+    if (this.fitted) this.fit();
+  }
+
+  fit(): void {
+    const { width, height } = this.canvas;
+    const zoom = Math.max(MIN_ZOOM, Math.min((this.pane.width - 2 * MARGIN) / width, (this.pane.height - 2 * MARGIN) / height));
+    this.set({ zoom, x: (this.pane.width - width * zoom) / 2, y: (this.pane.height - height * zoom) / 2 });
+    this.fitted = true;
+  }
+
+  /** Zooms by a factor about a point of the pane (default: its middle). */
+  zoomBy(factor: number, x = this.pane.width / 2, y = this.pane.height / 2): void {
+    const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, this.current.zoom * factor));
+    const k = zoom / this.current.zoom;
+    this.set({ zoom, x: x - (x - this.current.x) * k, y: y - (y - this.current.y) * k });
+    this.fitted = false;
+  }
+
+  moveBy(dx: number, dy: number): void {
+    this.set({ ...this.current, x: this.current.x + dx, y: this.current.y + dy });
+    this.fitted = false;
+  }
+
+  onChange(listener: (view: View) => void): () => void {
+    this.listeners.add(listener);
+    return () => void this.listeners.delete(listener);
+  }
+
+  private set(view: View): void {
+    this.current = view;
+    for (const listener of this.listeners) listener(view);
+  }
+}

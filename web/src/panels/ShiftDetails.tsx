@@ -1,0 +1,79 @@
+import { type DirectionChoice, type Piece, type Shift } from '@core';
+import { ArrowRight, Check, TriangleAlert, X } from 'lucide-react';
+import { PoseImage } from '../canvas/PoseImage';
+import { posePicture } from '../canvas/pose-picture';
+import { usePlanStatuses } from '../context';
+import { changePiece, type Recipe, useAppDispatch } from '../state';
+import { Choice, NumberField } from '../ui';
+import { EasingEditor } from './EasingEditor';
+import { framesText } from './frames-text';
+
+const DIRECTIONS = [
+  { value: 'auto', label: 'Automatic', hint: 'Solids are run the same way round' },
+  { value: 'same', label: 'As drawn', hint: 'Both outlines are run as they are written' },
+  { value: 'reversed', label: 'Reversed', hint: 'The second outline is run backwards' },
+] as const satisfies readonly { value: DirectionChoice; label: string; hint: string }[];
+const VERDICT = { good: { icon: Check, text: 'Healthy' }, look: { icon: TriangleAlert, text: 'Look at it' }, broken: { icon: X, text: 'Broken' } } as const;
+
+/** What can be set on a shift: how long, how eased, in which direction; and how healthy it is. */
+export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly shift: Shift }) {
+  const dispatch = useAppDispatch();
+  const status = usePlanStatuses().get(shift.id);
+  const from = piece.poses[shift.from];
+  const to = piece.poses[shift.to];
+  const change = (name: string, recipe: (draft: Parameters<Recipe>[0]['shifts'][string]) => void): void => void dispatch(changePiece(name, (draft) => recipe(draft.shifts[shift.id])));
+  const health = status?.plan?.health;
+  const Verdict = health && VERDICT[health.verdict].icon;
+  return (
+    <>
+      <header className="details-head">
+        <h2>Shift</h2>
+        <div className="details-pair">
+          <span className="details-thumb plum">
+            <PoseImage picture={posePicture(piece, from)} size={34} />
+          </span>
+          <ArrowRight size={16} aria-hidden="true" />
+          <span className="details-thumb cobalt">
+            <PoseImage picture={posePicture(piece, to)} size={34} />
+          </span>
+          <span className="details-names">
+            {from.name} to {to.name}
+          </span>
+        </div>
+      </header>
+      <div className={`details-health ${health?.verdict ?? ''}`} role="status">
+        {status?.failed ? (
+          <>The match failed: {status.failed}</>
+        ) : health && Verdict ? (
+          <>
+            <Verdict size={15} aria-hidden="true" />
+            <span>
+              <strong>{VERDICT[health.verdict].text}.</strong> {health.sentence}
+            </span>
+          </>
+        ) : (
+          <>Being matched …</>
+        )}
+      </div>
+      <NumberField label="Duration" value={shift.duration} unit="s" min={0} max={3600} step={0.05} also={framesText(piece, shift.duration)} onChange={(duration) => change(`Duration ${duration} s`, (draft) => void (draft.duration = duration))} />
+      <h3>Easing</h3>
+      <EasingEditor easing={shift.easing} onChange={(easing, name) => change(name, (draft) => void (draft.easing = { ...easing }))} />
+      <h3>Match</h3>
+      <Choice label="Direction" value={shift.match.direction} options={DIRECTIONS} onChange={(direction) => change(`Direction: ${DIRECTIONS.find(({ value }) => value === direction)?.label}`, (draft) => void (draft.match.direction = direction))} />
+      <ul className="details-reasons">
+        {status?.plan?.reasons.map((reason) => (
+          <li key={reason.text}>{reason.text}</li>
+        ))}
+      </ul>
+      <Choice
+        label="Colours blend"
+        value={shift.blend}
+        options={[
+          { value: 'oklab', label: 'By eye', hint: 'In OKLab: even steps for the eye' },
+          { value: 'srgb', label: 'By numbers', hint: 'In sRGB: as most web animation does' },
+        ]}
+        onChange={(blend) => change('Blend colours', (draft) => void (draft.blend = blend))}
+      />
+    </>
+  );
+}

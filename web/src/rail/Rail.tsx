@@ -1,0 +1,168 @@
+import { pieceDuration } from '@core';
+import { Check, TriangleAlert, X } from 'lucide-react';
+import { type DragEvent, type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { PoseImage } from '../canvas/PoseImage';
+import { posePicture } from '../canvas/pose-picture';
+import { useOpenPiece, usePlanStatuses } from '../context';
+import { chosenFigure, selectPiece, selectSelection, sessionActions, useAppDispatch, useAppSelector } from '../state';
+import { applyRailLayout } from './apply-layout';
+import { dragBead, dragCard, dragHold, type RailGestureContext, selectStop, showInsertion } from './gestures';
+import { beadHeight, insertionStop, layoutRail, RAIL, type RailLayout, timeToX } from './layout';
+import './rail.scss';
+
+const MARKS = { good: Check, look: TriangleAlert, broken: X } as const;
+const VERDICT_TEXT = { good: 'healthy', look: 'look at it', broken: 'broken' } as const;
+
+/** The rail: poses as cards over their holds, shifts as arcs that show their easing, and the bead. */
+export function Rail() {
+  const { editor, chooseFiles, takeFiles } = useOpenPiece();
+  const dispatch = useAppDispatch();
+  const piece = useAppSelector(selectPiece);
+  const selection = useAppSelector(selectSelection);
+  const statuses = usePlanStatuses();
+  const svgRef = useRef<SVGSVGElement>(null);
+  const [width, setWidth] = useState(0);
+  const figure = piece ? chosenFigure(piece, selection) : undefined;
+  const layout = useMemo<RailLayout>(
+    () => (piece ? layoutRail(piece, figure, width, pieceDuration(piece)) : { width, scale: 0, duration: 0, bars: [], arcs: [] }),
+    [piece, figure, width],
+  );
+  const layoutRef = useRef(layout);
+  layoutRef.current = layout;
+
+  useLayoutEffect(() => {
+    const svg = svgRef.current;
+    if (!svg) return;
+    const observer = new ResizeObserver(() => setWidth(svg.clientWidth));
+    observer.observe(svg);
+    setWidth(svg.clientWidth);
+    return () => observer.disconnect();
+  }, []);
+  useLayoutEffect(() => {
+    if (svgRef.current) applyRailLayout(svgRef.current, layout);
+  });
+  useEffect(() => {
+    // The bead moves with the clock, outside React.
+    const bead = svgRef.current?.querySelector('[data-key="bead"]');
+    const place = (seconds: number): void => bead?.setAttribute('transform', `translate(${timeToX(layoutRef.current, seconds)} ${beadHeight(layoutRef.current, seconds)})`);
+    place(editor.clock.seconds);
+    return editor.clock.onMove(place);
+  }, [editor, layout]);
+
+  if (!piece) return null;
+  const gesture = (): RailGestureContext => ({ editor, svg: svgRef.current as SVGSVGElement, layout: () => layoutRef.current });
+  const insertion = (): SVGElement | null => svgRef.current?.querySelector('[data-key="insertion"]') ?? null;
+  const pressed = (event: KeyboardEvent, act: () => void): void => {
+    if (event.key !== 'Enter' && event.key !== ' ') return;
+    event.preventDefault();
+    event.stopPropagation();
+    act();
+  };
+  const dragOver = (event: DragEvent): void => {
+    if (!event.dataTransfer.types.includes('Files') || !figure) return;
+    event.preventDefault();
+    const x = event.clientX - (svgRef.current?.getBoundingClientRect().left ?? 0);
+    showInsertion(insertion(), layout, insertionStop(layout, x));
+  };
+  const dropped = (event: DragEvent): void => {
+    event.preventDefault();
+    event.stopPropagation();
+    insertion()?.setAttribute('visibility', 'hidden');
+    const x = event.clientX - (svgRef.current?.getBoundingClientRect().left ?? 0);
+    takeFiles([...event.dataTransfer.files], figure ? insertionStop(layout, x) : undefined);
+  };
+
+  return (
+    <section className="rail" aria-label="Rail">
+      <svg
+        ref={svgRef}
+        className="rail-picture"
+        height={RAIL.height}
+        role="group"
+        aria-label="Poses and shifts in time"
+        onDragOver={dragOver}
+        onDragLeave={() => insertion()?.setAttribute('visibility', 'hidden')}
+        onDrop={dropped}
+      >
+        <rect className="rail-floor" x="0" y={RAIL.ruler - 4} width="100%" height={RAIL.height - RAIL.ruler + 4} onPointerDown={(event) => dragBead(gesture(), event)} />
+        <g data-key="ruler" className="rail-ruler" />
+        {layout.arcs.map(({ shiftId }) => {
+          const status = statuses.get(shiftId);
+          const verdict = status?.plan?.health.verdict;
+          const shift = piece.shifts[shiftId];
+          const names = `${piece.poses[shift.from].name} to ${piece.poses[shift.to].name}`;
+          const select = (): void => void dispatch(sessionActions.selected({ kind: 'shift', figureId: figure?.id ?? '', shiftId }));
+          const chosen = selection?.kind === 'shift' && selection.shiftId === shiftId;
+          const Mark = verdict ? MARKS[verdict] : null;
+          return (
+            <g key={shiftId} className={`rail-shift ${verdict ?? 'pending'} ${chosen ? 'chosen' : ''}`} onClick={select}>
+              <path data-key={`arc-${shiftId}`} className="rail-arc" />
+              <path
+                data-key={`hit-${shiftId}`}
+                className="rail-hit"
+                tabIndex={0}
+                role="button"
+                aria-pressed={chosen}
+                aria-label={`Shift ${names}, ${shift.duration} s, ${status?.failed ? 'failed' : verdict ? VERDICT_TEXT[verdict] : 'being matched'}`}
+                onKeyDown={(event) => pressed(event, select)}
+              >
+                <title>{status?.failed ?? (status?.plan ? `${names}: ${status.plan.health.sentence}` : `${names}: being matched …`)}</title>
+              </path>
+              <g data-key={`mark-${shiftId}`} className="rail-mark">
+                {(verdict !== 'good' || chosen) && (
+                  <>
+                    <circle r="8" />
+                    {Mark ? <Mark x={-5.5} y={-5.5} size={11} strokeWidth={2.6} /> : <circle className="rail-waiting" r="4" />}
+                  </>
+                )}
+              </g>
+            </g>
+          );
+        })}
+        {layout.bars.map((bar) => {
+          const pose = piece.poses[bar.poseId];
+          const chosen = selection?.kind === 'stop' && selection.stop === bar.stop;
+          const select = (): void => figure && selectStop(editor, figure.id, bar.stop, layout);
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a stop is its place in the order
+            <g key={bar.stop} className={`rail-stop ${chosen ? 'chosen' : ''} ${bar.held ? '' : 'returning'}`}>
+              <line data-key={`thread-${bar.stop}`} className="rail-thread" />
+              <rect data-key={`bar-${bar.stop}`} className="rail-bar" height="8" rx="4" onClick={select} />
+              {bar.held && (
+                <rect data-key={`edge-${bar.stop}`} className="rail-edge" width="10" height="24" onPointerDown={(event) => dragHold(gesture(), event, bar.poseId)}>
+                  <title>Drag to hold {pose.name} longer or shorter</title>
+                </rect>
+              )}
+              <g
+                data-key={`card-${bar.stop}`}
+                className="rail-card"
+                role="button"
+                tabIndex={0}
+                aria-pressed={chosen}
+                aria-label={`Pose ${bar.stop + 1}, ${pose.name}, ${bar.held ? `held ${pose.hold} s` : 'the way back to the beginning'}`}
+                onPointerDown={(event) => event.button === 0 && dragCard(gesture(), event, bar.stop)}
+                onKeyDown={(event) => pressed(event, select)}
+              >
+                <rect className="rail-card-paper" width={RAIL.card} height={RAIL.card} rx="6" />
+                <PoseImage picture={posePicture(piece, pose)} size={RAIL.card - 10} x={5} y={5} />
+                <title>{pose.name}: drag to move it along the rail</title>
+              </g>
+            </g>
+          );
+        })}
+        <g data-key="add" className="rail-add" role="button" tabIndex={0} aria-label="Add poses from SVG files" onClick={() => chooseFiles()} onKeyDown={(event) => pressed(event, () => chooseFiles())}>
+          <rect width={RAIL.card} height={RAIL.card} rx="6" />
+          <path d={`M${RAIL.card / 2} 15v14M15 ${RAIL.card / 2}h14`} />
+          <title>Add poses from SVG files</title>
+        </g>
+        <g data-key="insertion" className="rail-insertion" visibility="hidden">
+          <line y1="2" y2={RAIL.ruler - 6} />
+        </g>
+        <g data-key="bead" className="rail-bead" visibility={layout.scale > 0 ? 'visible' : 'hidden'} onPointerDown={(event) => dragBead(gesture(), event)}>
+          <circle className="rail-bead-reach" r="14" />
+          <circle className="rail-bead-body" r="6.5" />
+        </g>
+      </svg>
+    </section>
+  );
+}

@@ -1,0 +1,133 @@
+import { moveStop, type Piece, type PieceDraft, pieceDuration, type Pose } from '@core';
+import type { Editor } from '../editor';
+import { changePiece, chosenFigure, makeChange, sessionActions } from '../state';
+import { freshId } from '../workers';
+import { applyRailLayout } from './apply-layout';
+import { insertionStop, layoutRail, type RailLayout, xToTime } from './layout';
+
+/** What a rail gesture works with. */
+export interface RailGestureContext {
+  readonly editor: Editor;
+  readonly svg: SVGSVGElement;
+  readonly layout: () => RailLayout;
+}
+
+const DRAG_START_PX = 5;
+
+/** Follows a pointer until it is released or the gesture is left by Escape; cleans up for every way out. */
+function followPointer(svg: SVGSVGElement, event: PointerEvent | React.PointerEvent, on: { move(x: number, y: number): void; end(kept: boolean): void }): void {
+  const box = svg.getBoundingClientRect();
+  const controller = new AbortController();
+  const options = { signal: controller.signal };
+  const finish = (kept: boolean): void => {
+    controller.abort();
+    on.end(kept);
+  };
+  window.addEventListener('pointermove', (move) => move.pointerId === event.pointerId && on.move(move.clientX - box.left, move.clientY - box.top), options);
+  window.addEventListener('pointerup', (up) => up.pointerId === event.pointerId && finish(true), options);
+  window.addEventListener('pointercancel', (cancel) => cancel.pointerId === event.pointerId && finish(false), options);
+  window.addEventListener(
+    'keydown',
+    (key) => {
+      if (key.key !== 'Escape') return;
+      key.stopPropagation();
+      key.preventDefault();
+      finish(false);
+    },
+    { ...options, capture: true },
+  );
+}
+
+/** Scrubs: the bead follows the pointer. */
+export function dragBead({ editor, svg, layout }: RailGestureContext, event: React.PointerEvent): void {
+  const before = editor.clock.seconds;
+  editor.clock.pause();
+  const seek = (x: number): void => editor.clock.seek(xToTime(layout(), x));
+  seek(event.clientX - svg.getBoundingClientRect().left);
+  followPointer(svg, event, {
+    move: (x) => seek(x),
+    end: (kept) => {
+      if (!kept) editor.clock.seek(before);
+    },
+  });
+}
+
+/** Changes a pose's hold by dragging the end of its bar; the rail keeps its scale until the end. */
+export function dragHold({ editor, svg, layout }: RailGestureContext, event: React.PointerEvent, poseId: string): void {
+  const { document, session } = editor.store.getState();
+  const piece = document.piece;
+  const figure = piece && chosenFigure(piece, session.selection);
+  if (!piece || !figure) return;
+  const start = layout();
+  const pose: Pose = piece.poses[poseId];
+  const startX = event.clientX - svg.getBoundingClientRect().left;
+  const frame = piece.canvas.rate.den / piece.canvas.rate.num;
+  const recipe = (hold: number) => (draft: PieceDraft) => {
+    draft.poses[poseId].hold = hold;
+  };
+  let hold = pose.hold;
+  followPointer(svg, event, {
+    move: (x) => {
+      const wanted = Math.max(0, pose.hold + (x - startX) / start.scale);
+      hold = Math.round(Math.round(wanted / frame) * frame * 1e6) / 1e6;
+      const copy: Piece = makeChange(piece, '', recipe(hold))?.piece ?? piece;
+      applyRailLayout(svg, layoutRail(copy, copy.figures[figure.id], start.width, pieceDuration(copy), start.scale));
+    },
+    end: (kept) => {
+      if (kept && hold !== pose.hold) editor.store.dispatch(changePiece(`Hold ${pose.name} ${hold} s`, recipe(hold)));
+      else applyRailLayout(svg, layout());
+    },
+  });
+}
+
+/** Moves a card to another place in the order; a press without a drag selects it. */
+export function dragCard({ editor, svg, layout }: RailGestureContext, event: React.PointerEvent, stop: number): void {
+  const { document, session } = editor.store.getState();
+  const piece = document.piece;
+  const figure = piece && chosenFigure(piece, session.selection);
+  if (!piece || !figure) return;
+  const box = svg.getBoundingClientRect();
+  const startX = event.clientX - box.left;
+  const card = svg.querySelector<SVGElement>(`[data-key="card-${stop}"]`);
+  const marker = svg.querySelector<SVGElement>('[data-key="insertion"]');
+  let dragging = false;
+  let target = stop;
+  followPointer(svg, event, {
+    move: (x) => {
+      if (!dragging && Math.abs(x - startX) < DRAG_START_PX) return;
+      dragging = true;
+      const now = layout();
+      target = insertionStop(now, x);
+      const { cardX } = now.bars[stop];
+      card?.setAttribute('transform', `translate(${cardX + x - startX} 2)`);
+      showInsertion(marker, now, target);
+    },
+    end: (kept) => {
+      marker?.setAttribute('visibility', 'hidden');
+      applyRailLayout(svg, layout());
+      const to = target > stop ? target - 1 : target;
+      if (!kept) return;
+      if (dragging && to !== stop) {
+        editor.store.dispatch(changePiece(`Move ${piece.poses[layout().bars[stop].poseId].name}`, (draft) => moveStop(draft, figure.id, stop, to, freshId)));
+        editor.store.dispatch(sessionActions.selected({ kind: 'stop', figureId: figure.id, stop: to }));
+      } else if (!dragging) selectStop(editor, figure.id, stop, layout());
+    },
+  });
+}
+
+/** Selects a stop and goes there. */
+export function selectStop(editor: Editor, figureId: string, stop: number, layout: RailLayout): void {
+  editor.store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop }));
+  editor.clock.pause();
+  editor.clock.seek(xToTime(layout, layout.bars[stop].x0));
+}
+
+/** Shows where a pose would go. */
+export function showInsertion(marker: SVGElement | null, layout: RailLayout, stop: number): void {
+  if (!marker) return;
+  const before = layout.bars[stop - 1];
+  const after = layout.bars[stop];
+  const x = before && after ? (before.cardX + 44 + after.cardX) / 2 : after ? after.cardX - 5 : before ? before.cardX + 49 : 34;
+  marker.setAttribute('visibility', 'visible');
+  marker.setAttribute('transform', `translate(${x} 0)`);
+}

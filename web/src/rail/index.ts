@@ -1,0 +1,2 @@
+export { easingCurve } from './layout';
+export { Rail } from './Rail';

@@ -1,0 +1,118 @@
+import { ease, type Easing, type Figure, type Piece, railTimeline } from '@core';
+
+/** Heights of the rail's rows, CSS px. */
+export const RAIL = {
+  height: 132,
+  cardTop: 6,
+  card: 44,
+  /** Bars stand on two levels in turn, so that an arc can show its easing as a rise or a fall. */
+  upper: 68,
+  lower: 98,
+  ruler: 112,
+  padding: 34,
+  /** Kept free at the right, for the last card and the one that adds. */
+  room: 92,
+} as const;
+
+const CARD_GAP = 8;
+const CURVE_STEPS = 40;
+
+export interface BarLayout {
+  readonly stop: number;
+  readonly poseId: string;
+  readonly x0: number;
+  readonly x1: number;
+  readonly y: number;
+  readonly cardX: number;
+  readonly held: boolean;
+}
+
+export interface ArcLayout {
+  readonly shiftId: string;
+  readonly x0: number;
+  readonly x1: number;
+  readonly y0: number;
+  readonly y1: number;
+  readonly easing: Easing;
+  /** Path data of the easing curve from bar to bar. */
+  readonly d: string;
+}
+
+export interface RailLayout {
+  readonly width: number;
+  /** CSS px for each second. */
+  readonly scale: number;
+  readonly duration: number;
+  readonly bars: readonly BarLayout[];
+  readonly arcs: readonly ArcLayout[];
+}
+
+export const timeToX = (layout: Pick<RailLayout, 'scale'>, seconds: number): number => RAIL.padding + seconds * layout.scale;
+export const xToTime = (layout: Pick<RailLayout, 'scale'>, x: number): number => (layout.scale > 0 ? (x - RAIL.padding) / layout.scale : 0);
+
+/** Lays a figure's rail out over `width` px: the whole piece fits, or `scale` (px for each s) is kept during a gesture. */
+export function layoutRail(piece: Piece, figure: Figure | undefined, width: number, pieceSeconds: number, scale?: number): RailLayout {
+  const inner = Math.max(1, width - RAIL.padding - RAIL.room);
+  const used = scale ?? (pieceSeconds > 0 ? inner / pieceSeconds : 0);
+  if (!figure) return { width, scale: used, duration: pieceSeconds, bars: [], arcs: [] };
+  const timeline = railTimeline(piece, figure);
+  const at = (seconds: number): number => RAIL.padding + seconds * used;
+  const level = (stop: number): number => (stop % 2 === 0 ? RAIL.lower : RAIL.upper);
+  const wanted = timeline.stops.map((stop) => at(stop.start + stop.hold / 2) - RAIL.card / 2);
+  const cards = spread(wanted, RAIL.card + CARD_GAP, 4, width - 2 * RAIL.card - 16);
+  const bars = timeline.stops.map((stop, i) => ({ stop: i, poseId: stop.poseId, x0: at(stop.start), x1: at(stop.start + stop.hold), y: level(i), cardX: cards[i], held: stop.held }));
+  const arcs = timeline.spans.map(({ shift, start, end }, i) => {
+    const [x0, x1, y0, y1] = [at(start), at(end), level(i), level(i + 1)];
+    return { shiftId: shift.id, x0, x1, y0, y1, easing: shift.easing, d: easingCurve(shift.easing, x0, x1, y0, y1) };
+  });
+  return { width, scale: used, duration: pieceSeconds, bars, arcs };
+}
+
+/** The easing curve as a path from one bar to the next. */
+export function easingCurve(easing: Easing, x0: number, x1: number, y0: number, y1: number): string {
+  if (easing.kind === 'cubic-bezier') {
+    const x = (share: number): string => (x0 + (x1 - x0) * share).toFixed(2);
+    const y = (share: number): string => (y0 + (y1 - y0) * share).toFixed(2);
+    return `M${x(0)} ${y(0)}C${x(easing.x1)} ${y(easing.y1)} ${x(easing.x2)} ${y(easing.y2)} ${x(1)} ${y(1)}`;
+  }
+  let d = '';
+  for (let i = 0; i <= CURVE_STEPS; i++) {
+    const share = i / CURVE_STEPS;
+    d += `${i === 0 ? 'M' : 'L'}${(x0 + (x1 - x0) * share).toFixed(2)} ${(y0 + (y1 - y0) * ease(easing, share)).toFixed(2)}`;
+  }
+  return d;
+}
+
+/** Height at which the bead runs: along bars, and along arcs by their curves. */
+export function beadHeight(layout: RailLayout, seconds: number): number {
+  const x = timeToX(layout, seconds);
+  for (const arc of layout.arcs) {
+    if (x > arc.x0 && x < arc.x1) return arc.y0 + (arc.y1 - arc.y0) * ease(arc.easing, (x - arc.x0) / (arc.x1 - arc.x0));
+  }
+  let height: number = RAIL.lower;
+  for (const bar of layout.bars) if (bar.x0 <= x + 1e-6) height = bar.y;
+  return height;
+}
+
+/** Moves positions apart to at least `gap`, in order, as little as possible, within [low, high]; too many share the room evenly. */
+export function spread(wanted: readonly number[], gap: number, low: number, high: number): number[] {
+  const n = wanted.length;
+  if (n > 1 && gap * (n - 1) > high - low) return wanted.map((_, i) => low + ((high - low) * i) / (n - 1));
+  const out = wanted.map((x) => Math.min(high, Math.max(low, x)));
+  for (let i = 1; i < n; i++) out[i] = Math.max(out[i], out[i - 1] + gap);
+  if (n > 0) out[n - 1] = Math.min(out[n - 1], high);
+  for (let i = n - 2; i >= 0; i--) out[i] = Math.min(out[i], out[i + 1] - gap);
+  return out;
+}
+
+/** Round distances between the ruler's marks: in s, at least `least` px apart. */
+export function rulerStep(scale: number, least: number): number {
+  const steps = [0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300, 600];
+  return steps.find((step) => step * scale >= least) ?? 1200;
+}
+
+/** Where a dropped pose goes: before the stop whose card lies right of x. */
+export function insertionStop(layout: RailLayout, x: number): number {
+  const next = layout.bars.findIndex((bar) => bar.cardX + RAIL.card / 2 > x);
+  return next < 0 ? layout.bars.length : next;
+}

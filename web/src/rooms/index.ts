@@ -1,0 +1,3 @@
+export { OutputRoom } from './output/OutputRoom';
+export { PiecePage } from './piece/PiecePage';
+export { ShapesRoom } from './shapes/ShapesRoom';

@@ -1,0 +1,95 @@
+import { CircleAlert, CloudCheck, CloudOff, CloudUpload, History, Keyboard, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import { Dropdown } from 'react-bootstrap';
+import { Link, NavLink, useParams } from 'react-router';
+import { useOpenPiece } from '../../context';
+import { type CommandContext, commandById } from '../../editor';
+import { changePiece, documentActions, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../../state';
+import { IconButton, TextField } from '../../ui';
+import { keysText } from './keys-text';
+import { Wordmark } from '../../shelf/Wordmark';
+
+const SAVE = {
+  saved: { icon: CloudCheck, text: 'Saved' },
+  saving: { icon: CloudUpload, text: 'Saving …' },
+  unsaved: { icon: CloudUpload, text: 'Not saved yet' },
+  offline: { icon: CloudOff, text: 'Offline: kept in this browser, trying again' },
+  conflict: { icon: CircleAlert, text: 'Changed elsewhere' },
+} as const;
+
+/** Back to the shelf, the piece's name, the rooms, undo and its history, and whether all is saved. */
+export function PieceHeader({ context }: { readonly context: CommandContext }) {
+  const { id = '' } = useParams();
+  const { autosave } = useOpenPiece();
+  const dispatch = useAppDispatch();
+  const piece = useAppSelector(selectPiece);
+  const save = useAppSelector((state) => state.session.save);
+  const theme = useAppSelector((state) => state.session.theme);
+  const past = useAppSelector((state) => state.document.past);
+  const future = useAppSelector((state) => state.document.future);
+  const command = (name: 'undo' | 'redo' | 'sheet') => {
+    const { label, keys, run } = commandById(name);
+    return { label, keys: keysText(keys[0]), onClick: () => run(context) };
+  };
+  const steps = (count: number, action: () => Parameters<typeof dispatch>[0]): void => {
+    for (let i = 0; i < count; i++) dispatch(action());
+  };
+  const { icon: SaveIcon, text: saveText } = SAVE[save];
+  return (
+    <header className="piece-header">
+      <Link to="/" className="piece-home" title="To the shelf" aria-label="To the shelf">
+        <Wordmark />
+      </Link>
+      <TextField className="piece-name" label="Name of the piece" hideLabel value={piece?.name ?? ''} onChange={(name) => dispatch(changePiece(`Rename to ${name}`, (draft) => void (draft.name = name)))} />
+      <nav className="piece-rooms" aria-label="Rooms">
+        <NavLink to={`/piece/${id}/shapes`} title="Shapes (1)">
+          Shapes
+        </NavLink>
+        <NavLink to={`/piece/${id}/output`} title="Output (5)">
+          Output
+        </NavLink>
+      </nav>
+      <div className="piece-tools">
+        {save === 'conflict' && (
+          <span className="piece-conflict" role="alert">
+            Changed elsewhere.
+            <button type="button" className="btn outlined btn-sm" onClick={() => autosave.resolve('mine')}>
+              Keep mine
+            </button>
+            <button type="button" className="btn outlined btn-sm" onClick={() => autosave.resolve('theirs')}>
+              Take the other
+            </button>
+          </span>
+        )}
+        <span className={`piece-save ${save}`} role="status" data-testid="save-state" title={saveText}>
+          <SaveIcon size={16} aria-hidden="true" />
+          {save === 'offline' ? 'Offline' : saveText}
+        </span>
+        <IconButton icon={Undo2} disabled={past.length === 0} {...command('undo')} />
+        <IconButton icon={Redo2} disabled={future.length === 0} {...command('redo')} />
+        <Dropdown align="end">
+          <Dropdown.Toggle variant="link" className="quiet icon-button" aria-label="History" title="History">
+            <History size={17} aria-hidden="true" />
+          </Dropdown.Toggle>
+          <Dropdown.Menu className="piece-history">
+            <Dropdown.Header>What was done, the latest first</Dropdown.Header>
+            {[...future].reverse().map((entry, i) => (
+              <Dropdown.Item key={entry.id} className="undone" onClick={() => steps(future.length - i, documentActions.redone)}>
+                {entry.name}
+              </Dropdown.Item>
+            ))}
+            {[...past].reverse().map((entry, i) => (
+              <Dropdown.Item key={entry.id} active={i === 0} onClick={() => steps(i, documentActions.undone)}>
+                {entry.name}
+              </Dropdown.Item>
+            ))}
+            <Dropdown.Item active={past.length === 0} onClick={() => steps(past.length, documentActions.undone)}>
+              As it was opened
+            </Dropdown.Item>
+          </Dropdown.Menu>
+        </Dropdown>
+        <IconButton icon={theme === 'dark' ? Sun : Moon} label={theme === 'dark' ? 'Light theme' : 'Dark theme'} onClick={() => dispatch(sessionActions.themeChosen(theme === 'dark' ? 'light' : 'dark'))} />
+        <IconButton icon={Keyboard} {...command('sheet')} />
+      </div>
+    </header>
+  );
+}

@@ -1,0 +1,65 @@
+import { frameOfSeconds } from '@core';
+import { Maximize, Pause, Play, SkipBack, SkipForward, ZoomIn, ZoomOut } from 'lucide-react';
+import { useEffect, useRef } from 'react';
+import { useEditor, usePlanStatuses, usePlaying } from '../../context';
+import { type CommandId, commandById } from '../../editor';
+import { useAppSelector } from '../../state';
+import { keysText } from './keys-text';
+
+/** Where the bead is, playing, zoom, and what is at work. Numbers are written by the clock, not by React. */
+export function StatusLine() {
+  const editor = useEditor();
+  const playing = usePlaying();
+  const statuses = usePlanStatuses();
+  const busy = useAppSelector((state) => state.session.busy);
+  const hasFigure = useAppSelector((state) => (state.document.piece?.figureOrder.length ?? 0) > 0);
+  const timeRef = useRef<HTMLSpanElement>(null);
+  const zoomRef = useRef<HTMLSpanElement>(null);
+  useEffect(() => {
+    const write = (seconds: number): void => {
+      const { piece } = editor.store.getState().document;
+      if (timeRef.current && piece) timeRef.current.textContent = `${seconds.toFixed(3)} s   frame ${frameOfSeconds(piece, seconds)}`;
+    };
+    write(editor.clock.seconds);
+    return editor.clock.onMove(write);
+  }, [editor]);
+  useEffect(() => {
+    const write = (): void => {
+      if (zoomRef.current) zoomRef.current.textContent = `${Math.round(editor.viewport.view.zoom * 100)} %`;
+    };
+    write();
+    return editor.viewport.onChange(write);
+  }, [editor]);
+  const context = { editor, openRoom: () => {}, saveNow: () => {} };
+  const button = (id: CommandId, Icon: typeof Play, disabled = false, label?: string) => {
+    const command = commandById(id);
+    return (
+      <button type="button" className="status-button" disabled={disabled} title={`${label ?? command.label} (${keysText(command.keys[0])})`} aria-label={label ?? command.label} onClick={() => command.run(context)}>
+        <Icon size={15} aria-hidden="true" />
+      </button>
+    );
+  };
+  const pending = [...statuses.values()].filter((status) => status.pending).length;
+  return (
+    <footer className="status-line">
+      <span className="status-play">
+        {button('previous-pose', SkipBack, !hasFigure)}
+        <button type="button" className="status-button play" disabled={!hasFigure} title={`${playing ? 'Pause' : 'Play'} (Space)`} aria-label={playing ? 'Pause' : 'Play'} onClick={() => editor.clock.toggle()}>
+          {playing ? <Pause size={15} aria-hidden="true" /> : <Play size={15} aria-hidden="true" />}
+          {playing ? 'Pause' : 'Play'}
+        </button>
+        {button('next-pose', SkipForward, !hasFigure)}
+      </span>
+      <span ref={timeRef} className="numbers status-time" data-testid="time" />
+      <span className="status-busy" role="status">
+        {busy ?? (pending > 0 ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …` : '')}
+      </span>
+      <span className="status-zoom">
+        {button('zoom-out', ZoomOut)}
+        <span ref={zoomRef} className="numbers" />
+        {button('zoom-in', ZoomIn)}
+        {button('fit', Maximize)}
+      </span>
+    </footer>
+  );
+}

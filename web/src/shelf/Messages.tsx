@@ -1,0 +1,48 @@
+import { X } from 'lucide-react';
+import { useEffect } from 'react';
+import { sessionActions, useAppDispatch, useAppSelector, useRestorePieceMutation } from '../state';
+import { IconButton } from '../ui';
+
+const NOTICE_MS = 8_000;
+
+/** What the program has to say: refusals stay until they are closed, notices go by themselves. */
+export function Messages() {
+  const messages = useAppSelector((state) => state.session.messages);
+  const dispatch = useAppDispatch();
+  const [restore] = useRestorePieceMutation();
+  useEffect(() => {
+    const timers = messages.filter(({ tone }) => tone === 'notice').map(({ id }) => setTimeout(() => dispatch(sessionActions.dismissed(id)), NOTICE_MS));
+    return () => timers.forEach(clearTimeout);
+  }, [messages, dispatch]);
+  return (
+    <div className="messages">
+      {messages.map((message) => (
+        <div key={message.id} className={`message ${message.tone}`} role={message.tone === 'error' ? 'alert' : 'status'}>
+          <div>
+            {message.text}
+            {message.details && (
+              <ul>
+                {message.details.map((detail) => (
+                  <li key={detail}>{detail}</li>
+                ))}
+              </ul>
+            )}
+          </div>
+          {message.undoDelete && (
+            <button
+              type="button"
+              className="btn outlined btn-sm"
+              onClick={() => {
+                void restore(message.undoDelete as string);
+                dispatch(sessionActions.dismissed(message.id));
+              }}
+            >
+              Undo
+            </button>
+          )}
+          <IconButton icon={X} label="Close" onClick={() => dispatch(sessionActions.dismissed(message.id))} />
+        </div>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,62 @@
+import { compilePiece, type Piece, planPoseShift, shiftInput } from '@core';
+import { useEffect, useRef } from 'react';
+import { useEngines } from '../context';
+import { Stage } from '../editor';
+
+type ShiftPlan = ReturnType<typeof planPoseShift>;
+
+/** Size that the picture is painted for, CSS px; the card scales it. */
+const WIDTH = 306;
+const HEIGHT = 198;
+
+/** A piece playing in small; it stands still where the user wants less motion, and while it is out of sight. */
+export function PieceThumb({ piece }: { readonly piece: Piece }) {
+  const canvasRef = useRef<HTMLCanvasElement>(null);
+  const engines = useEngines();
+  useEffect(() => {
+    const canvas = canvasRef.current;
+    const context = canvas?.getContext('2d');
+    if (!canvas || !context) return;
+    const density = Math.min(2, window.devicePixelRatio);
+    canvas.width = WIDTH * density;
+    canvas.height = HEIGHT * density;
+    const stage = new Stage();
+    const zoom = Math.min(WIDTH / piece.canvas.width, HEIGHT / piece.canvas.height);
+    const view = { zoom, x: (WIDTH - piece.canvas.width * zoom) / 2, y: (HEIGHT - piece.canvas.height * zoom) / 2 };
+    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+    let handle = 0;
+    let visible = false;
+    let left = false;
+    const draw = (): void => stage.paint(context, still ? 0 : performance.now() / 1000, view, density);
+    const tick = (): void => {
+      draw();
+      handle = visible && !still ? requestAnimationFrame(tick) : 0;
+    };
+    const observer = new IntersectionObserver(([entry]) => {
+      visible = entry.isIntersecting;
+      if (visible && !handle) tick();
+    });
+    const plans = new Map<string, ShiftPlan>();
+    stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
+    observer.observe(canvas);
+    void Promise.all(Object.values(piece.shifts).map(async (shift) => plans.set(shift.id, await engines.planner.planShift(shiftInput(piece, shift))))).then(() => {
+      if (left) return;
+      stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
+      if (still) draw();
+    });
+    return () => {
+      left = true;
+      observer.disconnect();
+      cancelAnimationFrame(handle);
+    };
+  }, [piece, engines]);
+  // The band beside the canvas takes the piece's own background, so that it does not look boxed in.
+  const bandRef = (element: HTMLDivElement | null): void => {
+    if (element) element.style.background = piece.canvas.background ?? '';
+  };
+  return (
+    <div className="thumb" ref={bandRef}>
+      <canvas ref={canvasRef} className="thumb-picture" aria-hidden="true" />
+    </div>
+  );
+}

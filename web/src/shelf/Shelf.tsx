@@ -1,0 +1,141 @@
+import { emptyPiece, type Piece } from '@core';
+import { FileUp, Moon, Plus, Search, Sun } from 'lucide-react';
+import { type ChangeEvent, useEffect, useRef, useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { useDropzone } from 'react-dropzone';
+import { useStore } from 'react-redux';
+import { useNavigate } from 'react-router';
+import { useEngines } from '../context';
+import { type AppStore, api, problemText, sessionActions, useAppDispatch, useAppSelector, useCreatePieceMutation, useListPiecesQuery } from '../state';
+import { IconButton } from '../ui';
+import { freshId } from '../workers';
+import { Messages } from './Messages';
+import { PieceCard } from './PieceCard';
+import { pieceFromSvgs } from './piece-from-svgs';
+import { Wordmark } from './Wordmark';
+import './shelf.scss';
+
+/** All pieces, the latest first. SVG files dropped here become a new piece; piece files are imported. */
+export function Shelf() {
+  const { data: pieces, error, refetch, isLoading } = useListPiecesQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [create] = useCreatePieceMutation();
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+  const store = useStore() as AppStore;
+  const engines = useEngines();
+  const theme = useAppSelector((state) => state.session.theme);
+  const [search, setSearch] = useState('');
+  const chooser = useRef<HTMLInputElement>(null);
+  const tell = (text: string): void => void dispatch(sessionActions.told({ tone: 'error', text }));
+
+  const keep = async (piece: Piece): Promise<boolean> => {
+    const result = await create(piece);
+    if (result.error) tell(problemText(result.error));
+    return !result.error;
+  };
+  const newPiece = async (): Promise<void> => {
+    const piece = emptyPiece(freshId('piece'), 'Untitled piece');
+    if (await keep(piece)) await navigate(`/piece/${piece.id}/shapes`);
+  };
+  const take = async (files: readonly File[]): Promise<void> => {
+    const pieceFiles = files.filter(({ name }) => /\.json$/i.test(name));
+    const drawings = files.filter(({ name }) => !/\.json$/i.test(name));
+    for (const file of pieceFiles) {
+      try {
+        const piece = await engines.files.importPiece(await file.text());
+        const known = store.getState();
+        const taken = api.endpoints.listPieces.select()(known).data?.some(({ id }) => id === piece.id);
+        // A file of a piece that is here already comes in beside it.
+        if (await keep(taken ? { ...piece, id: freshId('piece'), name: `${piece.name} (imported)`.slice(0, 200) } : piece)) {
+          dispatch(sessionActions.told({ tone: 'notice', text: `${piece.name} was imported.` }));
+        }
+      } catch (failure) {
+        tell(`${file.name}: ${(failure as Error).message}`);
+      }
+    }
+    if (drawings.length === 0) return;
+    const made = await pieceFromSvgs(engines.files, drawings);
+    for (const refusal of made.refusals) tell(refusal);
+    if (made.piece && (await keep(made.piece))) await navigate(`/piece/${made.piece.id}/shapes`);
+  };
+  const takeRef = useRef(take);
+  takeRef.current = take;
+  useEffect(() => {
+    const paste = (event: ClipboardEvent): void => {
+      if (event.target instanceof HTMLInputElement) return;
+      const text = event.clipboardData?.getData('text/plain') ?? '';
+      const files = [...(event.clipboardData?.files ?? [])];
+      if (files.length > 0) void takeRef.current(files);
+      else if (text.includes('<svg')) void takeRef.current([new File([text], 'Pasted shape.svg', { type: 'image/svg+xml' })]);
+    };
+    window.addEventListener('paste', paste);
+    return () => window.removeEventListener('paste', paste);
+  }, []);
+  const drop = useDropzone({ noClick: true, noKeyboard: true, onDrop: (files) => void take(files) });
+  const shown = pieces?.filter(({ name }) => name.toLowerCase().includes(search.trim().toLowerCase())) ?? [];
+  return (
+    <div {...drop.getRootProps({ className: `shelf ${drop.isDragActive ? 'dropping' : ''}` })}>
+      <header className="shelf-header">
+        <h1>
+          <Wordmark />
+        </h1>
+        <label className="shelf-search">
+          <Search size={15} aria-hidden="true" />
+          <input type="search" className="form-control" placeholder="Search pieces" aria-label="Search pieces" value={search} onChange={(event) => setSearch(event.target.value)} />
+        </label>
+        <div className="shelf-actions">
+          <IconButton icon={theme === 'dark' ? Sun : Moon} label={theme === 'dark' ? 'Light theme' : 'Dark theme'} onClick={() => dispatch(sessionActions.themeChosen(theme === 'dark' ? 'light' : 'dark'))} />
+          <Button variant="link" className="outlined text-decoration-none" onClick={() => chooser.current?.click()}>
+            <FileUp size={15} aria-hidden="true" /> Import
+          </Button>
+          <Button variant="primary" onClick={() => void newPiece()}>
+            <Plus size={16} aria-hidden="true" /> New piece
+          </Button>
+        </div>
+        <input
+          ref={chooser}
+          type="file"
+          hidden
+          multiple
+          accept=".json,.svg,image/svg+xml,application/json"
+          data-testid="import-chooser"
+          onChange={(event: ChangeEvent<HTMLInputElement>) => {
+            void take([...(event.target.files ?? [])]);
+            event.target.value = '';
+          }}
+        />
+      </header>
+      <main className="shelf-board">
+        {error ? (
+          <div className="shelf-empty" role="alert">
+            <h2>The shelf cannot be read</h2>
+            <p>{problemText(error)}</p>
+            <Button variant="primary" onClick={() => void refetch()}>
+              Try again
+            </Button>
+          </div>
+        ) : isLoading ? (
+          <p className="soft">Fetching the pieces …</p>
+        ) : pieces?.length === 0 ? (
+          <div className="shelf-empty">
+            <h2>Nothing on the shelf yet</h2>
+            <p>Start a new piece, or drop two SVG files anywhere on this page: they become the two poses of a playing morph.</p>
+            <Button variant="primary" onClick={() => void newPiece()}>
+              <Plus size={16} aria-hidden="true" /> New piece
+            </Button>
+          </div>
+        ) : shown.length === 0 ? (
+          <p className="soft">No piece is called “{search}”.</p>
+        ) : (
+          <div className="shelf-grid">
+            {shown.map((summary) => (
+              <PieceCard key={summary.id} summary={summary} />
+            ))}
+          </div>
+        )}
+      </main>
+      <footer className="shelf-hint soft">Drop SVG files anywhere to begin a piece with them; drop a .arcshift.json file to import it.</footer>
+      <Messages />
+    </div>
+  );
+}

@@ -1,0 +1,26 @@
+import { addFigure, emptyPiece, insertPoses, type NewPose, type Piece } from '@core';
+import { rememberedRule } from '../editor';
+import { makeChange } from '../state';
+import { type EngineClient, freshId } from '../workers';
+
+/** A new piece with one figure whose poses are the given drawings, and a message for each drawing that could not be taken. */
+export async function pieceFromSvgs(engine: EngineClient, files: readonly File[]): Promise<{ piece?: Piece; refusals: string[] }> {
+  const refusals: string[] = [];
+  const added: NewPose[] = [];
+  const rule = rememberedRule();
+  for (const file of files) {
+    try {
+      const { added: one } = await engine.importSvg(await file.text(), file.name.replace(/\.svg$/i, ''));
+      added.push({ ...one, pose: { ...one.pose, placement: { ...one.pose.placement, rule } } });
+    } catch (error) {
+      refusals.push(`${file.name}: ${(error as Error).message}`);
+    }
+  }
+  if (added.length === 0) return { refusals };
+  const figureId = freshId('f');
+  const change = makeChange(emptyPiece(freshId('piece'), added[0].pose.name), '', (draft) => {
+    addFigure(draft, figureId, 'Figure 1');
+    insertPoses(draft, figureId, added, freshId);
+  });
+  return { piece: change?.piece, refusals };
+}

@@ -1,0 +1,70 @@
+import type { Piece } from '@core';
+import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
+
+export interface PieceSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly createdAt: string;
+  readonly updatedAt: string;
+}
+export interface LoadedPiece extends PieceSummary {
+  readonly piece: Piece;
+}
+
+/** The body of a refusal (RFC 9457). */
+export interface Problem {
+  readonly code: string;
+  readonly title: string;
+  readonly status: number;
+  readonly detail: string;
+  readonly where?: string;
+  readonly newer?: LoadedPiece;
+}
+
+/** What to tell the user about a failed call. */
+export function problemText(error: unknown): string {
+  const { status, data } = (error ?? {}) as { status?: number | string; data?: Partial<Problem> };
+  if (data?.detail) return data.detail;
+  if (status === 'FETCH_ERROR') return 'The server does not answer. Is it running? Nothing is lost; try again when it does.';
+  return 'The request failed for a reason that the server did not tell.';
+}
+
+export const api = createApi({
+  reducerPath: 'api',
+  baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
+  tagTypes: ['Pieces', 'Piece'],
+  endpoints: (build) => ({
+    listPieces: build.query<readonly PieceSummary[], void>({
+      query: () => '/pieces',
+      transformResponse: ({ pieces }: { pieces: PieceSummary[] }) => pieces,
+      providesTags: ['Pieces'],
+    }),
+    loadPiece: build.query<LoadedPiece, string>({
+      query: (id) => `/pieces/${encodeURIComponent(id)}`,
+      providesTags: (_result, _error, id) => [{ type: 'Piece', id }],
+    }),
+    createPiece: build.mutation<PieceSummary, Piece>({
+      query: (piece) => ({ url: '/pieces', method: 'POST', body: { piece } }),
+      invalidatesTags: ['Pieces'],
+    }),
+    savePiece: build.mutation<PieceSummary, { piece: Piece; revision: number }>({
+      query: (body) => ({ url: `/pieces/${encodeURIComponent(body.piece.id)}`, method: 'PUT', body }),
+      invalidatesTags: (_result, _error, { piece }) => ['Pieces', { type: 'Piece', id: piece.id }],
+    }),
+    deletePiece: build.mutation<void, string>({
+      query: (id) => ({ url: `/pieces/${encodeURIComponent(id)}`, method: 'DELETE' }),
+      invalidatesTags: ['Pieces'],
+    }),
+    restorePiece: build.mutation<void, string>({
+      query: (id) => ({ url: `/pieces/${encodeURIComponent(id)}/restore`, method: 'POST', body: {} }),
+      invalidatesTags: ['Pieces'],
+    }),
+    duplicatePiece: build.mutation<PieceSummary, string>({
+      query: (id) => ({ url: `/pieces/${encodeURIComponent(id)}/duplicate`, method: 'POST', body: {} }),
+      invalidatesTags: ['Pieces'],
+    }),
+  }),
+});
+
+export const { useListPiecesQuery, useLoadPieceQuery, useCreatePieceMutation, useDeletePieceMutation, useRestorePieceMutation, useDuplicatePieceMutation } = api;

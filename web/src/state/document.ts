@@ -1,0 +1,72 @@
+import type { Piece, PieceDraft } from '@core';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
+
+enablePatches();
+
+/** One undoable step, as reversible diffs. */
+export interface HistoryEntry {
+  readonly id: number;
+  readonly name: string;
+  readonly forward: Patch[];
+  readonly backward: Patch[];
+}
+
+/** The open piece with its history. `past` is oldest first, `future` nearest first. */
+export interface DocumentState {
+  readonly piece: Piece | null;
+  /** Revision on the server that the last save or load gave. */
+  readonly revision: number;
+  readonly past: readonly HistoryEntry[];
+  readonly future: readonly HistoryEntry[];
+}
+
+const HISTORY_LIMIT = 200;
+const initialState: DocumentState = { piece: null, revision: 0, past: [], future: [] };
+
+const slice = createSlice({
+  name: 'document',
+  initialState: initialState as DocumentState,
+  // Reducers return whole states: pieces are large, and a draft around them would only cost time.
+  reducers: {
+    opened: (_state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({ ...initialState, ...action.payload }),
+    closed: (): DocumentState => initialState,
+    committed: (state, action: PayloadAction<{ piece: Piece; entry: HistoryEntry }>): DocumentState => ({
+      ...(state as DocumentState),
+      piece: action.payload.piece,
+      past: [...(state.past as HistoryEntry[]), action.payload.entry].slice(-HISTORY_LIMIT),
+      future: [],
+    }),
+    undone: (state): DocumentState => {
+      const { piece, past, future } = state as DocumentState;
+      const entry = past[past.length - 1];
+      if (!piece || !entry) return state as DocumentState;
+      return { ...(state as DocumentState), piece: applyPatches(piece, entry.backward), past: past.slice(0, -1), future: [entry, ...future] };
+    },
+    redone: (state): DocumentState => {
+      const { piece, past, future } = state as DocumentState;
+      const [entry] = future;
+      if (!piece || !entry) return state as DocumentState;
+      return { ...(state as DocumentState), piece: applyPatches(piece, entry.forward), past: [...past, entry], future: future.slice(1) };
+    },
+    revisionKnown: (state, action: PayloadAction<number>): DocumentState => ({ ...(state as DocumentState), revision: action.payload }),
+    replaced: (state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({ ...(state as DocumentState), ...action.payload, past: [], future: [] }),
+  },
+});
+
+export const documentActions = slice.actions;
+export const documentReducer = slice.reducer;
+
+let nextEntry = 1;
+
+/** What a change does to the piece, written into a draft. */
+export type Recipe = (draft: PieceDraft) => void;
+
+/** The piece after `recipe`, and the step that did it; undefined when nothing changed. */
+export function makeChange(piece: Piece, name: string, recipe: Recipe): { piece: Piece; entry: HistoryEntry } | undefined {
+  const [next, forward, backward] = produceWithPatches(piece, (draft) => {
+    recipe(draft as PieceDraft);
+  });
+  if (forward.length === 0) return undefined;
+  return { piece: next, entry: { id: nextEntry++, name, forward, backward } };
+}

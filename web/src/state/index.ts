@@ -1,0 +1,5 @@
+export * from './api';
+export * from './document';
+export * from './selectors';
+export * from './session';
+export * from './store';

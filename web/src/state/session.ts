@@ -1,0 +1,61 @@
+import type { Id, PlacementRule } from '@core';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+/** What is selected on the rail; stops are counted from the rail's start. */
+export type Selection = { readonly kind: 'stop'; readonly figureId: Id; readonly stop: number } | { readonly kind: 'shift'; readonly figureId: Id; readonly shiftId: Id };
+
+export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict';
+
+export interface Message {
+  readonly id: number;
+  readonly tone: 'error' | 'notice';
+  readonly text: string;
+  readonly details?: readonly string[];
+  readonly undoDelete?: string;
+}
+
+/** Shapes that have just arrived, and the rule by which they were placed. */
+export interface Arrival {
+  readonly figureId: Id;
+  readonly poseIds: readonly Id[];
+  readonly rule: PlacementRule;
+  readonly notes: readonly string[];
+}
+
+/** What belongs to this tab and is neither saved nor undone. */
+export interface SessionState {
+  readonly selection: Selection | null;
+  readonly save: SaveState;
+  readonly messages: readonly Message[];
+  readonly arrival: Arrival | null;
+  readonly theme: 'light' | 'dark';
+  readonly sheetOpen: boolean;
+  readonly busy: string | null;
+}
+
+const initialState: SessionState = { selection: null, save: 'saved', messages: [], arrival: null, theme: 'light', sheetOpen: false, busy: null };
+let nextMessage = 1;
+
+const slice = createSlice({
+  name: 'session',
+  initialState,
+  reducers: {
+    selected: (state, action: PayloadAction<Selection | null>) => void (state.selection = action.payload),
+    saveChanged: (state, action: PayloadAction<SaveState>) => void (state.save = action.payload),
+    told: {
+      prepare: (message: Omit<Message, 'id'>) => ({ payload: { ...message, id: nextMessage++ } }),
+      reducer: (state, action: PayloadAction<Message>) => {
+        state.messages = [...state.messages.filter((message) => message.text !== action.payload.text), { ...action.payload, details: action.payload.details && [...action.payload.details] }].slice(-4);
+      },
+    },
+    dismissed: (state, action: PayloadAction<number>) => void (state.messages = state.messages.filter(({ id }) => id !== action.payload)),
+    arrived: (state, action: PayloadAction<Arrival | null>) => void (state.arrival = action.payload as typeof state.arrival),
+    themeChosen: (state, action: PayloadAction<'light' | 'dark'>) => void (state.theme = action.payload),
+    sheetToggled: (state, action: PayloadAction<boolean | undefined>) => void (state.sheetOpen = action.payload ?? !state.sheetOpen),
+    busyChanged: (state, action: PayloadAction<string | null>) => void (state.busy = action.payload),
+    reset: (state) => ({ ...initialState, theme: state.theme }),
+  },
+});
+
+export const sessionActions = slice.actions;
+export const sessionReducer = slice.reducer;

@@ -1,0 +1,27 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { useDispatch, useSelector } from 'react-redux';
+import { api } from './api';
+import { documentReducer, documentActions, makeChange, type Recipe } from './document';
+import { sessionReducer } from './session';
+
+export function createStore() {
+  return configureStore({
+    reducer: { document: documentReducer, session: sessionReducer, [api.reducerPath]: api.reducer },
+    middleware: (getDefault) => getDefault({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
+  });
+}
+
+export type AppStore = ReturnType<typeof createStore>;
+export type RootState = ReturnType<AppStore['getState']>;
+export type AppDispatch = AppStore['dispatch'];
+export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
+export const useAppSelector = useSelector.withTypes<RootState>();
+
+/** Changes the open piece as one undoable step; nothing happens when the recipe changes nothing. */
+export const changePiece =
+  (name: string, recipe: Recipe) =>
+  (dispatch: AppDispatch, getState: () => RootState): void => {
+    const { piece } = getState().document;
+    const change = piece && makeChange(piece, name, recipe);
+    if (change) dispatch(documentActions.committed(change));
+  };

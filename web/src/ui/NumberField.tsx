@@ -1,0 +1,70 @@
+import { useEffect, useId, useState } from 'react';
+import './fields.scss';
+
+export interface NumberFieldProps {
+  readonly label: string;
+  readonly value: number;
+  readonly unit?: string;
+  readonly min?: number;
+  readonly max?: number;
+  readonly step?: number;
+  readonly digits?: number;
+  /** A second view of the value, such as frames beside seconds. */
+  readonly also?: string;
+  readonly onChange: (value: number) => void;
+}
+
+/** A number with its unit: typed, stepped with the arrow keys (⇧ for ten), kept within its range; nonsense is put back. */
+export function NumberField({ label, value, unit, min = -Infinity, max = Infinity, step = 1, digits = 3, also, onChange }: NumberFieldProps) {
+  const id = useId();
+  const shown = String(+value.toFixed(digits));
+  const [text, setText] = useState(shown);
+  const [wrong, setWrong] = useState(false);
+  useEffect(() => setText(shown), [shown]);
+  const settle = (next: number): void => {
+    const kept = +Math.min(max, Math.max(min, next)).toFixed(digits);
+    setWrong(false);
+    setText(String(kept));
+    if (kept !== value) onChange(kept);
+  };
+  const commit = (): void => {
+    const read = Number(text.replace(',', '.').replace(unit ?? '', '').trim());
+    if (text.trim() === '' || !Number.isFinite(read)) {
+      setText(shown);
+      setWrong(false);
+    } else settle(read);
+  };
+  return (
+    <div className="field">
+      <label htmlFor={id}>{label}</label>
+      <span className={`field-number ${wrong ? 'wrong' : ''}`}>
+        <input
+          id={id}
+          className="form-control"
+          inputMode="decimal"
+          value={text}
+          aria-invalid={wrong}
+          onChange={(event) => {
+            setText(event.target.value);
+            setWrong(!Number.isFinite(Number(event.target.value.replace(',', '.').replace(unit ?? '', '').trim())));
+          }}
+          onFocus={(event) => event.target.select()}
+          onBlur={commit}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') commit();
+            else if (event.key === 'Escape') {
+              setText(shown);
+              setWrong(false);
+            } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+              event.preventDefault();
+              settle(value + (event.key === 'ArrowUp' ? 1 : -1) * step * (event.shiftKey ? 10 : 1));
+            } else return;
+            event.stopPropagation();
+          }}
+        />
+        {unit && <span className="field-unit">{unit}</span>}
+      </span>
+      {also && <span className="field-also numbers">{also}</span>}
+    </div>
+  );
+}

@@ -1,0 +1,5 @@
+export { Choice, type ChoiceOption, SelectField } from './Choice';
+export { ColourField } from './ColourField';
+export { IconButton } from './IconButton';
+export { NumberField } from './NumberField';
+export { TextField } from './TextField';

@@ -1,0 +1,2 @@
+export { type EngineClient, type Engines, startEngines } from './engine-client';
+export { freshId } from './fresh-id';
