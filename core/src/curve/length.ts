@@ -45,7 +45,7 @@ export function parameterAtLength(p: Float64Array, at: number, length: number, t
   if (!(total > 0) || !(length > 0)) return 0;
   if (length >= total) return 1;
   return increasingRoot(
-    (t) => integrate(FINE, p, at, 0, t) - length,
+    (t) => cubicLength(p, at, 0, t) - length,
     (t) => cubicSpeed(p, at, t),
     0,
     1,

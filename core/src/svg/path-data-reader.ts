@@ -26,6 +26,7 @@ class PathDataReader {
   private contours: Contour[] = [];
   private builder: ContourBuilder | null = null;
   private segments = 0;
+  private afterCommand = false;
   private x = 0;
   private y = 0;
   private startX = 0;
@@ -47,6 +48,7 @@ class PathDataReader {
       if (!COMMANDS.includes(command)) this.fail('a path command (one of M Z L H V C S Q T A)');
       this.at++;
       this.skipWhite();
+      this.afterCommand = true;
       this.run(command);
     }
     this.finish(false);
@@ -118,7 +120,7 @@ class PathDataReader {
         }
       }
       first = false;
-    } while (this.numberFollows());
+    } while (this.argumentFollows());
   }
 
   private move(x: number, y: number): void {
@@ -215,17 +217,21 @@ class PathDataReader {
     }
   }
 
-  private numberFollows(): boolean {
+  /** Does another argument of the same command follow? Looks ahead only. */
+  private argumentFollows(): boolean {
     const mark = this.at;
     this.skipSeparator();
     const c = this.peek();
-    const follows = c !== undefined && ((c >= '0' && c <= '9') || c === '.' || c === '-' || c === '+');
-    // A comma must be followed by a number; leave it for the message otherwise.
-    if (!follows) {
-      this.at = mark;
-      this.skipWhite();
-    }
-    return follows;
+    this.at = mark;
+    if (c !== undefined && (isDigit(c) || c === '.' || c === '-' || c === '+')) return true;
+    this.skipWhite();
+    return false;
+  }
+
+  /** Steps to the next argument: over white space and at most one comma, which may not stand behind the command itself. */
+  private beginArgument(): void {
+    if (this.afterCommand) this.afterCommand = false;
+    else this.skipSeparator();
   }
 
   private numbers(count: number): number[] {
@@ -235,6 +241,7 @@ class PathDataReader {
   }
 
   private number(): number {
+    this.beginArgument();
     const start = this.at;
     const { d } = this;
     if (d[this.at] === '+' || d[this.at] === '-') this.at++;
@@ -261,18 +268,7 @@ class PathDataReader {
         `character ${start + 1}`,
       );
     }
-    this.skipSeparatorBeforeNumber();
     return value;
-  }
-
-  private skipSeparatorBeforeNumber(): void {
-    const mark = this.at;
-    this.skipSeparator();
-    const c = this.peek();
-    if (c === undefined || COMMANDS.includes(c)) {
-      this.at = mark;
-      this.skipWhite();
-    }
   }
 
   private digits(): number {
@@ -282,10 +278,10 @@ class PathDataReader {
   }
 
   private flag(): boolean {
+    this.beginArgument();
     const c = this.peek();
     if (c !== '0' && c !== '1') this.fail('an arc flag (0 or 1)');
     this.at++;
-    this.skipSeparator();
     return c === '1';
   }
 

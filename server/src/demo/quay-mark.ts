@@ -21,7 +21,7 @@ export function quayMark(): Piece {
       hold: 0.9,
       leave,
       parts: [
-        { name: 'Canvas', fill: '#df5a3b', d: 'M88 16C130 48 158 92 166 144L38 144C64 108 82 66 88 16Z' },
+        { name: 'Canvas', fill: '#eeb03a', d: 'M88 16C130 48 158 92 166 144L38 144C64 108 82 66 88 16Z' },
         { name: 'Hull', fill: NAVY, d: 'M22 152L178 152C174 172 158 184 136 184L64 184C42 184 26 172 22 152Z' },
       ],
     },
@@ -30,7 +30,7 @@ export function quayMark(): Piece {
       hold: 1.2,
       leave: { duration: 1, easing: DEFAULT_EASING },
       parts: [
-        { name: 'Glass', fill: '#f2b134', d: 'M70 62L130 62C142 86 147 118 140 148L60 148C53 118 58 86 70 62Z' },
+        { name: 'Glass', fill: '#e58a2f', d: 'M70 62L130 62C142 86 147 118 140 148L60 148C53 118 58 86 70 62Z' },
         { name: 'Foot', fill: NAVY, d: 'M56 156L144 156L154 174C157 180 154 184 148 184L52 184C46 184 43 180 46 174Z' },
         { name: 'Cap', fill: NAVY, d: 'M62 54L138 54L124 38C118 30 110 26 100 26C90 26 82 30 76 38Z' },
         { name: 'Flame', fill: '#fff6d8', d: 'M101 78C116 98 122 110 116 124C110 136 90 136 84 124C80 114 86 108 92 100C97 93 100 87 101 78Z' },

@@ -3,8 +3,8 @@ import { type KeyboardEvent, type PointerEvent, useId, useRef } from 'react';
 import { NumberField } from '../ui';
 import './easing-editor.scss';
 
-const SIZE = 120;
-const ROOM = 34;
+const SIZE = 92;
+const ROOM = 28;
 const FULL_WIDTH = 248;
 const HEIGHT = SIZE + 2 * ROOM;
 const PLOT = FULL_WIDTH - 24;

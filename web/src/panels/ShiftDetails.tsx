@@ -56,15 +56,14 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
         )}
       </div>
       <NumberField label="Duration" value={shift.duration} unit="s" min={0} max={3600} step={0.05} also={framesText(piece, shift.duration)} onChange={(duration) => change(`Duration ${duration} s`, (draft) => void (draft.duration = duration))} />
-      <h3>Easing</h3>
-      <EasingEditor easing={shift.easing} onChange={(easing, name) => change(name, (draft) => void (draft.easing = { ...easing }))} />
-      <h3>Match</h3>
       <Choice label="Direction" value={shift.match.direction} options={DIRECTIONS} onChange={(direction) => change(`Direction: ${DIRECTIONS.find(({ value }) => value === direction)?.label}`, (draft) => void (draft.match.direction = direction))} />
       <ul className="details-reasons">
         {status?.plan?.reasons.map((reason) => (
           <li key={reason.text}>{reason.text}</li>
         ))}
       </ul>
+      <h3>Easing</h3>
+      <EasingEditor easing={shift.easing} onChange={(easing, name) => change(name, (draft) => void (draft.easing = { ...easing }))} />
       <Choice
         label="Colours blend"
         value={shift.blend}

@@ -1,5 +1,5 @@
 import type { Piece, PieceDraft } from '@core';
-import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
 
 enablePatches();
@@ -24,33 +24,36 @@ export interface DocumentState {
 const HISTORY_LIMIT = 200;
 const initialState: DocumentState = { piece: null, revision: 0, past: [], future: [] };
 
+/** The state behind the draft that the slice hands over. */
+const plain = (state: unknown): DocumentState => original(state as DocumentState) ?? (state as DocumentState);
+
 const slice = createSlice({
   name: 'document',
   initialState: initialState as DocumentState,
-  // Reducers return whole states: pieces are large, and a draft around them would only cost time.
+  // Reducers return whole states made from the original: pieces are large, and patches must not be applied to a draft.
   reducers: {
     opened: (_state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({ ...initialState, ...action.payload }),
     closed: (): DocumentState => initialState,
     committed: (state, action: PayloadAction<{ piece: Piece; entry: HistoryEntry }>): DocumentState => ({
-      ...(state as DocumentState),
+      ...plain(state),
       piece: action.payload.piece,
-      past: [...(state.past as HistoryEntry[]), action.payload.entry].slice(-HISTORY_LIMIT),
+      past: [...plain(state).past, action.payload.entry].slice(-HISTORY_LIMIT),
       future: [],
     }),
     undone: (state): DocumentState => {
-      const { piece, past, future } = state as DocumentState;
+      const { piece, past, future } = plain(state);
       const entry = past[past.length - 1];
-      if (!piece || !entry) return state as DocumentState;
-      return { ...(state as DocumentState), piece: applyPatches(piece, entry.backward), past: past.slice(0, -1), future: [entry, ...future] };
+      if (!piece || !entry) return plain(state);
+      return { ...plain(state), piece: applyPatches(piece, entry.backward), past: past.slice(0, -1), future: [entry, ...future] };
     },
     redone: (state): DocumentState => {
-      const { piece, past, future } = state as DocumentState;
+      const { piece, past, future } = plain(state);
       const [entry] = future;
-      if (!piece || !entry) return state as DocumentState;
-      return { ...(state as DocumentState), piece: applyPatches(piece, entry.forward), past: [...past, entry], future: future.slice(1) };
+      if (!piece || !entry) return plain(state);
+      return { ...plain(state), piece: applyPatches(piece, entry.forward), past: [...past, entry], future: future.slice(1) };
     },
-    revisionKnown: (state, action: PayloadAction<number>): DocumentState => ({ ...(state as DocumentState), revision: action.payload }),
-    replaced: (state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({ ...(state as DocumentState), ...action.payload, past: [], future: [] }),
+    revisionKnown: (state, action: PayloadAction<number>): DocumentState => ({ ...plain(state), revision: action.payload }),
+    replaced: (state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({ ...plain(state), ...action.payload, past: [], future: [] }),
   },
 });
 

@@ -1,0 +1,105 @@
+import { describe, expect, test } from '@jest/globals';
+import { seededRandom } from '../num';
+import { ellipseContour, type Outline, polygonContour, reverseContour } from '../outline';
+import { assignOptimally, pairOptimally } from './assignment';
+import { matchOutlines } from './match-outlines';
+import { mapShare, smoothShareMap } from './share-map';
+
+const outline = (...contours: Outline['contours']): Outline => ({ contours, fillRule: 'nonzero' });
+const square = (x: number, y: number, size: number) => polygonContour([x, y, x + size, y, x + size, y + size, x, y + size]);
+
+describe('assignment', () => {
+  test('is as cheap as the best of all permutations (brute force) on 200 random matrices up to 6 × 6', () => {
+    const random = seededRandom(4);
+    const best = (cost: Float64Array, n: number, row: number, used: number): number => {
+      if (row === n) return 0;
+      let least = Infinity;
+      for (let j = 0; j < n; j++) if (!(used & (1 << j))) least = Math.min(least, cost[row * n + j] + best(cost, n, row + 1, used | (1 << j)));
+      return least;
+    };
+    for (let round = 0; round < 200; round++) {
+      const n = 1 + (round % 6);
+      const cost = Float64Array.from({ length: n * n }, () => Math.floor(random() * 20));
+      const columns = assignOptimally(cost, n);
+      expect(new Set(columns).size).toBe(n);
+      expect([...columns].reduce((sum, j, i) => sum + cost[i * n + j], 0)).toBe(best(cost, n, 0, 0));
+    }
+  });
+
+  test('leaves alone what is dearer to pair', () => {
+    const cost = [[1, 9], [9, 9]];
+    expect(pairOptimally(2, 2, (i, j) => cost[i][j], () => 2, () => 2)).toEqual([[0, 0]]);
+    expect(pairOptimally(0, 3, () => 0, () => 1, () => 1)).toEqual([]);
+  });
+});
+
+describe('share maps', () => {
+  test('stay monotone and meet their pinned knots', () => {
+    const random = seededRandom(8);
+    for (let round = 0; round < 100; round++) {
+      const a = [0];
+      const b = [0];
+      for (let i = 0; i < 30; i++) {
+        a.push(a[i] + 0.2 + random());
+        b.push(b[i] + 0.2 + random());
+      }
+      const raw = { a: a.map((v) => v / a[30]), b: b.map((v) => v / b[30]), pinned: a.map((_, i) => i === 10 || i === 21) };
+      const map = smoothShareMap(raw);
+      for (let i = 1; i < map.a.length; i++) {
+        expect(map.a[i] - map.a[i - 1]).toBeGreaterThanOrEqual(-1e-12);
+        expect(map.b[i] - map.b[i - 1]).toBeGreaterThanOrEqual(-1e-12);
+      }
+      for (const i of [0, 10, 21, 30]) expect(mapShare(map.a, map.b, raw.a[i])).toBeCloseTo(raw.b[i], 9);
+    }
+  });
+});
+
+describe('matching two outlines', () => {
+  test('identical outlines match place by place, at no cost', () => {
+    const a = outline(polygonContour([0, 0, 40, 5, 60, 50, 10, 30]));
+    const [pair] = matchOutlines(a, a).pairs;
+    expect(pair.startB).toBeCloseTo(pair.startA, 9);
+    expect(pair.cost).toBeLessThan(1e-9);
+    for (const share of [0.2, 0.5, 0.9]) expect(mapShare(pair.map.a, pair.map.b, share)).toBeCloseTo(share, 6);
+  });
+
+  test('a square against itself from another start, run the other way: corners meet corners', () => {
+    const a = outline(square(0, 0, 100));
+    const b = outline(reverseContour(polygonContour([100, 100, 0, 100, 0, 0, 100, 0])));
+    const match = matchOutlines(a, b);
+    expect(match.pairs[0].reversedB).toBe(true);
+    expect(match.reasons.map(({ code }) => code)).toContain('direction-reversed');
+    expect(match.pairs[0].cost).toBeLessThan(1e-9);
+  });
+
+  test('a direction that the user chose is followed, and said to be so', () => {
+    const a = outline(square(0, 0, 100));
+    const b = outline(ellipseContour(50, 50, 50, 50));
+    expect(matchOutlines(a, b, { direction: 'same' }).pairs[0].reversedB).toBe(false);
+    const reversed = matchOutlines(a, b, { direction: 'reversed' });
+    expect(reversed.pairs[0].reversedB).toBe(true);
+    expect(reversed.reasons[0].code).toBe('direction-own');
+    expect(() => matchOutlines(a, b, { direction: 'sideways' as never })).toThrow(/options\.direction.*sideways/);
+  });
+
+  test('holes go to holes, solids to solids, and what is left is born or dies', () => {
+    const ring = outline(square(0, 0, 100), reverseContour(square(30, 30, 40)));
+    const two = outline(reverseContour(square(10, 35, 30)), square(0, 0, 100), reverseContour(square(60, 35, 30)));
+    const match = matchOutlines(ring, two);
+    expect(match.pairs.find(({ a }) => a === 0)?.b).toBe(1);
+    expect(match.pairs).toHaveLength(2);
+    expect(match.births).toHaveLength(1);
+    expect(match.reasons.map(({ code }) => code)).toContain('contour-born');
+  });
+
+  test('an open line is tried both ways', () => {
+    const line = polygonContour([0, 0, 50, 10, 100, 0, 120, 40], false);
+    const match = matchOutlines(outline(line), outline(reverseContour(line)));
+    expect(match.pairs[0].reversedB).toBe(true);
+    expect(match.pairs[0].cost).toBeLessThan(1e-9);
+  });
+
+  test('an empty outline has nothing to match', () => {
+    expect(matchOutlines(outline(), outline(square(0, 0, 1)))).toMatchObject({ pairs: [], births: [0], deaths: [] });
+  });
+});

@@ -1,0 +1,71 @@
+import { describe, expect, test } from '@jest/globals';
+import { SaxesParser } from 'saxes';
+import { compilePiece } from '../frame';
+import type { Piece, PieceDraft } from '../piece';
+import { readPathData } from '../svg';
+import { pieceOf } from '../testing/pieces';
+import { writeAnimatedSvg } from './animated-svg';
+
+const SQUARE = 'M0 0H10V10H0Z';
+const DIAMOND = 'M5 0L10 5L5 10L0 5Z';
+const piece = pieceOf([SQUARE, DIAMOND]);
+const file = (p: Piece = piece): string => writeAnimatedSvg(compilePiece(p), { title: p.name });
+const attribute = (text: string, name: string): string[] => [...text.matchAll(new RegExp(` ${name}="([^"]*)"`, 'g'))].map((match) => match[1]);
+
+describe('the animated SVG', () => {
+  test('is well-formed, has no script and refers to nothing', () => {
+    const parser = new SaxesParser({ xmlns: true });
+    parser.on('error', (error) => {
+      throw error;
+    });
+    const nasty = { ...piece, name: '<script>"&x</script>' };
+    parser.write(file(nasty)).close();
+    expect(file(nasty)).not.toMatch(/<script|href|url\(/);
+    expect(file(nasty)).toContain('&lt;script&gt;');
+  });
+
+  test('key times ascend from 0 to 1, with as many values, and one spline fewer', () => {
+    for (const animate of file().match(/<animate [^>]*calcMode="(?:linear|spline)"[^>]*>/g) ?? []) {
+      const times = attribute(animate, 'keyTimes')[0].split(';').map(Number);
+      expect(times[0]).toBe(0);
+      expect(times[times.length - 1]).toBe(1);
+      expect([...times].sort((a, b) => a - b)).toEqual(times);
+      expect(attribute(animate, 'values')[0].split(';')).toHaveLength(times.length);
+      const [splines] = attribute(animate, 'keySplines');
+      if (splines) expect(splines.split(';')).toHaveLength(times.length - 1);
+    }
+  });
+
+  test('a straight shift needs the two ends only, with the easing as its spline', () => {
+    const [values] = attribute(file(), 'values');
+    const keys = values.split(';');
+    expect(new Set(keys).size).toBe(2);
+    for (const key of keys) expect(readPathData(key).contours).toHaveLength(1);
+    expect(attribute(file(), 'keySplines')[0]).toBe('0 0 1 1;0.5 0 0.15 1;0 0 1 1');
+  });
+
+  test('an overshooting easing gets linear keys instead: splines may not leave 0..1', () => {
+    const draft = structuredClone(piece) as PieceDraft;
+    draft.shifts[draft.figures.f.rail[0]].easing = { kind: 'cubic-bezier', x1: 0.3, y1: 0.1, x2: 0.25, y2: 1.35 };
+    const text = file(draft as Piece);
+    expect(text).not.toContain('keySplines');
+    expect(attribute(text, 'values')[0].split(';').length).toBeGreaterThan(8);
+  });
+
+  test('loops or stops as the piece does', () => {
+    expect(file()).toContain('repeatCount="indefinite"');
+    expect(file({ ...piece, playback: 'once' })).not.toContain('repeatCount');
+    expect(file({ ...piece, playback: 'once' })).toContain('fill="freeze"');
+  });
+
+  test('a single pose and an empty piece are still pictures', () => {
+    expect(file(pieceOf([SQUARE]))).not.toContain('<animate');
+    expect(file(pieceOf([SQUARE]))).toContain('<path');
+    expect(file(pieceOf([]))).toMatch(/^<svg/);
+  });
+
+  test('digits set the size of the file', () => {
+    const compiled = compilePiece(pieceOf(['M0 0L10.123 3.3L7 9.87Z', DIAMOND]));
+    expect(writeAnimatedSvg(compiled, { digits: 1 }).length).toBeLessThan(writeAnimatedSvg(compiled, { digits: 4 }).length);
+  });
+});

@@ -1,0 +1,37 @@
+import { test as base, expect } from '@playwright/test';
+import { PiecePage } from '../pages/piece-page';
+import { ShelfPage } from '../pages/shelf-page';
+import { TestServer } from './server';
+
+interface Fixtures {
+  server: TestServer;
+  shelf: ShelfPage;
+  piece: PiecePage;
+}
+
+/** Tests with a server of their own; a console error or an uncaught exception on the page fails them. */
+export const test = base.extend<Fixtures & { calm: undefined }>({
+  // biome-ignore lint/correctness/noEmptyPattern: Playwright wants an object pattern
+  server: async ({}, use) => {
+    const server = new TestServer();
+    await server.start({ demo: true });
+    await use(server);
+    await server.dispose();
+  },
+  calm: [
+    async ({ page }, use) => {
+      const noise: string[] = [];
+      page.on('pageerror', (error) => noise.push(error.message));
+      page.on('console', (message) => {
+        // The browser itself reports refused requests; the tests cause those on purpose.
+        if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text())) noise.push(message.text());
+      });
+      await use(undefined);
+      expect(noise).toEqual([]);
+    },
+    { auto: true },
+  ],
+  shelf: async ({ page, server }, use) => use(new ShelfPage(page, server)),
+  piece: async ({ page, server }, use) => use(new PiecePage(page, server)),
+});
+export { expect };
