@@ -25,7 +25,7 @@ const HISTORY_LIMIT = 200;
 const initialState: DocumentState = { piece: null, revision: 0, past: [], future: [] };
 
 /** The state behind the draft that the slice hands over. */
-const plain = (state: unknown): DocumentState => original(state as DocumentState) ?? (state as DocumentState);
+const plain = (state: object): DocumentState => (original(state) ?? state) as DocumentState;
 
 const slice = createSlice({
   name: 'document',

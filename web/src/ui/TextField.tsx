@@ -8,8 +8,9 @@ export function TextField({ label, value, hideLabel, className, onChange }: { re
   useEffect(() => setText(value), [value]);
   const commit = (): void => {
     const next = text.trim().slice(0, 200);
-    if (next === '' || next === value) setText(value);
-    else onChange(next);
+    if (next !== '' && next !== value) onChange(next);
+    // Shows what is in force: the new value when it was taken, the old one when it was refused.
+    setText(value);
   };
   return (
     <div className={`field ${className ?? ''}`}>

@@ -16,14 +16,28 @@ export function useShortcuts({ editor, autosave }: OpenPiece): CommandContext {
     (event, hotkey) => {
       const command = COMMANDS.find((candidate) => (candidate.keys as readonly string[]).includes(hotkey.hotkey)) as Command | undefined;
       if (!command || event.defaultPrevented) return;
-      const focused = document.activeElement;
-      // Space and Enter belong to the button that has the focus.
-      if (command.id === 'play' && focused instanceof Element && focused.closest('button, [role="button"], summary, label, a')) return;
+      const { sheetOpen } = editor.store.getState().session;
+      // An open dialog has the keyboard to itself.
+      if ((sheetOpen && command.id !== 'sheet') || belongsToFocus(event)) return;
       event.preventDefault();
       if (command.isEnabled(editor.store.getState())) command.run(context);
     },
-    { enableOnFormTags: ['radio'] as never, useKey: false },
+    { enableOnFormTags: true },
     [context, editor],
   );
   return context;
+}
+
+const TYPED = 'input:not([type="radio"]):not([type="checkbox"]):not([type="color"]):not([type="file"]), textarea, [contenteditable="true"]';
+const PRESSED = 'button, [role="button"], summary, label, a, input';
+const STEPPED = 'input, select, [role="slider"], [role="menu"], [role="listbox"]';
+
+/** Does the key mean something to the element that has the focus? Then it is not a shortcut. */
+function belongsToFocus(event: KeyboardEvent): boolean {
+  const focused = event.target;
+  if (!(focused instanceof Element)) return false;
+  if (focused.closest(TYPED)) return true;
+  if (event.key === ' ' || event.key === 'Enter') return focused.closest(`${PRESSED}, select`) !== null;
+  if (event.key.startsWith('Arrow')) return focused.closest(STEPPED) !== null;
+  return false;
 }
