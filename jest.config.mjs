@@ -3,7 +3,18 @@ export default {
   testEnvironment: '<rootDir>/scripts/jest-environment.cjs',
   roots: ['<rootDir>/core/src', '<rootDir>/server/src', '<rootDir>/web/src'],
   testMatch: ['**/*.test.ts'],
-  transform: { '^.+\\.(tsx?|m?js)$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } } }] },
+  transform: {
+    '^.+\\.(tsx?|m?js)$': [
+      '@swc/jest',
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          target: 'es2022',
+          transform: { react: { runtime: 'automatic' } },
+        },
+      },
+    ],
+  },
   moduleNameMapper: { '^@core$': '<rootDir>/core/src/index.ts' },
   transformIgnorePatterns: ['/node_modules/(?!(culori|d3-interpolate|d3-color|bezier-js|p-limit|yocto-queue)/)'],
 };

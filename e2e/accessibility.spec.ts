@@ -3,12 +3,18 @@ import type { Page } from '@playwright/test';
 import { expect, test } from './support/fixtures';
 
 async function faults(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
   return violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 120)).join(' | ')}`);
 }
 
 for (const theme of ['light', 'dark'] as const) {
-  test(`shelf, shapes with each selection, output and shortcuts meet WCAG 2.2 AA in the ${theme} theme`, async ({ shelf, piece, page }) => {
+  test(`shelf, shapes with each selection, output and shortcuts meet WCAG 2.2 AA in the ${theme} theme`, async ({
+    shelf,
+    piece,
+    page,
+  }) => {
     await shelf.open();
     if (theme === 'dark') await page.getByRole('button', { name: 'Dark theme' }).click();
     await expect(page.getByRole('article')).toHaveCount(2);
@@ -30,7 +36,10 @@ for (const theme of ['light', 'dark'] as const) {
   });
 }
 
-test('the whole way by keyboard: select a shift, change its easing with the arrow keys, undo, play', async ({ piece, page }) => {
+test('the whole way by keyboard: select a shift, change its easing with the arrow keys, undo, play', async ({
+  piece,
+  page,
+}) => {
   await piece.open('demo-boarding-button');
   await piece.matched();
   await piece.arcs.first().focus();
@@ -38,9 +47,15 @@ test('the whole way by keyboard: select a shift, change its easing with the arro
   await page.getByRole('slider', { name: 'Handle of arriving' }).focus();
   const before = await page.getByRole('slider', { name: 'Handle of arriving' }).getAttribute('aria-valuetext');
   await page.keyboard.press('Shift+ArrowLeft');
-  await expect(page.getByRole('slider', { name: 'Handle of arriving' })).not.toHaveAttribute('aria-valuetext', before ?? '');
+  await expect(page.getByRole('slider', { name: 'Handle of arriving' })).not.toHaveAttribute(
+    'aria-valuetext',
+    before ?? '',
+  );
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('slider', { name: 'Handle of arriving' })).toHaveAttribute('aria-valuetext', before ?? '');
+  await expect(page.getByRole('slider', { name: 'Handle of arriving' })).toHaveAttribute(
+    'aria-valuetext',
+    before ?? '',
+  );
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
   await page.keyboard.press('Space');

@@ -1,26 +1,38 @@
-import { contourLength, ease, type Easing, outlineBox, outlineLength, readPathData } from '@core';
+import { contourLength, type Easing, ease, outlineBox, outlineLength, readPathData } from '@core';
 import { realIcons } from '../core/src/testing/icons';
 import { expect, test } from './support/fixtures';
 
 const icons = realIcons(200);
 
-test("lengths of 200 icons agree with the browser's getTotalLength to 0.05 %, boxes with getBBox to 1e-3 px of 24", async ({ page }) => {
-  await page.setContent('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" width="960" height="960"><path/></svg>');
-  const measured = await page.evaluate((ds) => {
-    const path = document.querySelector('path') as SVGPathElement;
-    return ds.map((d) => {
-      path.setAttribute('d', d);
-      const { x, y, width, height } = path.getBBox();
-      return { length: path.getTotalLength(), x, y, width, height };
-    });
-  }, icons.map(({ d }) => d));
+test("lengths of 200 icons agree with the browser's getTotalLength to 0.05 %, boxes with getBBox to 1e-3 px of 24", async ({
+  page,
+}) => {
+  await page.setContent(
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" width="960" height="960"><path/></svg>',
+  );
+  const measured = await page.evaluate(
+    (ds) => {
+      const path = document.querySelector('path') as SVGPathElement;
+      return ds.map((d) => {
+        path.setAttribute('d', d);
+        const { x, y, width, height } = path.getBBox();
+        return { length: path.getTotalLength(), x, y, width, height };
+      });
+    },
+    icons.map(({ d }) => d),
+  );
   // The browser flattens curves with single floats; its length is a little short.
   icons.forEach(({ name, d }, i) => {
     const outline = readPathData(d);
     const theirs = measured[i];
     expect([name, Math.abs(outlineLength(outline) - theirs.length) / theirs.length < 5e-4]).toEqual([name, true]);
     const box = outlineBox(outline);
-    for (const [ours, other] of [[box.minX, theirs.x], [box.minY, theirs.y], [box.maxX, theirs.x + theirs.width], [box.maxY, theirs.y + theirs.height]]) {
+    for (const [ours, other] of [
+      [box.minX, theirs.x],
+      [box.minY, theirs.y],
+      [box.maxX, theirs.x + theirs.width],
+      [box.maxY, theirs.y + theirs.height],
+    ]) {
       expect([name, Math.abs(ours - other) < 1e-3]).toEqual([name, true]);
     }
   });
@@ -30,18 +42,27 @@ test('points at half the length agree with getPointAtLength to 0.02 px of 24', a
   await page.setContent('<svg xmlns="http://www.w3.org/2000/svg"><path/></svg>');
   const single = icons.filter(({ d }) => readPathData(d).contours.length === 1).slice(0, 60);
   expect(single.length).toBeGreaterThan(20);
-  const theirs = await page.evaluate((ds) => {
-    const path = document.querySelector('path') as SVGPathElement;
-    return ds.map((d) => {
-      path.setAttribute('d', d);
-      return path.getTotalLength();
-    });
-  }, single.map(({ d }) => d));
-  single.forEach(({ d }, i) => expect(Math.abs(contourLength(readPathData(d).contours[0]) - theirs[i])).toBeLessThan(0.02));
+  const theirs = await page.evaluate(
+    (ds) => {
+      const path = document.querySelector('path') as SVGPathElement;
+      return ds.map((d) => {
+        path.setAttribute('d', d);
+        return path.getTotalLength();
+      });
+    },
+    single.map(({ d }) => d),
+  );
+  single.forEach(({ d }, i) =>
+    expect(Math.abs(contourLength(readPathData(d).contours[0]) - theirs[i])).toBeLessThan(0.02),
+  );
 });
 
 test("arcs agree with the browser's own, in the boxes of the same path data, to 0.05 px of 40", async ({ page }) => {
-  const arcs = Array.from({ length: 40 }, (_, i) => `M10 10A${5 + i} ${3 + ((i * 7) % 20)} ${i * 13} ${i % 2} ${(i >> 1) % 2} ${30 + (i % 9)} ${5 + ((i * 3) % 30)}`);
+  const arcs = Array.from(
+    { length: 40 },
+    (_, i) =>
+      `M10 10A${5 + i} ${3 + ((i * 7) % 20)} ${i * 13} ${i % 2} ${(i >> 1) % 2} ${30 + (i % 9)} ${5 + ((i * 3) % 30)}`,
+  );
   await page.setContent('<svg xmlns="http://www.w3.org/2000/svg"><path/></svg>');
   const boxes = await page.evaluate((ds) => {
     const path = document.querySelector('path') as SVGPathElement;
@@ -58,12 +79,27 @@ test("arcs agree with the browser's own, in the boxes of the same path data, to 
 });
 
 test("easing agrees with the browser's own animation timing to 2e-4", async ({ page }) => {
-  const curves = [[0.5, 0, 0.15, 1], [0.25, 0.1, 0.25, 1], [0.42, 0, 0.58, 1], [0.5, -0.35, 0.3, 1], [0.3, 0.1, 0.25, 1.35], [0.1, 0.6, 0.2, 1], [0, 0, 1, 1], [0.9, 0.1, 0.1, 0.9]];
+  const curves = [
+    [0.5, 0, 0.15, 1],
+    [0.25, 0.1, 0.25, 1],
+    [0.42, 0, 0.58, 1],
+    [0.5, -0.35, 0.3, 1],
+    [0.3, 0.1, 0.25, 1.35],
+    [0.1, 0.6, 0.2, 1],
+    [0, 0, 1, 1],
+    [0.9, 0.1, 0.1, 0.9],
+  ];
   const times = [0, 0.05, 0.21, 0.5, 0.77, 0.95, 1];
   const theirs = await page.evaluate(
     ([all, at]) =>
       all.map((curve) => {
-        const animation = new Animation(new KeyframeEffect(document.body, [{ opacity: 0 }, { opacity: 1 }], { duration: 1000, fill: 'both', easing: `cubic-bezier(${curve.join(',')})` }));
+        const animation = new Animation(
+          new KeyframeEffect(document.body, [{ opacity: 0 }, { opacity: 1 }], {
+            duration: 1000,
+            fill: 'both',
+            easing: `cubic-bezier(${curve.join(',')})`,
+          }),
+        );
         animation.pause();
         return at.map((time) => {
           animation.currentTime = time * 1000;

@@ -36,11 +36,19 @@ test('four pairs of real icons: three actions to a playing, eased morph', async 
     const [shift] = Object.values(stored.shifts);
     expect(shift.easing.kind).toBe('cubic-bezier');
     expect(shift.duration).toBe(0.6);
-    expect(Object.values(stored.poses).every(({ hold, placement }) => hold === 0.8 && placement.rule?.centre === 'area')).toBe(true);
+    expect(
+      Object.values(stored.poses).every(({ hold, placement }) => hold === 0.8 && placement.rule?.centre === 'area'),
+    ).toBe(true);
   }
 });
 
-test('scrub, retime, ease, hold, reverse, undo and redo all of it, take it out, restart, and find it as it was', async ({ shelf, piece, page, server, browser }) => {
+test('scrub, retime, ease, hold, reverse, undo and redo all of it, take it out, restart, and find it as it was', async ({
+  shelf,
+  piece,
+  page,
+  server,
+  browser,
+}) => {
   await shelf.open();
   await shelf.newPiece();
   await piece.drop(icons.slice(0, 3));
@@ -124,12 +132,18 @@ test('scrub, retime, ease, hold, reverse, undo and redo all of it, take it out, 
   await fresh.context().close();
 });
 
-test('an SVG dropped between two cards becomes a pose there; cards are dragged, duplicated and removed', async ({ piece, page }) => {
+test('an SVG dropped between two cards becomes a pose there; cards are dragged, duplicated and removed', async ({
+  piece,
+  page,
+}) => {
   await piece.open('demo-quay-mark');
   await expect(piece.cards).toHaveCount(4);
   await piece.dropOnRail([icons[0]], 300);
   await expect(piece.cards).toHaveCount(5);
-  await expect(piece.cards.nth(1)).toHaveAttribute('aria-label', new RegExp(icons[0].name.slice(0, 5).replace('-', ' ')));
+  await expect(piece.cards.nth(1)).toHaveAttribute(
+    'aria-label',
+    new RegExp(icons[0].name.slice(0, 5).replace('-', ' ')),
+  );
   await expect(page.getByTestId('arrival')).toContainText('One pose arrived');
 
   const from = await piece.cards.nth(1).boundingBox();
@@ -139,7 +153,10 @@ test('an SVG dropped between two cards becomes a pose there; cards are dragged, 
   await page.mouse.down();
   await page.mouse.move(to.x + 40, to.y + 20, { steps: 8 });
   await page.mouse.up();
-  await expect(piece.cards.nth(3)).toHaveAttribute('aria-label', new RegExp(icons[0].name.slice(0, 5).replace('-', ' ')));
+  await expect(piece.cards.nth(3)).toHaveAttribute(
+    'aria-label',
+    new RegExp(icons[0].name.slice(0, 5).replace('-', ' ')),
+  );
 
   await page.keyboard.press('Control+d');
   await expect(piece.cards).toHaveCount(6);

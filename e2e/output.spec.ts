@@ -1,5 +1,5 @@
 import fs from 'node:fs';
-import { cssText, evaluate, frameAt, framePathData, isVanished, readPathData, type Piece } from '@core';
+import { cssText, evaluate, frameAt, framePathData, isVanished, type Piece, readPathData } from '@core';
 import type { Browser, Page } from '@playwright/test';
 import { expect, test } from './support/fixtures';
 import { shareOfDifferentPixels } from './support/pixels';
@@ -17,15 +17,24 @@ function stillSvg(piece: Piece, seconds: number): { svg: string; paths: string[]
       paths.push(d);
       if (part.contours.every((contour) => isVanished(contour, part.progress))) continue;
       const fill = part.plan.fill ? cssText(part.fill[0], part.fill[1], part.fill[2], part.fill[3]) : 'none';
-      const stroke = part.plan.stroke ? `stroke="${cssText(part.stroke[0], part.stroke[1], part.stroke[2], part.stroke[3])}" stroke-width="${part.strokeWidth}" stroke-linecap="${part.cap}" stroke-linejoin="${part.join}"` : '';
+      const stroke = part.plan.stroke
+        ? `stroke="${cssText(part.stroke[0], part.stroke[1], part.stroke[2], part.stroke[3])}" stroke-width="${part.strokeWidth}" stroke-linecap="${part.cap}" stroke-linejoin="${part.join}"`
+        : '';
       body += `<path d="${d}" fill="${fill}" fill-rule="${part.fillRule}" ${stroke}/>`;
     }
   }
-  return { svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${SIZE}" height="${SIZE}">${body}</svg>`, paths };
+  return {
+    svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${SIZE}" height="${SIZE}">${body}</svg>`,
+    paths,
+  };
 }
 
-const picture = async (page: Page): Promise<Buffer> => page.screenshot({ clip: { x: 0, y: 0, width: SIZE, height: SIZE } });
-const show = (page: Page, svg: string): Promise<void> => page.setContent(`<style>body{margin:0;background:#fff}svg{display:block;width:${SIZE}px;height:${SIZE}px}</style>${svg}`);
+const picture = async (page: Page): Promise<Buffer> =>
+  page.screenshot({ clip: { x: 0, y: 0, width: SIZE, height: SIZE } });
+const show = (page: Page, svg: string): Promise<void> =>
+  page.setContent(
+    `<style>body{margin:0;background:#fff}svg{display:block;width:${SIZE}px;height:${SIZE}px}</style>${svg}`,
+  );
 
 /** Compares the running file, stopped at each time, with the engine's frames: pixels and path data. */
 async function compare(browser: Browser, text: string, piece: Piece, times: readonly number[]): Promise<void> {
@@ -36,7 +45,9 @@ async function compare(browser: Browser, text: string, piece: Piece, times: read
       const svg = document.querySelector('svg') as SVGSVGElement;
       svg.pauseAnimations();
       svg.setCurrentTime(t);
-      return [...document.querySelectorAll('path')].filter((path) => getComputedStyle(path).display !== 'none').map((path) => /path\("(.*)"\)/.exec(getComputedStyle(path).getPropertyValue('d'))?.[1] ?? '');
+      return [...document.querySelectorAll('path')]
+        .filter((path) => getComputedStyle(path).display !== 'none')
+        .map((path) => /path\("(.*)"\)/.exec(getComputedStyle(path).getPropertyValue('d'))?.[1] ?? '');
     }, time);
     const shown = await picture(page);
     const { svg, paths } = stillSvg(piece, time);
@@ -69,7 +80,12 @@ for (const [id, times] of [
 
 test('the same with an overshooting easing, a stroke and a piece that plays once', async ({ piece, page, browser }) => {
   await piece.open('demo-boarding-button');
-  await piece.drop([{ name: 'ring.svg', text: '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="#7d2a63" stroke-width="3" stroke-linecap="round"><path d="M4 12a8 8 0 1 1 16 0"/><path d="M7 19l10 0"/></svg>' }]);
+  await piece.drop([
+    {
+      name: 'ring.svg',
+      text: '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24" fill="none" stroke="#7d2a63" stroke-width="3" stroke-linecap="round"><path d="M4 12a8 8 0 1 1 16 0"/><path d="M7 19l10 0"/></svg>',
+    },
+  ]);
   await expect(piece.cards).toHaveCount(4);
   await piece.selectShift(1);
   await page.getByRole('button', { name: 'Overshoot' }).click();
@@ -86,7 +102,10 @@ test('the same with an overshooting easing, a stroke and a piece that plays once
 test("the canvas shows the engine's frame", async ({ piece, page, browser }) => {
   await piece.open('demo-quay-mark');
   await piece.matched();
-  await page.getByRole('region', { name: 'Canvas' }).focus().catch(() => {});
+  await page
+    .getByRole('region', { name: 'Canvas' })
+    .focus()
+    .catch(() => {});
   for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
   const seconds = await piece.seconds();
   const shown = await page.getByTestId('canvas').evaluate(async (element, size) => {
@@ -94,13 +113,35 @@ test("the canvas shows the engine's frame", async ({ piece, page, browser }) => 
     const canvas = element as HTMLCanvasElement;
     const zoom = Math.min((canvas.width - 56) / size, (canvas.height - 56) / size);
     const out = new OffscreenCanvas(size * zoom, size * zoom);
-    out.getContext('2d')?.drawImage(canvas, (canvas.width - size * zoom) / 2, (canvas.height - size * zoom) / 2, size * zoom, size * zoom, 0, 0, size * zoom, size * zoom);
+    out
+      .getContext('2d')
+      ?.drawImage(
+        canvas,
+        (canvas.width - size * zoom) / 2,
+        (canvas.height - size * zoom) / 2,
+        size * zoom,
+        size * zoom,
+        0,
+        0,
+        size * zoom,
+        size * zoom,
+      );
     const bytes = new Uint8Array(await (await out.convertToBlob()).arrayBuffer());
     return { png: btoa(String.fromCharCode(...bytes)), size: Math.round(size * zoom) };
   }, SIZE);
   const other = await browser.newPage({ viewport: { width: shown.size, height: shown.size } });
-  await show(other, stillSvg(await piece.stored(), seconds).svg.replace(/width="640" height="640">/, `width="${shown.size}" height="${shown.size}" style="width:${shown.size}px;height:${shown.size}px">`));
-  const { share, inked } = await shareOfDifferentPixels(other, Buffer.from(shown.png, 'base64'), await other.screenshot());
+  await show(
+    other,
+    stillSvg(await piece.stored(), seconds).svg.replace(
+      /width="640" height="640">/,
+      `width="${shown.size}" height="${shown.size}" style="width:${shown.size}px;height:${shown.size}px">`,
+    ),
+  );
+  const { share, inked } = await shareOfDifferentPixels(
+    other,
+    Buffer.from(shown.png, 'base64'),
+    await other.screenshot(),
+  );
   expect(inked).toBeGreaterThan(2000);
   // The canvas lies at a fraction of a pixel; edges may differ by that.
   expect(share).toBeLessThan(0.02);

@@ -1,6 +1,10 @@
 import { expect, test } from './support/fixtures';
 
-test('while the server is away nothing is lost, and it is saved when it comes back', async ({ piece, page, server }) => {
+test('while the server is away nothing is lost, and it is saved when it comes back', async ({
+  piece,
+  page,
+  server,
+}) => {
   await piece.open('demo-quay-mark');
   await piece.selectShift(0);
   await server.stop();
@@ -11,7 +15,11 @@ test('while the server is away nothing is lost, and it is saved when it comes ba
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(2.5);
 });
 
-test('changes that never reached the server are back when the piece is opened again', async ({ piece, page, server }) => {
+test('changes that never reached the server are back when the piece is opened again', async ({
+  piece,
+  page,
+  server,
+}) => {
   await piece.open('demo-quay-mark');
   await piece.selectShift(1);
   await server.stop();
@@ -25,14 +33,19 @@ test('changes that never reached the server are back when the piece is opened ag
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(3.25);
 });
 
-for (const [choice, expected] of [['Keep mine', 1.75], ['Take the other', 0.33]] as const) {
+for (const [choice, expected] of [
+  ['Keep mine', 1.75],
+  ['Take the other', 0.33],
+] as const) {
   test(`two tabs change one piece: ${choice.toLowerCase()}`, async ({ piece, page, server }) => {
     await piece.open('demo-quay-mark');
     const response = await page.request.get(`${server.url}/api/pieces/demo-quay-mark`);
     const { piece: other, revision } = await response.json();
     const shift = other.figures[other.figureOrder[0]].rail[0];
     other.shifts[shift].duration = 0.33;
-    const saved = await page.request.put(`${server.url}/api/pieces/demo-quay-mark`, { data: { piece: other, revision } });
+    const saved = await page.request.put(`${server.url}/api/pieces/demo-quay-mark`, {
+      data: { piece: other, revision },
+    });
     expect(saved.status()).toBe(200);
     await piece.selectShift(0);
     await piece.setNumber('Duration', '1.75');

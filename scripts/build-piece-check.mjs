@@ -7,12 +7,21 @@ import standalone from 'ajv/dist/standalone/index.js';
 
 const folder = fileURLToPath(new URL('../core/src/piece/', import.meta.url));
 const schema = JSON.parse(fs.readFileSync(`${folder}piece.schema.json`, 'utf8'));
-const ajv = new Ajv({ code: { source: true, esm: false }, allErrors: false, verbose: false, formats: { 'css-colour': /^[^<>{};]*$/ } });
+const ajv = new Ajv({
+  code: { source: true, esm: false },
+  allErrors: false,
+  verbose: false,
+  formats: { 'css-colour': /^[^<>{};]*$/ },
+});
 const body = (standalone.default ?? standalone)(ajv, ajv.compile(schema));
-if (/require\((?!"ajv\/dist\/runtime\/(?:ucs2length|equal)")/.test(body)) throw new Error('The compiled check needs a module that the core may not import.');
+if (/require\((?!"ajv\/dist\/runtime\/(?:ucs2length|equal)")/.test(body))
+  throw new Error('The compiled check needs a module that the core may not import.');
 const text = `// Made from piece.schema.json by scripts/build-piece-check.mjs. Do not edit.\n${body
   .replace(/^"use strict";/, '')
-  .replace(/const (\w+) = require\("ajv\/dist\/runtime\/ucs2length"\)\.default;?/g, 'const $1 = (text) => [...text].length;')
+  .replace(
+    /const (\w+) = require\("ajv\/dist\/runtime\/ucs2length"\)\.default;?/g,
+    'const $1 = (text) => [...text].length;',
+  )
   .replace(/module\.exports = (\w+);\s*module\.exports\.default = \w+;/, 'export const validatePiece = $1;')}\n`;
 const file = `${folder}piece-check.generated.js`;
 if (process.argv.includes('--check')) {

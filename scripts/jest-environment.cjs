@@ -10,7 +10,11 @@ vm.Script.prototype.runInContext = function run(context, options) {
 };
 const { compileFunction } = vm;
 vm.compileFunction = (code, parameters, options) =>
-  compileFunction(code, parameters, options?.parsingContext === MARK ? { ...options, parsingContext: undefined } : options);
+  compileFunction(
+    code,
+    parameters,
+    options?.parsingContext === MARK ? { ...options, parsingContext: undefined } : options,
+  );
 
 module.exports = class ThisContextEnvironment extends TestEnvironment {
   constructor(config, context) {

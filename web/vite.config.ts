@@ -9,8 +9,18 @@ export default defineConfig({
   logLevel: 'warn',
   plugins: [react()],
   resolve: { alias: { '@core': at('../core/src/index.ts') } },
-  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
+  css: {
+    preprocessorOptions: {
+      scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
+    },
+  },
   // Fonts stay files: the content security policy allows no data: fonts.
-  build: { outDir: at('../build/web'), emptyOutDir: true, target: 'es2023', assetsInlineLimit: 0, chunkSizeWarningLimit: 1500 },
+  build: {
+    outDir: at('../build/web'),
+    emptyOutDir: true,
+    target: 'es2023',
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 1500,
+  },
   worker: { format: 'es' },
 });

@@ -1,5 +1,5 @@
-import { expect, type Locator, type Page } from '@playwright/test';
 import type { Piece } from '@core';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { type DroppedFile, dropFiles } from '../support/drop';
 import type { TestServer } from '../support/server';
 

@@ -13,9 +13,12 @@ export class ShelfPage {
     await this.page.getByRole('button', { name: 'New piece' }).first().click();
     await this.page.getByRole('region', { name: 'Canvas' }).waitFor();
   };
-  card = (name: string): Locator => this.page.getByRole('article').filter({ has: this.page.getByRole('heading', { name, exact: true }) });
+  card = (name: string): Locator =>
+    this.page.getByRole('article').filter({ has: this.page.getByRole('heading', { name, exact: true }) });
   more = async (name: string, action: string): Promise<void> => {
-    await this.card(name).getByRole('button', { name: `More for ${name}` }).click();
+    await this.card(name)
+      .getByRole('button', { name: `More for ${name}` })
+      .click();
     await this.page.getByRole('button', { name: action }).click();
   };
 }

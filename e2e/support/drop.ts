@@ -15,7 +15,12 @@ export async function dropFiles(target: Locator, files: readonly DroppedFile[], 
   }, files);
   const box = await target.boundingBox();
   if (!box) throw new Error('The drop target is not on the page.');
-  const at = { clientX: box.x + (x ?? box.width / 2), clientY: box.y + box.height / 2, dataTransfer: transfer, bubbles: true };
+  const at = {
+    clientX: box.x + (x ?? box.width / 2),
+    clientY: box.y + box.height / 2,
+    dataTransfer: transfer,
+    bubbles: true,
+  };
   await target.dispatchEvent('dragenter', at);
   await target.dispatchEvent('dragover', at);
   await target.dispatchEvent('drop', at);

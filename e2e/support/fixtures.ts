@@ -24,7 +24,8 @@ export const test = base.extend<Fixtures & { calm: undefined }>({
       page.on('pageerror', (error) => noise.push(error.message));
       page.on('console', (message) => {
         // The browser itself reports refused requests; the tests cause those on purpose.
-        if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text())) noise.push(message.text());
+        if (message.type() === 'error' && !/Failed to load resource|ERR_CONNECTION/.test(message.text()))
+          noise.push(message.text());
       });
       await use(undefined);
       expect(noise).toEqual([]);

@@ -4,7 +4,12 @@ import type { Page } from '@playwright/test';
  * Compares two pictures of one size in the browser: of the pixels that differ from the background in either, the share whose worst channel
  * differs by more than `level` of 255.
  */
-export async function shareOfDifferentPixels(page: Page, a: Buffer, b: Buffer, level = 32): Promise<{ share: number; inked: number }> {
+export async function shareOfDifferentPixels(
+  page: Page,
+  a: Buffer,
+  b: Buffer,
+  level = 32,
+): Promise<{ share: number; inked: number }> {
   return page.evaluate(
     async ([first, second, limit]) => {
       const read = async (base64: string): Promise<ImageData> => {

@@ -16,7 +16,12 @@ export class TestServer {
   async start({ demo = false } = {}): Promise<void> {
     const child = spawn(process.execPath, ['build/server/main.mjs', ...(demo ? ['--demo'] : [])], {
       cwd: ROOT,
-      env: { ...process.env, ARC_SHIFT_DATA: this.dataFolder, ARC_SHIFT_PORT: String(this.port), ARC_SHIFT_LOG: 'error' },
+      env: {
+        ...process.env,
+        ARC_SHIFT_DATA: this.dataFolder,
+        ARC_SHIFT_PORT: String(this.port),
+        ARC_SHIFT_LOG: 'error',
+      },
       stdio: ['ignore', 'pipe', 'inherit'],
     });
     this.process = child;

@@ -26,7 +26,14 @@ export function buildApp({ database, logger, webFolder }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
-  app.use(pinoHttp({ logger, genReqId: () => randomUUID(), autoLogging: { ignore: (request) => !request.url?.startsWith('/api') }, serializers: { req: ({ id, method, url }) => ({ id, method, url }), res: ({ statusCode }) => ({ statusCode }) } }));
+  app.use(
+    pinoHttp({
+      logger,
+      genReqId: () => randomUUID(),
+      autoLogging: { ignore: (request) => !request.url?.startsWith('/api') },
+      serializers: { req: ({ id, method, url }) => ({ id, method, url }), res: ({ statusCode }) => ({ statusCode }) },
+    }),
+  );
   app.use(securityHeaders, localOnly);
 
   const pieces = new PieceService(new PieceRepository(database), randomUUID);
@@ -44,7 +51,10 @@ export function buildApp({ database, logger, webFolder }: AppParts): Express {
   app.use('/api', api);
 
   if (webFolder && fs.existsSync(path.join(webFolder, 'index.html'))) {
-    app.use('/assets', express.static(path.join(webFolder, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }));
+    app.use(
+      '/assets',
+      express.static(path.join(webFolder, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
+    );
     app.use(express.static(webFolder, { index: false }));
     // Every other address is a room of the single page.
     app.get('/{*path}', (_request, response) => {

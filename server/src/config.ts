@@ -20,10 +20,13 @@ const LOG_LEVELS = ['fatal', 'error', 'warn', 'info', 'debug', 'trace', 'silent'
 export function readConfig(environment: Record<string, string | undefined>, args: readonly string[]): Config {
   const port = Number(environment.ARC_SHIFT_PORT ?? 4610);
   if (!Number.isInteger(port) || port < 0 || port > 65535) {
-    throw new Error(`Expected ARC_SHIFT_PORT to be a port number from 0 to 65535; found “${environment.ARC_SHIFT_PORT}”.`);
+    throw new Error(
+      `Expected ARC_SHIFT_PORT to be a port number from 0 to 65535; found “${environment.ARC_SHIFT_PORT}”.`,
+    );
   }
   const logLevel = environment.ARC_SHIFT_LOG ?? 'info';
-  if (!LOG_LEVELS.includes(logLevel)) throw new Error(`Expected ARC_SHIFT_LOG to be one of ${LOG_LEVELS.join(', ')}; found “${logLevel}”.`);
+  if (!LOG_LEVELS.includes(logLevel))
+    throw new Error(`Expected ARC_SHIFT_LOG to be one of ${LOG_LEVELS.join(', ')}; found “${logLevel}”.`);
   return {
     dataFolder: path.resolve(environment.ARC_SHIFT_DATA ?? 'data'),
     host: '127.0.0.1',

@@ -45,10 +45,8 @@ export function cubicTangent(p: Float64Array, at: number, t: number, out: Float6
     Math.abs(p[at + 7] - p[at + 1]);
   const tiny = 1e-9 * span;
   const u = 1 - t;
-  let dx =
-    u * u * (p[at + 2] - p[at]) + 2 * u * t * (p[at + 4] - p[at + 2]) + t * t * (p[at + 6] - p[at + 4]);
-  let dy =
-    u * u * (p[at + 3] - p[at + 1]) + 2 * u * t * (p[at + 5] - p[at + 3]) + t * t * (p[at + 7] - p[at + 5]);
+  let dx = u * u * (p[at + 2] - p[at]) + 2 * u * t * (p[at + 4] - p[at + 2]) + t * t * (p[at + 6] - p[at + 4]);
+  let dy = u * u * (p[at + 3] - p[at + 1]) + 2 * u * t * (p[at + 5] - p[at + 3]) + t * t * (p[at + 7] - p[at + 5]);
   let length = Math.hypot(dx, dy);
   // Does the curve stand still here? Then the second derivative, then the chord, gives the direction.
   if (!(length > tiny) && t < 0.5) {

@@ -31,7 +31,13 @@ describe('against bezier-js', () => {
       expect(Math.abs(cubicLength(p, 0) - theirs) / theirs).toBeLessThan(5e-3);
       const box = includeCubic(emptyBox(), p, 0);
       const { x, y } = reference(p).bbox();
-      for (const [ours, other] of [[box.minX, x.min], [box.maxX, x.max], [box.minY, y.min], [box.maxY, y.max]]) expect(Math.abs(ours - other)).toBeLessThan(1e-6);
+      for (const [ours, other] of [
+        [box.minX, x.min],
+        [box.maxX, x.max],
+        [box.minY, y.min],
+        [box.maxY, y.max],
+      ])
+        expect(Math.abs(ours - other)).toBeLessThan(1e-6);
     }
   });
 
@@ -40,7 +46,9 @@ describe('against bezier-js', () => {
     const here = new Float64Array(2);
     for (const p of cubics) {
       cubicStretch(p, 0, 0.2, 0.7, out, 0);
-      const theirs = reference(p).split(0.2, 0.7).points.flatMap(({ x, y }) => [x, y]);
+      const theirs = reference(p)
+        .split(0.2, 0.7)
+        .points.flatMap(({ x, y }) => [x, y]);
       theirs.forEach((v, i) => expect(Math.abs(v - out[i])).toBeLessThan(1e-9));
       cubicPoint(out, 0, 0.5, here);
       const same = reference(p).get(0.45);

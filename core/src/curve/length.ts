@@ -24,9 +24,7 @@ function adaptive(p: Float64Array, at: number, t0: number, t1: number, epsilon: 
   const fine = integrate(FINE, p, at, t0, t1);
   if (depth === MAX_DEPTH || Math.abs(fine - integrate(COARSE, p, at, t0, t1)) <= epsilon) return fine;
   const middle = (t0 + t1) / 2;
-  return (
-    adaptive(p, at, t0, middle, epsilon / 2, depth + 1) + adaptive(p, at, middle, t1, epsilon / 2, depth + 1)
-  );
+  return adaptive(p, at, t0, middle, epsilon / 2, depth + 1) + adaptive(p, at, middle, t1, epsilon / 2, depth + 1);
 }
 
 function integrate(rule: typeof FINE, p: Float64Array, at: number, t0: number, t1: number): number {

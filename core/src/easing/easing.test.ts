@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { seededRandom } from '../num';
-import { ease, staysInside, type Easing } from './easing';
+import { type Easing, ease, staysInside } from './easing';
 import { EASING_PRESETS } from './presets';
 
 const curve = (x1: number, y1: number, x2: number, y2: number): Easing => ({ kind: 'cubic-bezier', x1, y1, x2, y2 });
@@ -25,14 +25,18 @@ describe('cubic-bezier easing', () => {
     curves.push([0, 1, 0, 1], [1, 0, 1, 0], [0, 0, 1, 1], [1, 0, 0, 1], [0, 1, 1, 0], [0.25, 0.1, 0.25, 1]);
     for (const [i, c] of curves.entries()) {
       for (const time of [0.001, 0.1, 0.31, 0.5, 0.77, 0.95, 0.999]) {
-        expect(Math.abs(ease(curve(c[0], c[1], c[2], c[3]), time) - byDefinition(c, time))).toBeLessThan(i < 400 ? 1e-7 : 1e-5);
+        expect(Math.abs(ease(curve(c[0], c[1], c[2], c[3]), time) - byDefinition(c, time))).toBeLessThan(
+          i < 400 ? 1e-7 : 1e-5,
+        );
       }
     }
   });
 
   test('ends are exact and times outside are clamped', () => {
     for (const { easing } of EASING_PRESETS) {
-      expect([ease(easing, 0), ease(easing, 1), ease(easing, -3), ease(easing, 7), ease(easing, Number.NaN)]).toEqual([0, 1, 0, 1, 0]);
+      expect([ease(easing, 0), ease(easing, 1), ease(easing, -3), ease(easing, 7), ease(easing, Number.NaN)]).toEqual([
+        0, 1, 0, 1, 0,
+      ]);
     }
   });
 

@@ -6,7 +6,13 @@ import { increasingRoot } from '../num';
  */
 export type Easing =
   | { readonly kind: 'linear' }
-  | { readonly kind: 'cubic-bezier'; readonly x1: number; readonly y1: number; readonly x2: number; readonly y2: number };
+  | {
+      readonly kind: 'cubic-bezier';
+      readonly x1: number;
+      readonly y1: number;
+      readonly x2: number;
+      readonly y2: number;
+    };
 
 /** A curve x(t), y(t) from (0, 0) to (1, 1) with one control value each way; monotone in x. */
 const bezier = (a: number, b: number, t: number): number => {
@@ -30,7 +36,14 @@ export function ease(easing: Easing, time: number): number {
 }
 
 function solveX(x1: number, x2: number, x: number): number {
-  return increasingRoot((t) => bezier(x1, x2, t) - x, (t) => bezierSlope(x1, x2, t), 0, 1, x, 1e-12);
+  return increasingRoot(
+    (t) => bezier(x1, x2, t) - x,
+    (t) => bezierSlope(x1, x2, t),
+    0,
+    1,
+    x,
+    1e-12,
+  );
 }
 
 /** Does progress stay within 0..1 all the way? */

@@ -19,6 +19,11 @@ export const EASING_PRESETS: readonly EasingPreset[] = [
   { id: 'depart', label: 'Depart', hint: 'Gathers speed and arrives fast', easing: curve(0.7, 0, 0.9, 0.5) },
   { id: 'swing', label: 'Swing', hint: 'The same slow start and slow end', easing: curve(0.65, 0, 0.35, 1) },
   { id: 'wind-up', label: 'Wind up', hint: 'Draws back a little before it goes', easing: curve(0.5, -0.35, 0.3, 1) },
-  { id: 'overshoot', label: 'Overshoot', hint: 'Goes a little too far and comes back', easing: curve(0.3, 0.1, 0.25, 1.35) },
+  {
+    id: 'overshoot',
+    label: 'Overshoot',
+    hint: 'Goes a little too far and comes back',
+    easing: curve(0.3, 0.1, 0.25, 1.35),
+  },
   { id: 'even', label: 'Even', hint: 'The same speed all the way; looks mechanical', easing: { kind: 'linear' } },
 ];

@@ -1,6 +1,6 @@
 import type { Easing } from '../easing';
 import { type Id, type Piece, pieceDuration, railTimeline, type Shift } from '../piece';
-import { type PartPlan, planPoseShift, planStill, type PoseShiftPlan } from './part-plans';
+import { type PartPlan, type PoseShiftPlan, planPoseShift, planStill } from './part-plans';
 import { poseInput, shiftInput } from './shift-input';
 
 /** A stretch of a figure's time that one plan shows: a hold, then the shift that leaves it. Times in s. */
@@ -35,7 +35,10 @@ const LINEAR: Easing = { kind: 'linear' };
  * Compiles a piece. `planOf` supplies shift plans; where it has none yet, the pose that the shift leaves is shown until the middle, then the
  * one that it reaches. The default plans on the spot.
  */
-export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPlan | undefined = (shift) => planPoseShift(shiftInput(piece, shift))): CompiledPiece {
+export function compilePiece(
+  piece: Piece,
+  planOf: (shift: Shift) => PoseShiftPlan | undefined = (shift) => planPoseShift(shiftInput(piece, shift)),
+): CompiledPiece {
   const figures = piece.figureOrder.map((id): CompiledFigure => {
     const timeline = railTimeline(piece, piece.figures[id]);
     const spans: FigureSpan[] = [];
@@ -45,12 +48,20 @@ export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPl
       const holdEnd = stop.start + stop.hold;
       if (!span) {
         // The last stop is shown by the end of the last shift, unless there is no shift at all.
-        if (i === 0) spans.push({ start: stop.start, holdEnd, end: holdEnd, easing: LINEAR, parts: still(stop.poseId) });
+        if (i === 0)
+          spans.push({ start: stop.start, holdEnd, end: holdEnd, easing: LINEAR, parts: still(stop.poseId) });
         return;
       }
       const plan = planOf(span.shift);
       if (plan) {
-        spans.push({ shiftId: span.shift.id, start: stop.start, holdEnd, end: span.end, easing: span.shift.easing, parts: plan.parts });
+        spans.push({
+          shiftId: span.shift.id,
+          start: stop.start,
+          holdEnd,
+          end: span.end,
+          easing: span.shift.easing,
+          parts: plan.parts,
+        });
         return;
       }
       const middle = (span.start + span.end) / 2;

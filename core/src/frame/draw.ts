@@ -39,7 +39,8 @@ function drawPart(part: FramePart, target: DrawTarget): void {
     if (isVanished(contour, part.progress)) continue;
     const { at, pieces, closed } = contour;
     target.moveTo(p[at], p[at + 1]);
-    for (let k = 0, i = at + 2; k < pieces; k++, i += 6) target.bezierCurveTo(p[i], p[i + 1], p[i + 2], p[i + 3], p[i + 4], p[i + 5]);
+    for (let k = 0, i = at + 2; k < pieces; k++, i += 6)
+      target.bezierCurveTo(p[i], p[i + 1], p[i + 2], p[i + 3], p[i + 4], p[i + 5]);
     if (closed) target.closePath();
   }
   if (fills) {

@@ -19,8 +19,25 @@ const points = (seconds: number): Float64Array => frameAt(piece, seconds).figure
 /** Records what is drawn, in words. */
 function recorder(): DrawTarget & { readonly calls: string[] } {
   const calls: string[] = [];
-  const say = (name: string) => (...numbers: unknown[]) => void calls.push([name, ...numbers.map((v) => (typeof v === 'number' ? Math.round(v) : v))].join(' '));
-  return { calls, fillStyle: '', strokeStyle: '', lineWidth: 1, lineCap: '', lineJoin: '', miterLimit: 10, beginPath: say('begin'), moveTo: say('move'), bezierCurveTo: say('curve'), closePath: say('close'), fill: say('fill'), stroke: say('stroke') };
+  const say =
+    (name: string) =>
+    (...numbers: unknown[]) =>
+      void calls.push([name, ...numbers.map((v) => (typeof v === 'number' ? Math.round(v) : v))].join(' '));
+  return {
+    calls,
+    fillStyle: '',
+    strokeStyle: '',
+    lineWidth: 1,
+    lineCap: '',
+    lineJoin: '',
+    miterLimit: 10,
+    beginPath: say('begin'),
+    moveTo: say('move'),
+    bezierCurveTo: say('curve'),
+    closePath: say('close'),
+    fill: say('fill'),
+    stroke: say('stroke'),
+  };
 }
 
 describe('the frame of a piece', () => {
@@ -46,7 +63,9 @@ describe('the frame of a piece', () => {
 
   test('time loops or is held at the ends', () => {
     const loop = compilePiece(piece);
-    expect([runTime(loop, loop.duration + 0.5), runTime(loop, -0.1), runTime(loop, loop.duration)].map((v) => +v.toFixed(9))).toEqual([0.5, 3.5, 0]);
+    expect(
+      [runTime(loop, loop.duration + 0.5), runTime(loop, -0.1), runTime(loop, loop.duration)].map((v) => +v.toFixed(9)),
+    ).toEqual([0.5, 3.5, 0]);
     const once = compilePiece({ ...piece, playback: 'once' });
     expect([runTime(once, 99), runTime(once, -1)]).toEqual([once.duration, 0]);
     expect(runTime(compilePiece(pieceOf([])), 4)).toBe(0);
@@ -66,7 +85,9 @@ describe('the frame of a piece', () => {
 
   test('while a plan is missing, the pose that is left is shown until the middle, then the one that is reached', () => {
     const compiled = compilePiece(piece, () => undefined);
-    const at = (t: number): number[] => [...sampleFrame(compiled, t, prepareFrame(compiled)).figures[0].parts[0].points];
+    const at = (t: number): number[] => [
+      ...sampleFrame(compiled, t, prepareFrame(compiled)).figures[0].parts[0].points,
+    ];
     expect(at(1)).toEqual(at(0));
     expect(at(1.2)).toEqual(at(1.5));
     expect(at(1.2)).not.toEqual(at(1));
@@ -78,7 +99,9 @@ describe('the frame of a piece', () => {
     draft.shifts[draft.figures.f.rail[0]].duration = 0;
     const at = (t: number): number => frameAt(draft as Piece, t).figures[0].parts[0].progress;
     expect([at(0.79), at(0.81)]).toEqual([0, 0]);
-    expect(frameAt(draft as Piece, 0.81).figures[0].parts[0].points).not.toEqual(frameAt(draft as Piece, 0.79).figures[0].parts[0].points);
+    expect(frameAt(draft as Piece, 0.81).figures[0].parts[0].points).not.toEqual(
+      frameAt(draft as Piece, 0.79).figures[0].parts[0].points,
+    );
   });
 });
 
@@ -122,9 +145,20 @@ describe('what a plan depends on', () => {
   test('the same records give the same input; any change of what matters another', () => {
     const shift = piece.shifts[piece.figures.f.rail[0]];
     const input = shiftInput(piece, shift);
-    expect(sameShiftInput(input, shiftInput({ ...piece, name: 'Other' }, { ...shift, duration: 9, easing: { kind: 'linear' } }))).toBe(true);
+    expect(
+      sameShiftInput(
+        input,
+        shiftInput({ ...piece, name: 'Other' }, { ...shift, duration: 9, easing: { kind: 'linear' } }),
+      ),
+    ).toBe(true);
     expect(sameShiftInput(input, shiftInput(piece, { ...shift, match: { direction: 'reversed' } }))).toBe(false);
-    const moved = { ...piece, poses: { ...piece.poses, [shift.to]: { ...piece.poses[shift.to], placement: { ...piece.poses[shift.to].placement, x: 1 } } } };
+    const moved = {
+      ...piece,
+      poses: {
+        ...piece.poses,
+        [shift.to]: { ...piece.poses[shift.to], placement: { ...piece.poses[shift.to].placement, x: 1 } },
+      },
+    };
     expect(sameShiftInput(input, shiftInput(moved, shift))).toBe(false);
   });
 });

@@ -1,8 +1,8 @@
-import { outlineOfPart, type Part, placementMatrix } from '../piece';
 import { type Match, matchOutlines, pairOptimally, type Reason } from '../match';
 import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../morph';
 import { areaCentre, type Outline, outlineBox, outlineSize, transformOutline } from '../outline';
-import { type BlendSpace, type ColourBlend, planColourBlend, readColour, type Rgba } from '../paint';
+import { type BlendSpace, type ColourBlend, planColourBlend, type Rgba, readColour } from '../paint';
+import { outlineOfPart, type Part, placementMatrix } from '../piece';
 import { boxSize } from '../vec';
 import type { PoseInput, ShiftInput } from './shift-input';
 
@@ -48,7 +48,12 @@ export function planPoseShift(input: ShiftInput): PoseShiftPlan {
     const outlineB = b?.outline ?? { contours: [], fillRule: 'nonzero' };
     const match = a && b ? matchOutlines(outlineA, outlineB, input.match) : unpaired(outlineA, outlineB);
     const plan = planShift(outlineA, outlineB, match, input.method);
-    drawn.push({ order: at, plan: paintedPlan(plan, a, b, input.blend), health: measureHealth(plan), reasons: match.reasons });
+    drawn.push({
+      order: at,
+      plan: paintedPlan(plan, a, b, input.blend),
+      health: measureHealth(plan),
+      reasons: match.reasons,
+    });
   };
   for (const [i, j] of pairs) add(from[i], to[j], (order(i, from.length) + order(j, to.length)) / 2);
   from.forEach((part, i) => {
@@ -77,7 +82,11 @@ export function planStill(pose: PoseInput): PoseShiftPlan {
       reasons: [],
     };
     const still = planShift(placed.outline, { contours: [], fillRule: placed.outline.fillRule }, identity);
-    const plan: ShiftPlan = { ...still, to: still.from, contours: still.contours.map((contour) => ({ ...contour, role: 'pair' })) };
+    const plan: ShiftPlan = {
+      ...still,
+      to: still.from,
+      contours: still.contours.map((contour) => ({ ...contour, role: 'pair' })),
+    };
     return paintedPlan(plan, placed, placed, 'oklab');
   });
   return { parts, reasons: [], health: worstHealth([]) };
@@ -85,10 +94,19 @@ export function planStill(pose: PoseInput): PoseShiftPlan {
 
 function placedParts(pose: PoseInput): PlacedPart[] {
   const matrix = placementMatrix(pose.placement);
-  return pose.parts.map((part) => ({ part, outline: transformOutline(outlineOfPart(part), matrix), scale: pose.placement.scale }));
+  return pose.parts.map((part) => ({
+    part,
+    outline: transformOutline(outlineOfPart(part), matrix),
+    scale: pose.placement.scale,
+  }));
 }
 
-const unpaired = (a: Outline, b: Outline): Match => ({ pairs: [], deaths: a.contours.map((_, i) => i), births: b.contours.map((_, i) => i), reasons: [] });
+const unpaired = (a: Outline, b: Outline): Match => ({
+  pairs: [],
+  deaths: a.contours.map((_, i) => i),
+  births: b.contours.map((_, i) => i),
+  reasons: [],
+});
 
 /** Which part becomes which: optimal assignment on distance, size and colour; parts on their own grow or shrink. */
 function pairParts(from: readonly PlacedPart[], to: readonly PlacedPart[]): [number, number][] {
@@ -97,15 +115,24 @@ function pairParts(from: readonly PlacedPart[], to: readonly PlacedPart[]): [num
   const measure = ({ outline, part }: PlacedPart) => {
     const centre = areaCentre(outline);
     const longest = boxSize(outlineBox(outline)) / size;
-    return { x: centre.x / size, y: centre.y / size, weight: Math.max(1e-3, longest), colour: readColour(part.fill ?? part.stroke?.colour ?? '') };
+    return {
+      x: centre.x / size,
+      y: centre.y / size,
+      weight: Math.max(1e-3, longest),
+      colour: readColour(part.fill ?? part.stroke?.colour ?? ''),
+    };
   };
   const a = from.map(measure);
   const b = to.map(measure);
-  const apart = (p: Rgba | undefined, q: Rgba | undefined): number => (p && q ? Math.hypot(p.r - q.r, p.g - q.g, p.b - q.b) : p === q ? 0 : 1);
+  const apart = (p: Rgba | undefined, q: Rgba | undefined): number =>
+    p && q ? Math.hypot(p.r - q.r, p.g - q.g, p.b - q.b) : p === q ? 0 : 1;
   return pairOptimally(
     a.length,
     b.length,
-    (i, j) => Math.hypot(a[i].x - b[j].x, a[i].y - b[j].y) / 0.5 + 0.7 * Math.abs(Math.log(a[i].weight / b[j].weight)) + 0.6 * apart(a[i].colour, b[j].colour),
+    (i, j) =>
+      Math.hypot(a[i].x - b[j].x, a[i].y - b[j].y) / 0.5 +
+      0.7 * Math.abs(Math.log(a[i].weight / b[j].weight)) +
+      0.6 * apart(a[i].colour, b[j].colour),
     (i) => 1.2 * (0.3 + a[i].weight),
     (j) => 1.2 * (0.3 + b[j].weight),
   );
@@ -113,7 +140,12 @@ function pairParts(from: readonly PlacedPart[], to: readonly PlacedPart[]): [num
 
 const CLEAR: Rgba = { r: 0, g: 0, b: 0, alpha: 0 };
 
-function paintedPlan(plan: ShiftPlan, a: PlacedPart | undefined, b: PlacedPart | undefined, space: BlendSpace): PartPlan {
+function paintedPlan(
+  plan: ShiftPlan,
+  a: PlacedPart | undefined,
+  b: PlacedPart | undefined,
+  space: BlendSpace,
+): PartPlan {
   const colours = (pick: (part: Part) => string | null | undefined): [Rgba, Rgba] | null => {
     const first = a && readColour(pick(a.part) ?? '');
     const second = b && readColour(pick(b.part) ?? '');
@@ -143,9 +175,20 @@ function paintedPlan(plan: ShiftPlan, a: PlacedPart | undefined, b: PlacedPart |
   };
 }
 
-const HEALTHY: Health = { verdict: 'good', sentence: 'Nothing changes shape.', folds: 0, crossings: 0, areaDip: 1, swell: 1, perimeter: 1 };
+const HEALTHY: Health = {
+  verdict: 'good',
+  sentence: 'Nothing changes shape.',
+  folds: 0,
+  crossings: 0,
+  areaDip: 1,
+  swell: 1,
+  perimeter: 1,
+};
 
 function worstHealth(all: readonly Health[]): Health {
-  return all.reduce<Health>((worst, health, i) => (i === 0 || VERDICTS.indexOf(health.verdict) > VERDICTS.indexOf(worst.verdict) ? health : worst), HEALTHY);
+  return all.reduce<Health>(
+    (worst, health, i) =>
+      i === 0 || VERDICTS.indexOf(health.verdict) > VERDICTS.indexOf(worst.verdict) ? health : worst,
+    HEALTHY,
+  );
 }
-

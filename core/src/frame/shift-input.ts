@@ -1,6 +1,6 @@
-import type { MatchChoices, Part, Piece, Placement, Pose, Shift } from '../piece';
 import type { Method } from '../morph';
 import type { BlendSpace } from '../paint';
+import type { MatchChoices, Part, Piece, Placement, Pose, Shift } from '../piece';
 
 /** A pose with what is needed to draw it. */
 export interface PoseInput {
@@ -17,16 +17,31 @@ export interface ShiftInput {
   readonly match: MatchChoices;
 }
 
-export const poseInput = (piece: Piece, pose: Pose): PoseInput => ({ placement: pose.placement, parts: pose.parts.map((id) => piece.parts[id]) });
+export const poseInput = (piece: Piece, pose: Pose): PoseInput => ({
+  placement: pose.placement,
+  parts: pose.parts.map((id) => piece.parts[id]),
+});
 
 export function shiftInput(piece: Piece, shift: Shift): ShiftInput {
   const { method, blend, match } = shift;
-  return { from: poseInput(piece, piece.poses[shift.from]), to: poseInput(piece, piece.poses[shift.to]), method, blend, match };
+  return {
+    from: poseInput(piece, piece.poses[shift.from]),
+    to: poseInput(piece, piece.poses[shift.to]),
+    method,
+    blend,
+    match,
+  };
 }
 
 /** Do both describe the same shift? Compares records by identity, so an edit elsewhere in the piece changes nothing. */
 export function sameShiftInput(p: ShiftInput, q: ShiftInput): boolean {
-  return p.method === q.method && p.blend === q.blend && p.match.direction === q.match.direction && samePose(p.from, q.from) && samePose(p.to, q.to);
+  return (
+    p.method === q.method &&
+    p.blend === q.blend &&
+    p.match.direction === q.match.direction &&
+    samePose(p.from, q.from) &&
+    samePose(p.to, q.to)
+  );
 }
 
 export function samePose(p: PoseInput, q: PoseInput): boolean {

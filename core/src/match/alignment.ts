@@ -9,7 +9,17 @@ const CORNER = 0.12;
 /** How far the map may stray from even shares. */
 const BAND = 0.3;
 
-const STEPS: readonly (readonly [number, number])[] = [[1, 1], [2, 1], [3, 1], [4, 1], [1, 2], [1, 3], [1, 4], [2, 3], [3, 2]];
+const STEPS: readonly (readonly [number, number])[] = [
+  [1, 1],
+  [2, 1],
+  [3, 1],
+  [4, 1],
+  [1, 2],
+  [1, 3],
+  [1, 4],
+  [2, 3],
+  [3, 2],
+];
 
 /** A way through both rows of samples: indices into A and B, ascending, from start to end (the end of a closed row is its count). */
 export interface Alignment {
@@ -91,7 +101,10 @@ export class SampleAligner {
           for (let k = 1; k < di; k++) corner += Math.abs(turnA[i - k]);
           for (let k = 1; k < dj; k++) corner += Math.abs(turnB[j - k]);
           const total =
-            before + ((here + there) / 2) * ((dsA + dsB) / 2) + (STRETCH * gap * gap) / (dsA + dsB) + (CORNER * corner) / Math.PI;
+            before +
+            ((here + there) / 2) * ((dsA + dsB) / 2) +
+            (STRETCH * gap * gap) / (dsA + dsB) +
+            (CORNER * corner) / Math.PI;
           if (total < best) {
             best = total;
             bestStep = s;

@@ -75,6 +75,7 @@ export function pairOptimally(
   }
   const column = assignOptimally(matrix, n);
   const pairs: [number, number][] = [];
-  for (let i = 0; i < countA; i++) if (column[i] < countB && matrix[i * n + column[i]] < forbidden) pairs.push([i, column[i]]);
+  for (let i = 0; i < countA; i++)
+    if (column[i] < countB && matrix[i * n + column[i]] < forbidden) pairs.push([i, column[i]]);
   return pairs;
 }

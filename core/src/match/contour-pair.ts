@@ -113,4 +113,3 @@ function rawMap(path: Alignment, a: ContourSamples, i0: number, b: ContourSample
     pinned: path.i.map((i, k) => corner(a, i0, i) && corner(b, j0, path.j[k])),
   };
 }
-

@@ -13,7 +13,11 @@ import { DIRECTION_CHOICES, type Match, type MatchOptions, type PairMatch, type 
 export function matchOutlines(a: Outline, b: Outline, options: MatchOptions = {}): Match {
   const direction = options.direction ?? 'auto';
   if (!DIRECTION_CHOICES.includes(direction)) {
-    throw new CoreError('option', `Expected options.direction to be one of ${DIRECTION_CHOICES.join(', ')}; found ${String(direction)}.`, 'options.direction');
+    throw new CoreError(
+      'option',
+      `Expected options.direction to be one of ${DIRECTION_CHOICES.join(', ')}; found ${String(direction)}.`,
+      'options.direction',
+    );
   }
   const nestingA = nestingOf(a);
   const nestingB = nestingOf(b);
@@ -26,34 +30,64 @@ export function matchOutlines(a: Outline, b: Outline, options: MatchOptions = {}
     const reversedA = ca.closed && contourArea(ca) !== 0 && contourArea(ca) > 0 === nestingA[ia].hole;
     const aligned = cb.closed && contourArea(cb) !== 0 && contourArea(cb) > 0 === nestingB[ib].hole;
     const runA = reversedA ? reverseContour(ca) : ca;
-    const fit = (reversed: boolean): ContourFit => fitContours(runA, reversed ? reverseContour(cb) : cb);
+    const fitRun = (reversed: boolean): ContourFit => fitContours(runA, reversed ? reverseContour(cb) : cb);
     if (direction !== 'auto') {
       const reversedB = (direction === 'reversed') !== reversedA;
-      reasons.push({ code: 'direction-own', text: direction === 'same' ? 'Both outlines are run as they are written: your choice.' : 'The second outline is run backwards: your choice.' });
-      return { a: ia, b: ib, reversedA, reversedB, ...fit(reversedB) };
+      reasons.push({
+        code: 'direction-own',
+        text:
+          direction === 'same'
+            ? 'Both outlines are run as they are written: your choice.'
+            : 'The second outline is run backwards: your choice.',
+      });
+      return { a: ia, b: ib, reversedA, reversedB, ...fitRun(reversedB) };
     }
     if (bothClosed) {
       reasons.push(
         aligned === reversedA
           ? { code: 'direction-aligned', text: 'Both outlines run the same way round.' }
-          : { code: 'direction-reversed', text: 'The second outline runs the other way round, so it is run backwards.' },
+          : {
+              code: 'direction-reversed',
+              text: 'The second outline runs the other way round, so it is run backwards.',
+            },
       );
-      return { a: ia, b: ib, reversedA, reversedB: aligned, ...fit(aligned) };
+      return { a: ia, b: ib, reversedA, reversedB: aligned, ...fitRun(aligned) };
     }
-    const forward = fit(false);
-    const backward = fit(true);
+    const forward = fitRun(false);
+    const backward = fitRun(true);
     const reversedB = backward.cost < forward.cost * (1 - 1e-9);
-    reasons.push({ code: 'direction-by-cost', text: reversedB ? 'The second line fits better backwards.' : 'The second line fits better as it is written.' });
-    if (ca.closed !== cb.closed) reasons.push({ code: 'opened', text: 'A closed contour is cut open at its start point to become a line.' });
+    reasons.push({
+      code: 'direction-by-cost',
+      text: reversedB ? 'The second line fits better backwards.' : 'The second line fits better as it is written.',
+    });
+    if (ca.closed !== cb.closed)
+      reasons.push({ code: 'opened', text: 'A closed contour is cut open at its start point to become a line.' });
     return { a: ia, b: ib, reversedA, reversedB, ...(reversedB ? backward : forward) };
   });
   const deaths = a.contours.map((_, i) => i).filter((i) => !pairs.some((pair) => pair.a === i));
   const births = b.contours.map((_, i) => i).filter((i) => !pairs.some((pair) => pair.b === i));
-  if (deaths.length > 0) reasons.push({ code: 'contour-dies', text: count(deaths.length, 'contour of the first outline has no partner and shrinks away', 'contours of the first outline have no partner and shrink away') });
-  if (births.length > 0) reasons.push({ code: 'contour-born', text: count(births.length, 'contour of the second outline has no partner and grows from a point', 'contours of the second outline have no partner and grow from points') });
+  if (deaths.length > 0)
+    reasons.push({
+      code: 'contour-dies',
+      text: count(
+        deaths.length,
+        'contour of the first outline has no partner and shrinks away',
+        'contours of the first outline have no partner and shrink away',
+      ),
+    });
+  if (births.length > 0)
+    reasons.push({
+      code: 'contour-born',
+      text: count(
+        births.length,
+        'contour of the second outline has no partner and grows from a point',
+        'contours of the second outline have no partner and grow from points',
+      ),
+    });
   return { pairs, births, deaths, reasons: unique(reasons) };
 }
 
 const count = (n: number, one: string, many: string): string => `${n === 1 ? 'One' : n} ${n === 1 ? one : many}.`;
 
-const unique = (reasons: readonly Reason[]): Reason[] => reasons.filter((reason, i) => reasons.findIndex((other) => other.text === reason.text) === i);
+const unique = (reasons: readonly Reason[]): Reason[] =>
+  reasons.filter((reason, i) => reasons.findIndex((other) => other.text === reason.text) === i);

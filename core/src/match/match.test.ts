@@ -6,7 +6,8 @@ import { matchOutlines } from './match-outlines';
 import { mapShare, smoothShareMap } from './share-map';
 
 const outline = (...contours: Outline['contours']): Outline => ({ contours, fillRule: 'nonzero' });
-const square = (x: number, y: number, size: number) => polygonContour([x, y, x + size, y, x + size, y + size, x, y + size]);
+const square = (x: number, y: number, size: number) =>
+  polygonContour([x, y, x + size, y, x + size, y + size, x, y + size]);
 
 describe('assignment', () => {
   test('is as cheap as the best of all permutations (brute force) on 200 random matrices up to 6 × 6', () => {
@@ -14,7 +15,8 @@ describe('assignment', () => {
     const best = (cost: Float64Array, n: number, row: number, used: number): number => {
       if (row === n) return 0;
       let least = Infinity;
-      for (let j = 0; j < n; j++) if (!(used & (1 << j))) least = Math.min(least, cost[row * n + j] + best(cost, n, row + 1, used | (1 << j)));
+      for (let j = 0; j < n; j++)
+        if (!(used & (1 << j))) least = Math.min(least, cost[row * n + j] + best(cost, n, row + 1, used | (1 << j)));
       return least;
     };
     for (let round = 0; round < 200; round++) {
@@ -27,9 +29,28 @@ describe('assignment', () => {
   });
 
   test('leaves alone what is dearer to pair', () => {
-    const cost = [[1, 9], [9, 9]];
-    expect(pairOptimally(2, 2, (i, j) => cost[i][j], () => 2, () => 2)).toEqual([[0, 0]]);
-    expect(pairOptimally(0, 3, () => 0, () => 1, () => 1)).toEqual([]);
+    const cost = [
+      [1, 9],
+      [9, 9],
+    ];
+    expect(
+      pairOptimally(
+        2,
+        2,
+        (i, j) => cost[i][j],
+        () => 2,
+        () => 2,
+      ),
+    ).toEqual([[0, 0]]);
+    expect(
+      pairOptimally(
+        0,
+        3,
+        () => 0,
+        () => 1,
+        () => 1,
+      ),
+    ).toEqual([]);
   });
 });
 
@@ -43,7 +64,11 @@ describe('share maps', () => {
         a.push(a[i] + 0.2 + random());
         b.push(b[i] + 0.2 + random());
       }
-      const raw = { a: a.map((v) => v / a[30]), b: b.map((v) => v / b[30]), pinned: a.map((_, i) => i === 10 || i === 21) };
+      const raw = {
+        a: a.map((v) => v / a[30]),
+        b: b.map((v) => v / b[30]),
+        pinned: a.map((_, i) => i === 10 || i === 21),
+      };
       const map = smoothShareMap(raw);
       for (let i = 1; i < map.a.length; i++) {
         expect(map.a[i] - map.a[i - 1]).toBeGreaterThanOrEqual(-1e-12);

@@ -1,6 +1,14 @@
 /** A sentence that explains an automatic decision, with a stable code for tests and translation. */
 export interface Reason {
-  readonly code: 'direction-aligned' | 'direction-reversed' | 'direction-own' | 'start-found' | 'contour-born' | 'contour-dies' | 'opened' | 'direction-by-cost';
+  readonly code:
+    | 'direction-aligned'
+    | 'direction-reversed'
+    | 'direction-own'
+    | 'start-found'
+    | 'contour-born'
+    | 'contour-dies'
+    | 'opened'
+    | 'direction-by-cost';
   readonly text: string;
 }
 

@@ -1,6 +1,14 @@
 import { cubicPoint, cubicTangent } from '../curve';
 import { CORNER_RAD } from '../num';
-import { type ArcLengthTable, type Contour, measureArcLength, pieceAt, placeAtShare, shareOfAnchor, totalLength } from '../outline';
+import {
+  type ArcLengthTable,
+  type Contour,
+  measureArcLength,
+  pieceAt,
+  placeAtShare,
+  shareOfAnchor,
+  totalLength,
+} from '../outline';
 
 /** Distance, as a share of the length, of the chords whose turning is the *bend*. */
 const BEND_CHORD = 0.02;
@@ -45,7 +53,9 @@ export function sampleContour(contour: Contour, wanted: number, anchors = true):
     turn: new Float64Array(total),
     bend: new Float64Array(total),
   };
-  const anchorShares = anchors ? new Set(Array.from({ length: table.cumulative.length }, (_, i) => shareOfAnchor(table, i))) : new Set<number>();
+  const anchorShares = anchors
+    ? new Set(Array.from({ length: table.cumulative.length }, (_, i) => shareOfAnchor(table, i)))
+    : new Set<number>();
   for (let i = 0; i < total; i++) writeFeatures(out, i, anchorShares.has(shares[i]));
   normalise(out.x, out.y);
   return out;
@@ -113,7 +123,8 @@ function writeFeatures(s: Writable, i: number, isAnchor: boolean): void {
 function arrivingTangent(table: ArcLengthTable, piece: number): Float64Array {
   const pieces = table.cumulative.length - 1;
   let k = (piece - 1 + pieces) % pieces;
-  for (let tries = 0; tries < pieces && !(table.cumulative[k + 1] > table.cumulative[k]); tries++) k = (k - 1 + pieces) % pieces;
+  for (let tries = 0; tries < pieces && !(table.cumulative[k + 1] > table.cumulative[k]); tries++)
+    k = (k - 1 + pieces) % pieces;
   return cubicTangent(table.contour.points, pieceAt(k), 1, new Float64Array(2));
 }
 

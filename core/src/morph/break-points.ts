@@ -1,7 +1,14 @@
-import { BREAK_MERGE_SHARE, PLAN_DEVIATION_REL } from '../num';
 import { cubicPoint, cubicStretch } from '../curve';
-import { type ArcLengthTable, type CurvePlace, measureArcLength, pieceAt, placeAtShare, type Contour } from '../outline';
 import { mapShare, type PairMatch } from '../match';
+import { BREAK_MERGE_SHARE, PLAN_DEVIATION_REL } from '../num';
+import {
+  type ArcLengthTable,
+  type Contour,
+  type CurvePlace,
+  measureArcLength,
+  pieceAt,
+  placeAtShare,
+} from '../outline';
 
 /** A contour walked once, from its start place on. Piece indices may pass the piece count of a closed contour: they count on. */
 export interface Walk {
@@ -60,8 +67,18 @@ function breakPoints(pair: PairMatch, walkA: Walk, walkB: Walk, size: number): B
     placeA: placeA ?? placeOnWalk(walkA, a),
     placeB: placeB ?? placeOnWalk(walkB, b),
   });
-  const fromA = anchorsOnWalk(walkA).map(({ share, place }) => ({ side: 'a' as const, share, place, other: mapShare(map.a, map.b, share) }));
-  const fromB = anchorsOnWalk(walkB).map(({ share, place }) => ({ side: 'b' as const, share, place, other: mapShare(map.b, map.a, share) }));
+  const fromA = anchorsOnWalk(walkA).map(({ share, place }) => ({
+    side: 'a' as const,
+    share,
+    place,
+    other: mapShare(map.a, map.b, share),
+  }));
+  const fromB = anchorsOnWalk(walkB).map(({ share, place }) => ({
+    side: 'b' as const,
+    share,
+    place,
+    other: mapShare(map.b, map.a, share),
+  }));
   const sum = (p: { share: number; other: number }): number => p.share + p.other;
   const all = [...fromA, ...fromB].sort((p, q) => sum(p) - sum(q));
   const points: BreakPoint[] = [at(0, 0)];
@@ -159,7 +176,12 @@ function stretchOfWalk(walk: Walk, from: CurvePlace, to: CurvePlace, out: Float6
 }
 
 /** Both contours of a pair split at the same places: two arrays of 3n + 1 points each, the outlines unchanged. */
-export function splitPair(pair: PairMatch, a: Contour, b: Contour, size: number): { from: Float64Array; to: Float64Array } {
+export function splitPair(
+  pair: PairMatch,
+  a: Contour,
+  b: Contour,
+  size: number,
+): { from: Float64Array; to: Float64Array } {
   const walkA = walkOf(a, pair.startA);
   const walkB = walkOf(b, pair.startB);
   const points = breakPoints(pair, walkA, walkB, size);

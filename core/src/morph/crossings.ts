@@ -20,7 +20,18 @@ export interface Crossings {
  * crossing through a vertex counts once and touching along an edge not at all.
  */
 export function findCrossings(outline: Outline, epsilon: number): Crossings {
-  const edges: { c: number; i: number; x0: number; y0: number; x1: number; y1: number; low: number; high: number; along: number; length: number }[] = [];
+  const edges: {
+    c: number;
+    i: number;
+    x0: number;
+    y0: number;
+    x1: number;
+    y1: number;
+    low: number;
+    high: number;
+    along: number;
+    length: number;
+  }[] = [];
   const counts: number[] = [];
   const totals: number[] = [];
   outline.contours.forEach((contour, c) => {
@@ -33,7 +44,18 @@ export function findCrossings(outline: Outline, epsilon: number): Crossings {
       const j = (i + 1) % n;
       const length = Math.hypot(p[2 * j] - p[2 * i], p[2 * j + 1] - p[2 * i + 1]);
       if (!(length > 0)) continue;
-      edges.push({ c, i: kept++, x0: p[2 * i], y0: p[2 * i + 1], x1: p[2 * j], y1: p[2 * j + 1], low: Math.min(p[2 * i], p[2 * j]), high: Math.max(p[2 * i], p[2 * j]), along, length });
+      edges.push({
+        c,
+        i: kept++,
+        x0: p[2 * i],
+        y0: p[2 * i + 1],
+        x1: p[2 * j],
+        y1: p[2 * j + 1],
+        low: Math.min(p[2 * i], p[2 * j]),
+        high: Math.max(p[2 * i], p[2 * j]),
+        along,
+        length,
+      });
       along += length;
     }
     counts.push(kept);

@@ -19,7 +19,11 @@ export function followProgress(progress: number, overshoot: number): number {
  * Writes the in-between at `progress` (0 = first outline, 1 = second; beyond for overshooting easings) as flat x, y in px. Contours that are
  * born or die stay at their end outside 0..1. Allocates nothing when `out` is given; `out` must not be one of the plan's arrays.
  */
-export function evaluate(plan: ShiftPlan, progress: number, out: Float64Array = new Float64Array(plan.from.length)): Float64Array {
+export function evaluate(
+  plan: ShiftPlan,
+  progress: number,
+  out: Float64Array = new Float64Array(plan.from.length),
+): Float64Array {
   const { from, to } = plan;
   if (progress >= 0 && progress <= 1) {
     // One loop over everything: the contours' roles matter outside 0..1 only.

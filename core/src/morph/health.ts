@@ -71,16 +71,36 @@ export function measureHealth(plan: ShiftPlan): Health {
   const at = (f: FrameFigures): Health['worst'] => ({ progress: f.progress, ...f.place });
   const percent = (f: FrameFigures): string => `${Math.round(f.progress * 100)} %`;
   if (figures.folds > 0) {
-    return { verdict: 'broken', sentence: `The outline folds over itself at ${percent(worstFold)}. Try the other direction.`, ...figures, worst: at(worstFold) };
+    return {
+      verdict: 'broken',
+      sentence: `The outline folds over itself at ${percent(worstFold)}. Try the other direction.`,
+      ...figures,
+      worst: at(worstFold),
+    };
   }
   if (figures.areaDip < 0.5) {
-    return { verdict: 'broken', sentence: `The shape shrinks to ${Math.round(figures.areaDip * 100)} % of its area at ${percent(thinnest)}. Try the other direction.`, ...figures, worst: at(thinnest) };
+    return {
+      verdict: 'broken',
+      sentence: `The shape shrinks to ${Math.round(figures.areaDip * 100)} % of its area at ${percent(thinnest)}. Try the other direction.`,
+      ...figures,
+      worst: at(thinnest),
+    };
   }
   if (figures.perimeter > 1.25) {
-    return { verdict: 'look', sentence: `The outline gets ${Math.round((figures.perimeter - 1) * 100)} % longer than both ends at ${percent(longest)}.`, ...figures, worst: at(longest) };
+    return {
+      verdict: 'look',
+      sentence: `The outline gets ${Math.round((figures.perimeter - 1) * 100)} % longer than both ends at ${percent(longest)}.`,
+      ...figures,
+      worst: at(longest),
+    };
   }
   if (figures.swell > 1.2) {
-    return { verdict: 'look', sentence: `The shape swells to ${Math.round(figures.swell * 100)} % of the larger end at ${percent(widest)}.`, ...figures, worst: at(widest) };
+    return {
+      verdict: 'look',
+      sentence: `The shape swells to ${Math.round(figures.swell * 100)} % of the larger end at ${percent(widest)}.`,
+      ...figures,
+      worst: at(widest),
+    };
   }
   if (figures.crossings > 0) {
     const f = of((g) => g.crossings).max;

@@ -1,6 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { matchOutlines } from '../match';
-import { contourArea, ellipseContour, flattenContour, type Outline, polygonContour, reverseContour, transformOutline } from '../outline';
+import {
+  contourArea,
+  ellipseContour,
+  flattenContour,
+  type Outline,
+  polygonContour,
+  reverseContour,
+  transformOutline,
+} from '../outline';
 import { readPathData } from '../svg';
 import { strayOf } from '../testing/distance';
 import { realIcons } from '../testing/icons';
@@ -13,15 +21,20 @@ import { frameOutline } from './plan-outline';
 import { planShift } from './plan-shift';
 
 const outline = (...contours: Outline['contours']): Outline => ({ contours, fillRule: 'nonzero' });
-const square = (x: number, y: number, size: number) => polygonContour([x, y, x + size, y, x + size, y + size, x, y + size]);
-const planOf = (a: Outline, b: Outline, direction: 'auto' | 'same' | 'reversed' = 'auto') => planShift(a, b, matchOutlines(a, b, { direction }));
+const square = (x: number, y: number, size: number) =>
+  polygonContour([x, y, x + size, y, x + size, y + size, x, y + size]);
+const planOf = (a: Outline, b: Outline, direction: 'auto' | 'same' | 'reversed' = 'auto') =>
+  planShift(a, b, matchOutlines(a, b, { direction }));
 const middle = (a: Outline, b: Outline): Outline => {
   const plan = planOf(a, b);
   return frameOutline(plan, evaluate(plan, 0.5));
 };
 
 describe('200 real icons, each to the next, at 1000 px', () => {
-  const icons = realIcons(201).map(({ name, d }) => ({ name, outline: transformOutline(readPathData(d), scaling(1000 / 24)) }));
+  const icons = realIcons(201).map(({ name, d }) => ({
+    name,
+    outline: transformOutline(readPathData(d), scaling(1000 / 24)),
+  }));
 
   test('21 frames are finite; the first and last are the icons to 0.01 px', () => {
     expect(icons.length).toBe(201);
@@ -35,12 +48,19 @@ describe('200 real icons, each to the next, at 1000 px', () => {
         evaluate(plan, k / 20, out);
         if (!out.every(Number.isFinite)) throw new Error(`${icons[i].name}: frame ${k} is not finite`);
       }
-      const visible = (frame: Outline): Outline => ({ ...frame, contours: frame.contours.filter(({ points }) => points.some((v, n) => Math.abs(v - points[n % 2]) > 1e-6)) });
-      const ends: [Outline, Outline][] = [[visible(frameOutline(plan, evaluate(plan, 0, out))), a], [visible(frameOutline(plan, evaluate(plan, 1, out))), b]];
+      const visible = (frame: Outline): Outline => ({
+        ...frame,
+        contours: frame.contours.filter(({ points }) => points.some((v, n) => Math.abs(v - points[n % 2]) > 1e-6)),
+      });
+      const ends: [Outline, Outline][] = [
+        [visible(frameOutline(plan, evaluate(plan, 0, out))), a],
+        [visible(frameOutline(plan, evaluate(plan, 1, out))), b],
+      ];
       for (const [frame, icon] of ends) {
         expect(frame.contours).toHaveLength(icon.contours.length);
         // Exact splitting keeps signed areas; a slow distance check follows on every tenth pair.
-        const area = (o: Outline): number => o.contours.reduce((sum, contour) => sum + Math.abs(contourArea(contour)), 0);
+        const area = (o: Outline): number =>
+          o.contours.reduce((sum, contour) => sum + Math.abs(contourArea(contour)), 0);
         expect(Math.abs(area(frame) - area(icon)) / area(icon)).toBeLessThan(1e-4);
         if (i % 10 === 0) worst = Math.max(worst, strayOf(frame, icon), strayOf(icon, frame));
       }
@@ -69,7 +89,8 @@ describe('known answers', () => {
       const p = flattenContour(half.contours[0], 0.001);
       for (let i = 0; i < p.length; i += 2) {
         const away = Math.atan2(p[i + 1] - 50, p[i] - 50) - angle;
-        if (Math.abs(Math.atan2(Math.sin(away), Math.cos(away))) < 0.05) reach = Math.max(reach, Math.hypot(p[i] - 50, p[i + 1] - 50));
+        if (Math.abs(Math.atan2(Math.sin(away), Math.cos(away))) < 0.05)
+          reach = Math.max(reach, Math.hypot(p[i] - 50, p[i + 1] - 50));
       }
       return reach;
     };

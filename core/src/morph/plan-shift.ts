@@ -1,7 +1,7 @@
 import { CoreError } from '../errors';
+import type { Match } from '../match';
 import { PLAN_GRID_PX } from '../num';
 import { type Contour, innerPoint, type Outline, outlineSize, pieceCount, reverseContour } from '../outline';
-import type { Match } from '../match';
 import { splitPair } from './break-points';
 import { ENGINE_VERSION, METHODS, type Method, type PlanContour, type ShiftPlan } from './plan';
 
@@ -24,13 +24,23 @@ interface Run {
  * @throws CoreError 'option' for an unknown method
  */
 export function planShift(a: Outline, b: Outline, match: Match, method: Method = 'straight'): ShiftPlan {
-  if (!METHODS.includes(method)) throw new CoreError('option', `Expected method to be one of ${METHODS.join(', ')}; found ${String(method)}.`, 'method');
+  if (!METHODS.includes(method))
+    throw new CoreError(
+      'option',
+      `Expected method to be one of ${METHODS.join(', ')}; found ${String(method)}.`,
+      'method',
+    );
   const size = Math.max(outlineSize(a), outlineSize(b));
   const runs: Run[] = [];
   for (const pair of match.pairs) {
     const ca = a.contours[pair.a];
     const cb = b.contours[pair.b];
-    const split = splitPair(pair, pair.reversedA ? reverseContour(ca) : ca, pair.reversedB ? reverseContour(cb) : cb, size);
+    const split = splitPair(
+      pair,
+      pair.reversedA ? reverseContour(ca) : ca,
+      pair.reversedB ? reverseContour(cb) : cb,
+      size,
+    );
     runs.push({ ...split, closed: ca.closed && cb.closed, role: 'pair', a: pair.a, b: pair.b });
   }
   for (const i of match.deaths) runs.push({ ...withPoint(a.contours[i], 'from'), role: 'death', a: i });
@@ -59,7 +69,14 @@ function assemble(runs: readonly Run[], method: Method, fillRule: Outline['fillR
   for (const run of runs) {
     roundInto(run.from, from, at);
     roundInto(run.to, to, at);
-    contours.push({ at, pieces: pieceCount({ points: run.from, closed: run.closed }), closed: run.closed, role: run.role, a: run.a, b: run.b });
+    contours.push({
+      at,
+      pieces: pieceCount({ points: run.from, closed: run.closed }),
+      closed: run.closed,
+      role: run.role,
+      a: run.a,
+      b: run.b,
+    });
     at += run.from.length;
   }
   return { engine: ENGINE_VERSION, method, fillRule, contours, from, to, overshoot: OVERSHOOT, size };

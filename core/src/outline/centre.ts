@@ -1,6 +1,6 @@
+import { cubicPoint } from '../curve';
 import { gaussLegendre } from '../num';
 import { boxSize } from '../vec';
-import { cubicPoint } from '../curve';
 import { type Outline, pieceAt, pieceCount } from './contour';
 import { outlineBox } from './measure';
 import { orientOutline } from './nesting';
@@ -24,22 +24,22 @@ export function areaCentre(outline: Outline): { x: number; y: number; area: numb
     const p = contour.points;
     for (let i = 0; i < pieceCount(contour); i++) {
       const at = pieceAt(i);
-        for (let k = 0; k < RULE.nodes.length; k++) {
-          const t = RULE.nodes[k];
-          const w = RULE.weights[k];
-          cubicPoint(p, at, t, point);
-          const x = point[0] - ox;
-          const y = point[1] - oy;
-          const u = 1 - t;
-          const a = 3 * u * u;
-          const b = 6 * u * t;
-          const c = 3 * t * t;
-          const dx = a * (p[at + 2] - p[at]) + b * (p[at + 4] - p[at + 2]) + c * (p[at + 6] - p[at + 4]);
-          const dy = a * (p[at + 3] - p[at + 1]) + b * (p[at + 5] - p[at + 3]) + c * (p[at + 7] - p[at + 5]);
-          area += (w * (x * dy - y * dx)) / 2;
-          mx += (w * x * x * dy) / 2;
-          my -= (w * y * y * dx) / 2;
-        }
+      for (let k = 0; k < RULE.nodes.length; k++) {
+        const t = RULE.nodes[k];
+        const w = RULE.weights[k];
+        cubicPoint(p, at, t, point);
+        const x = point[0] - ox;
+        const y = point[1] - oy;
+        const u = 1 - t;
+        const a = 3 * u * u;
+        const b = 6 * u * t;
+        const c = 3 * t * t;
+        const dx = a * (p[at + 2] - p[at]) + b * (p[at + 4] - p[at + 2]) + c * (p[at + 6] - p[at + 4]);
+        const dy = a * (p[at + 3] - p[at + 1]) + b * (p[at + 5] - p[at + 3]) + c * (p[at + 7] - p[at + 5]);
+        area += (w * (x * dy - y * dx)) / 2;
+        mx += (w * x * x * dy) / 2;
+        my -= (w * y * y * dx) / 2;
+      }
     }
   }
   const size = boxSize(box);

@@ -1,7 +1,7 @@
 import { FLATTEN_EPS_REL } from '../num';
 import { boxSize } from '../vec';
-import type { Contour, Outline } from './contour';
 import { reverseContour } from './change';
+import type { Contour, Outline } from './contour';
 import { flattenContour, polylineWinding } from './flatten';
 import { contourArea, contourBox, outlineSize } from './measure';
 

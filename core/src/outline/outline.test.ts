@@ -15,7 +15,8 @@ import { nestingOf, orientOutline } from './nesting';
 import { placeOfShare, shareOfPlace } from './place';
 import { addAnchors } from './split';
 
-const square = (x: number, y: number, size: number): Contour => polygonContour([x, y, x + size, y, x + size, y + size, x, y + size]);
+const square = (x: number, y: number, size: number): Contour =>
+  polygonContour([x, y, x + size, y, x + size, y + size, x, y + size]);
 
 describe('measures', () => {
   test('clockwise on screen is positive, reversing changes the sign', () => {
@@ -58,7 +59,8 @@ describe('measures', () => {
           seen.maxY = Math.max(seen.maxY, line[i + 1]);
         }
       }
-      for (const side of ['minX', 'maxX', 'minY', 'maxY'] as const) expect(Math.abs(box[side] - seen[side])).toBeLessThan(2e-3);
+      for (const side of ['minX', 'maxX', 'minY', 'maxY'] as const)
+        expect(Math.abs(box[side] - seen[side])).toBeLessThan(2e-3);
     }
   });
 
@@ -88,7 +90,11 @@ describe('nesting', () => {
 
   test('even-odd: every second contour is a hole, whatever its direction', () => {
     const nesting = nestingOf({ contours: ring, fillRule: 'evenodd' });
-    expect(nesting.map(({ depth, hole, parent }) => [depth, hole, parent])).toEqual([[0, false, -1], [1, true, 0], [2, false, 1]]);
+    expect(nesting.map(({ depth, hole, parent }) => [depth, hole, parent])).toEqual([
+      [0, false, -1],
+      [1, true, 0],
+      [2, false, 1],
+    ]);
   });
 
   test('nonzero: direction decides', () => {
@@ -98,13 +104,18 @@ describe('nesting', () => {
   });
 
   test('orienting keeps the picture: same winding answers at a grid of points', () => {
-    const outline = { contours: [square(0, 0, 10), square(2, 2, 6), reverseContour(square(20, 0, 5))], fillRule: 'evenodd' as const };
+    const outline = {
+      contours: [square(0, 0, 10), square(2, 2, 6), reverseContour(square(20, 0, 5))],
+      fillRule: 'evenodd' as const,
+    };
     const { outline: oriented } = orientOutline(outline);
     for (let x = -1; x < 27; x += 1.37) {
       for (let y = -1; y < 12; y += 1.37) {
         const windings = outline.contours.map((contour) => polylineWinding(flattenContour(contour, 0.01), x, y));
         const before = windings.filter((w) => w !== 0).length % 2 === 1;
-        const after = oriented.contours.reduce((sum, contour) => sum + polylineWinding(flattenContour(contour, 0.01), x, y), 0) !== 0;
+        const after =
+          oriented.contours.reduce((sum, contour) => sum + polylineWinding(flattenContour(contour, 0.01), x, y), 0) !==
+          0;
         expect(after).toBe(before);
       }
     }
@@ -142,7 +153,8 @@ describe('places', () => {
       const cut = addAnchors(contour, [{ piece, t }]);
       let length = 0;
       const until = t > 1e-9 && t < 1 - 1e-9 ? piece + 1 : piece;
-      for (let i = 0; i < until; i++) length += contourLength({ points: cut.points.slice(pieceAt(i), pieceAt(i) + 8), closed: false });
+      for (let i = 0; i < until; i++)
+        length += contourLength({ points: cut.points.slice(pieceAt(i), pieceAt(i) + 8), closed: false });
       expect(length / totalLength(table)).toBeCloseTo(0.37, 4);
     }
   });
@@ -154,12 +166,17 @@ describe('adding anchors', () => {
     fc.assert(
       fc.property(
         fc.nat(icons.length - 1),
-        fc.array(fc.tuple(fc.nat(1000), fc.double({ min: 0.001, max: 0.999, noNaN: true })), { minLength: 1, maxLength: 50 }),
+        fc.array(fc.tuple(fc.nat(1000), fc.double({ min: 0.001, max: 0.999, noNaN: true })), {
+          minLength: 1,
+          maxLength: 50,
+        }),
         (which, wanted) => {
           const outline = readPathData(icons[which].d);
           const contour = outline.contours[0];
           const n = pieceCount(contour);
-          const places = wanted.map(([piece, t]) => ({ piece: piece % n, t })).sort((p, q) => p.piece - q.piece || p.t - q.t);
+          const places = wanted
+            .map(([piece, t]) => ({ piece: piece % n, t }))
+            .sort((p, q) => p.piece - q.piece || p.t - q.t);
           const cut = addAnchors(contour, places);
           expect(pieceCount(cut)).toBeGreaterThan(n - 1);
           // Every new curve must lie on the old one: compare points at the same parameters.

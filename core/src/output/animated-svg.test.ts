@@ -10,7 +10,8 @@ const SQUARE = 'M0 0H10V10H0Z';
 const DIAMOND = 'M5 0L10 5L5 10L0 5Z';
 const piece = pieceOf([SQUARE, DIAMOND]);
 const file = (p: Piece = piece): string => writeAnimatedSvg(compilePiece(p), { title: p.name });
-const attribute = (text: string, name: string): string[] => [...text.matchAll(new RegExp(` ${name}="([^"]*)"`, 'g'))].map((match) => match[1]);
+const attribute = (text: string, name: string): string[] =>
+  [...text.matchAll(new RegExp(` ${name}="([^"]*)"`, 'g'))].map((match) => match[1]);
 
 describe('the animated SVG', () => {
   test('is well-formed, has no script and refers to nothing', () => {
@@ -66,6 +67,8 @@ describe('the animated SVG', () => {
 
   test('digits set the size of the file', () => {
     const compiled = compilePiece(pieceOf(['M0 0L10.123 3.3L7 9.87Z', DIAMOND]));
-    expect(writeAnimatedSvg(compiled, { digits: 1 }).length).toBeLessThan(writeAnimatedSvg(compiled, { digits: 4 }).length);
+    expect(writeAnimatedSvg(compiled, { digits: 1 }).length).toBeLessThan(
+      writeAnimatedSvg(compiled, { digits: 4 }).length,
+    );
   });
 });

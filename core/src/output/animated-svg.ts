@@ -1,5 +1,5 @@
-import { ease, type Easing, staysInside } from '../easing';
-import { type CompiledPiece, type FigureSpan, type PartPlan } from '../frame';
+import { type Easing, ease, staysInside } from '../easing';
+import type { CompiledPiece, FigureSpan, PartPlan } from '../frame';
 import { evaluate, framePathData } from '../morph';
 import { blendColour, type ColourBlend, cssText, hexText } from '../paint';
 import { numberText } from '../svg';
@@ -44,14 +44,29 @@ export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOp
     body += '<g>\n';
     figure.spans.forEach((span, i) => {
       const last = i === figure.spans.length - 1;
-      for (const part of span.parts) body += partElement(part, span, compiled, digits, last ? Math.max(duration, span.end) : span.end, figure.spans.length > 1);
+      for (const part of span.parts)
+        body += partElement(
+          part,
+          span,
+          compiled,
+          digits,
+          last ? Math.max(duration, span.end) : span.end,
+          figure.spans.length > 1,
+        );
     });
     body += '</g>\n';
   }
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${w} ${h}" width="${w}" height="${h}">\n${body}</svg>\n`;
 }
 
-function partElement(part: PartPlan, span: FigureSpan, compiled: CompiledPiece, digits: number, shownUntil: number, switched: boolean): string {
+function partElement(
+  part: PartPlan,
+  span: FigureSpan,
+  compiled: CompiledPiece,
+  digits: number,
+  shownUntil: number,
+  switched: boolean,
+): string {
   const { duration, loop } = compiled;
   const repeat = loop ? 'repeatCount="indefinite"' : 'fill="freeze"';
   const clock = `dur="${numberText(duration, 6)}s" ${repeat}`;
@@ -72,8 +87,14 @@ function partElement(part: PartPlan, span: FigureSpan, compiled: CompiledPiece, 
     const start = blendColour(blend, 0, new Float64Array(4));
     attributes += ` ${name}="${hexText({ r: start[0], g: start[1], b: start[2] })}"`;
     if (start[3] < 1) attributes += ` ${name}-opacity="${numberText(start[3], 4)}"`;
-    animate(name, colourTrack(span, duration, blend, (c) => cssText(c[0], c[1], c[2], 1)));
-    animate(`${name}-opacity`, colourTrack(span, duration, blend, (c) => numberText(c[3], 4)));
+    animate(
+      name,
+      colourTrack(span, duration, blend, (c) => cssText(c[0], c[1], c[2], 1)),
+    );
+    animate(
+      `${name}-opacity`,
+      colourTrack(span, duration, blend, (c) => numberText(c[3], 4)),
+    );
   };
   colour('fill', part.fill);
   colour('stroke', part.stroke?.colour ?? null);
@@ -116,7 +137,12 @@ function animation(name: string, track: Track, clock: string): string {
 }
 
 /** A track that stands still before and after the shift, with the given keys (time in [0, 1] of the shift, value) in between. */
-function trackOf(span: FigureSpan, duration: number, keys: readonly { time: number; value: string }[], spline: string): Track {
+function trackOf(
+  span: FigureSpan,
+  duration: number,
+  keys: readonly { time: number; value: string }[],
+  spline: string,
+): Track {
   const track: Track = { times: [], values: [], splines: [] };
   const add = (time: number, value: string, arriving: string): void => {
     if (track.times.length > 0) track.splines.push(arriving);
@@ -139,25 +165,57 @@ function splineText(easing: Easing): string {
 
 function shapeTrack(span: FigureSpan, duration: number, d: (progress: number) => string, part: PartPlan): Track {
   if (staysInside(span.easing)) {
-    return trackOf(span, duration, [{ time: 0, value: d(0) }, { time: 1, value: d(1) }], splineText(span.easing));
+    return trackOf(
+      span,
+      duration,
+      [
+        { time: 0, value: d(0) },
+        { time: 1, value: d(1) },
+      ],
+      splineText(span.easing),
+    );
   }
   const { from, to } = part.plan;
   let reach = 0;
   for (let i = 0; i < from.length; i++) reach = Math.max(reach, Math.abs(to[i] - from[i]));
   const times = keyTimes((time) => [ease(span.easing, time) * reach], SHAPE_ERROR_PX);
-  return trackOf(span, duration, times.map((time) => ({ time, value: d(ease(span.easing, time)) })), EVEN);
+  return trackOf(
+    span,
+    duration,
+    times.map((time) => ({ time, value: d(ease(span.easing, time)) })),
+    EVEN,
+  );
 }
 
 function numberTrack(span: FigureSpan, duration: number, value: (progress: number) => string, reach: number): Track {
-  if (staysInside(span.easing)) return trackOf(span, duration, [{ time: 0, value: value(0) }, { time: 1, value: value(1) }], splineText(span.easing));
+  if (staysInside(span.easing))
+    return trackOf(
+      span,
+      duration,
+      [
+        { time: 0, value: value(0) },
+        { time: 1, value: value(1) },
+      ],
+      splineText(span.easing),
+    );
   const times = keyTimes((time) => [ease(span.easing, time) * reach], SHAPE_ERROR_PX);
-  return trackOf(span, duration, times.map((time) => ({ time, value: value(ease(span.easing, time)) })), EVEN);
+  return trackOf(
+    span,
+    duration,
+    times.map((time) => ({ time, value: value(ease(span.easing, time)) })),
+    EVEN,
+  );
 }
 
 function colourTrack(span: FigureSpan, duration: number, blend: ColourBlend, text: (c: Float64Array) => string): Track {
   const at = (time: number): Float64Array => blendColour(blend, ease(span.easing, time), new Float64Array(4));
   const times = keyTimes((time) => [...at(time)], COLOUR_ERROR);
-  return trackOf(span, duration, times.map((time) => ({ time, value: text(at(time)) })), EVEN);
+  return trackOf(
+    span,
+    duration,
+    times.map((time) => ({ time, value: text(at(time)) })),
+    EVEN,
+  );
 }
 
 /** A value that jumps where progress passes the middle: caps and joins cannot be blended. */
@@ -179,7 +237,9 @@ function keyTimes(value: (time: number) => readonly number[], error: number): nu
   const halve = (a: number, b: number, depth: number): void => {
     const va = value(a);
     const vb = value(b);
-    const strays = [0.25, 0.5, 0.75].some((share) => value(a + (b - a) * share).some((v, i) => Math.abs(v - va[i] - (vb[i] - va[i]) * share) > error));
+    const strays = [0.25, 0.5, 0.75].some((share) =>
+      value(a + (b - a) * share).some((v, i) => Math.abs(v - va[i] - (vb[i] - va[i]) * share) > error),
+    );
     // The first cut is always made: a curve may cross its chord at all three probes.
     if (depth < KEY_DEPTH && (strays || depth < 2)) {
       halve(a, (a + b) / 2, depth + 1);
@@ -190,4 +250,5 @@ function keyTimes(value: (time: number) => readonly number[], error: number): nu
   return out;
 }
 
-const escapeText = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+const escapeText = (text: string): string =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');

@@ -1,6 +1,19 @@
-import { converter, modeHsl, modeHwb, modeLab, modeLch, modeOklab, modeOklch, modeP3, modeRgb, parse, useMode } from 'culori/fn';
+import {
+  converter,
+  modeHsl,
+  modeHwb,
+  modeLab,
+  modeLch,
+  modeOklab,
+  modeOklch,
+  modeP3,
+  modeRgb,
+  parse,
+  useMode as registerMode,
+} from 'culori/fn';
 
-for (const mode of [modeRgb, modeHsl, modeHwb, modeLab, modeLch, modeOklab, modeOklch, modeP3]) useMode(mode as typeof modeRgb);
+for (const mode of [modeRgb, modeHsl, modeHwb, modeLab, modeLch, modeOklab, modeOklch, modeP3])
+  registerMode(mode as typeof modeRgb);
 const toRgb = converter('rgb');
 
 /** An sRGB colour: channels and alpha in [0, 1]. */

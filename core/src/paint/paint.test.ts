@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { interpolate, parse, rgb } from 'culori';
 import { blendColour, planColourBlend } from './blend';
-import { cssText, hexText, readColour, type Rgba } from './colour';
+import { cssText, hexText, type Rgba, readColour } from './colour';
 
 const read = (css: string): Rgba => readColour(css) as Rgba;
 
@@ -43,7 +43,11 @@ describe('blending', () => {
     for (let p = 0; p <= 1; p += 0.125) {
       blendColour(blend, p, out);
       const expected = rgb(theirs(p));
-      for (const [ours, other] of [[out[0], expected.r], [out[1], expected.g], [out[2], expected.b]]) {
+      for (const [ours, other] of [
+        [out[0], expected.r],
+        [out[1], expected.g],
+        [out[2], expected.b],
+      ]) {
         expect(Math.abs(ours - Math.min(1, Math.max(0, other)))).toBeLessThan(0.5 / 255);
       }
     }

@@ -13,13 +13,19 @@ export const PIECE_BYTE_LIMIT = 20 * 1024 * 1024;
  */
 export function readPiece(text: string): Piece {
   if (text.length > PIECE_BYTE_LIMIT) {
-    throw new CoreError('file-too-large', `Expected a piece file of at most ${PIECE_BYTE_LIMIT / 1024 / 1024} MB; this one has ${(text.length / 1024 / 1024).toFixed(1)} MB.`);
+    throw new CoreError(
+      'file-too-large',
+      `Expected a piece file of at most ${PIECE_BYTE_LIMIT / 1024 / 1024} MB; this one has ${(text.length / 1024 / 1024).toFixed(1)} MB.`,
+    );
   }
   let data: unknown;
   try {
     data = JSON.parse(text);
   } catch (error) {
-    throw new CoreError('json-syntax', `Expected a piece file in JSON; it cannot be read: ${(error as Error).message}.`);
+    throw new CoreError(
+      'json-syntax',
+      `Expected a piece file in JSON; it cannot be read: ${(error as Error).message}.`,
+    );
   }
   return checkPiece(data);
 }
@@ -32,7 +38,11 @@ export function checkPiece(data: unknown): Piece {
   const migrated = migratePiece(data);
   if (!validatePiece(migrated)) {
     const finding = validatePiece.errors?.[0];
-    throw new CoreError('piece-invalid', `The piece cannot be used: ${sentence(migrated, finding)}.`, finding?.instancePath || '/');
+    throw new CoreError(
+      'piece-invalid',
+      `The piece cannot be used: ${sentence(migrated, finding)}.`,
+      finding?.instancePath || '/',
+    );
   }
   checkReferences(migrated as Piece);
   return migrated as Piece;
@@ -41,8 +51,15 @@ export function checkPiece(data: unknown): Piece {
 function sentence(data: unknown, finding: SchemaFinding | undefined): string {
   if (!finding) return 'it does not fit the schema';
   const { params } = finding;
-  const extra = params.allowedValues ? ` (${(params.allowedValues as unknown[]).join(', ')})` : params.additionalProperty ? ` (“${String(params.additionalProperty)}”)` : '';
-  const came = finding.instancePath.split('/').slice(1).reduce<unknown>((at, key) => (at as Record<string, unknown>)?.[key.replace(/~1/g, '/').replace(/~0/g, '~')], data);
+  const extra = params.allowedValues
+    ? ` (${(params.allowedValues as unknown[]).join(', ')})`
+    : params.additionalProperty
+      ? ` (“${String(params.additionalProperty)}”)`
+      : '';
+  const came = finding.instancePath
+    .split('/')
+    .slice(1)
+    .reduce<unknown>((at, key) => (at as Record<string, unknown>)?.[key.replace(/~1/g, '/').replace(/~0/g, '~')], data);
   const shown = came === undefined || typeof came === 'object' ? '' : `; found ${JSON.stringify(came).slice(0, 40)}`;
   return `${finding.instancePath || 'the file'} ${finding.message ?? 'is not as expected'}${extra}${shown}`;
 }
@@ -60,21 +77,34 @@ function checkReferences(piece: Piece): void {
       if (record.id !== key) refuse(`/${table}/${key}/id`, `be “${key}”`, `“${record.id}”`);
     }
   }
-  if (new Set(piece.figureOrder).size !== piece.figureOrder.length) refuse('/figureOrder', 'name each figure once', 'one twice');
-  for (const id of piece.figureOrder) if (!own(piece.figures, id)) refuse('/figureOrder', 'name figures of the piece', `“${id}”`);
-  for (const id of Object.keys(piece.figures)) if (!piece.figureOrder.includes(id)) refuse('/figureOrder', 'name every figure', `“${id}” missing`);
+  if (new Set(piece.figureOrder).size !== piece.figureOrder.length)
+    refuse('/figureOrder', 'name each figure once', 'one twice');
+  for (const id of piece.figureOrder)
+    if (!own(piece.figures, id)) refuse('/figureOrder', 'name figures of the piece', `“${id}”`);
+  for (const id of Object.keys(piece.figures))
+    if (!piece.figureOrder.includes(id)) refuse('/figureOrder', 'name every figure', `“${id}” missing`);
   for (const figure of Object.values(piece.figures)) {
     const where = `/figures/${figure.id}`;
-    for (const id of figure.poses) if (!own(piece.poses, id)) refuse(`${where}/poses`, 'name poses of the piece', `“${id}”`);
+    for (const id of figure.poses)
+      if (!own(piece.poses, id)) refuse(`${where}/poses`, 'name poses of the piece', `“${id}”`);
     figure.rail.forEach((id, i) => {
-      const shift = own(piece.shifts, id) ? piece.shifts[id] : refuse(`${where}/rail/${i}`, 'name a shift of the piece', `“${id}”`);
-      if (!figure.poses.includes(shift.from) || !figure.poses.includes(shift.to)) refuse(`/shifts/${id}`, 'join two poses of its figure', `${shift.from} → ${shift.to}`);
+      const shift = own(piece.shifts, id)
+        ? piece.shifts[id]
+        : refuse(`${where}/rail/${i}`, 'name a shift of the piece', `“${id}”`);
+      if (!figure.poses.includes(shift.from) || !figure.poses.includes(shift.to))
+        refuse(`/shifts/${id}`, 'join two poses of its figure', `${shift.from} → ${shift.to}`);
       const before = i > 0 ? piece.shifts[figure.rail[i - 1]] : undefined;
-      if (before && before.to !== shift.from) refuse(`${where}/rail/${i}`, 'leave the pose that the shift before reaches', `“${shift.from}” after “${before.to}”`);
+      if (before && before.to !== shift.from)
+        refuse(
+          `${where}/rail/${i}`,
+          'leave the pose that the shift before reaches',
+          `“${shift.from}” after “${before.to}”`,
+        );
     });
   }
   for (const pose of Object.values(piece.poses)) {
-    for (const id of pose.parts) if (!own(piece.parts, id)) refuse(`/poses/${pose.id}/parts`, 'name parts of the piece', `“${id}”`);
+    for (const id of pose.parts)
+      if (!own(piece.parts, id)) refuse(`/poses/${pose.id}/parts`, 'name parts of the piece', `“${id}”`);
   }
   checkColour('/canvas/background', piece.canvas.background);
   for (const part of Object.values(piece.parts)) {
@@ -86,4 +116,3 @@ function checkReferences(piece: Piece): void {
 function checkColour(where: string, colour: string | null): void {
   if (colour !== null && !readColour(colour)) refuse(where, 'be a CSS colour', `“${colour.slice(0, 40)}”`);
 }
-

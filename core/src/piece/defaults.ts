@@ -1,5 +1,14 @@
 import { DEFAULT_EASING } from '../easing';
-import { type Canvas, type Id, type Piece, PIECE_VERSION, type Placement, type PlacementRule, type Pose, type Shift } from './records';
+import {
+  type Canvas,
+  type Id,
+  PIECE_VERSION,
+  type Piece,
+  type Placement,
+  type PlacementRule,
+  type Pose,
+  type Shift,
+} from './records';
 
 /** Times that feel right without being touched (common practice): a shift 0.6 s, a hold 0.8 s. */
 export const DEFAULT_SHIFT_SECONDS = 0.6;
@@ -17,12 +26,33 @@ export const UNPLACED: Placement = { x: 0, y: 0, scale: 1, rule: DEFAULT_RULE };
 
 /** A piece without any figure. */
 export function emptyPiece(id: Id, name: string): Piece {
-  return { format: 'arcshift-piece', version: PIECE_VERSION, id, name, canvas: DEFAULT_CANVAS, playback: 'loop', figureOrder: [], figures: {}, poses: {}, parts: {}, shifts: {} };
+  return {
+    format: 'arcshift-piece',
+    version: PIECE_VERSION,
+    id,
+    name,
+    canvas: DEFAULT_CANVAS,
+    playback: 'loop',
+    figureOrder: [],
+    figures: {},
+    poses: {},
+    parts: {},
+    shifts: {},
+  };
 }
 
 /** An eased shift between two poses, all decisions automatic. */
 export function newShift(id: Id, from: Id, to: Id): Shift {
-  return { id, from, to, duration: DEFAULT_SHIFT_SECONDS, easing: DEFAULT_EASING, method: 'straight', blend: 'oklab', match: { direction: 'auto' } };
+  return {
+    id,
+    from,
+    to,
+    duration: DEFAULT_SHIFT_SECONDS,
+    easing: DEFAULT_EASING,
+    method: 'straight',
+    blend: 'oklab',
+    match: { direction: 'auto' },
+  };
 }
 
 /** A held pose; place it afterwards. */

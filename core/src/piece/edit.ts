@@ -24,7 +24,13 @@ export function addFigure(draft: PieceDraft, id: Id, name: string): void {
  * Puts poses on a figure's rail before stop `at` (default: at the end; on a closed rail before the return), with eased shifts between them,
  * and places them by their rules.
  */
-export function insertPoses(draft: PieceDraft, figureId: Id, added: readonly NewPose[], newId: IdSource, at?: number): void {
+export function insertPoses(
+  draft: PieceDraft,
+  figureId: Id,
+  added: readonly NewPose[],
+  newId: IdSource,
+  at?: number,
+): void {
   const figure = draft.figures[figureId];
   const stops = stopsOf(draft as Piece, figure as Figure);
   const index = at ?? (isClosedRail(draft as Piece, figure as Figure) ? stops.length - 1 : stops.length);
@@ -68,7 +74,12 @@ export function moveStop(draft: PieceDraft, figureId: Id, from: number, to: numb
   const [moved] = stops.splice(from, 1);
   stops.splice(Math.min(to, stops.length), 0, moved);
   if (closed) stops.push(stops[0]);
-  rebuildRail(draft, figureId, stops.filter((id, i) => i === 0 || id !== stops[i - 1]), newId);
+  rebuildRail(
+    draft,
+    figureId,
+    stops.filter((id, i) => i === 0 || id !== stops[i - 1]),
+    newId,
+  );
 }
 
 /** Adds the way back from the last pose to the first, or takes it off. */
@@ -99,7 +110,10 @@ function rebuildRail(draft: PieceDraft, figureId: Id, stops: readonly Id[], newI
     }
     const shift = newShift(newId('s'), stops[i], stops[i + 1]);
     const like = old.find((other) => other.from === stops[i]) ?? old.find((other) => other.to === stops[i + 1]);
-    draft.shifts[shift.id] = { ...shift, ...(like && { duration: like.duration, easing: { ...like.easing } }) } as Draft<Shift>;
+    draft.shifts[shift.id] = {
+      ...shift,
+      ...(like && { duration: like.duration, easing: { ...like.easing } }),
+    } as Draft<Shift>;
     rail.push(shift.id);
   }
   for (const shift of free) delete draft.shifts[shift.id];
@@ -114,7 +128,12 @@ export function applyPlacementRules(draft: PieceDraft, figureId: Id): void {
 }
 
 /** Gives a pose a placement rule and places it. */
-export function setPlacementRule(draft: PieceDraft, figureId: Id, poseId: Id, rule: PlacementRule = DEFAULT_RULE): void {
+export function setPlacementRule(
+  draft: PieceDraft,
+  figureId: Id,
+  poseId: Id,
+  rule: PlacementRule = DEFAULT_RULE,
+): void {
   draft.poses[poseId].placement.rule = { ...rule };
   applyPlacementRules(draft, figureId);
 }

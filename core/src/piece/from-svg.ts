@@ -1,5 +1,13 @@
-import { contourArea, type Contour, orientOutline, type Outline, outlineBox, outlineSize, reverseContour } from '../outline';
 import { findCrossings } from '../morph';
+import {
+  type Contour,
+  contourArea,
+  type Outline,
+  orientOutline,
+  outlineBox,
+  outlineSize,
+  reverseContour,
+} from '../outline';
 import { readColour } from '../paint';
 import type { SvgReading, SvgShape } from '../svg';
 import { newPose } from './defaults';
@@ -29,7 +37,14 @@ export function poseFromSvg(reading: SvgReading, name: string, newId: IdSource):
       stroke: shape.stroke,
     }),
   );
-  return { pose: newPose(newId('q'), name.slice(0, 200) || 'Pose', parts.map(({ id }) => id)), parts };
+  return {
+    pose: newPose(
+      newId('q'),
+      name.slice(0, 200) || 'Pose',
+      parts.map(({ id }) => id),
+    ),
+    parts,
+  };
 }
 
 /** Two shapes as one, or undefined where the picture would change or the paint differs. */
@@ -38,7 +53,8 @@ function joinShapes(a: SvgShape, b: SvgShape): SvgShape | undefined {
   const apart = boxesApart(a, b);
   const seeThrough = (colour: string | null | undefined): boolean => (readColour(colour ?? '')?.alpha ?? 1) < 1;
   if (!apart && ((a.fill && a.stroke) || seeThrough(a.fill) || seeThrough(a.stroke?.colour))) return undefined;
-  if (a.fill === null) return { ...a, outline: { contours: [...a.outline.contours, ...b.outline.contours], fillRule: 'nonzero' } };
+  if (a.fill === null)
+    return { ...a, outline: { contours: [...a.outline.contours, ...b.outline.contours], fillRule: 'nonzero' } };
   const first = asNonzero(a.outline);
   const second = asNonzero(b.outline);
   if (!first || !second) return undefined;
@@ -46,7 +62,8 @@ function joinShapes(a: SvgShape, b: SvgShape): SvgShape | undefined {
 }
 
 const sameStroke = (p: SvgShape['stroke'], q: SvgShape['stroke']): boolean =>
-  p === q || (p !== null && q !== null && p.colour === q.colour && p.width === q.width && p.cap === q.cap && p.join === q.join);
+  p === q ||
+  (p !== null && q !== null && p.colour === q.colour && p.width === q.width && p.cap === q.cap && p.join === q.join);
 
 function boxesApart(a: SvgShape, b: SvgShape): boolean {
   const p = outlineBox(a.outline);

@@ -1,5 +1,5 @@
 import { type Contour, type Outline, pieceCount } from '../outline';
-import { type Matrix } from '../vec';
+import type { Matrix } from '../vec';
 import type { Anchor, ContourRecord, Id, Part, Placement } from './records';
 
 /** Makes a fresh id; the prefix tells readers what it is of. */
@@ -82,4 +82,11 @@ function atThirds(p: Float64Array, at: number): boolean {
 }
 
 /** From the pose's own coordinates to the canvas. */
-export const placementMatrix = (placement: Placement): Matrix => [placement.scale, 0, 0, placement.scale, placement.x, placement.y];
+export const placementMatrix = (placement: Placement): Matrix => [
+  placement.scale,
+  0,
+  0,
+  placement.scale,
+  placement.x,
+  placement.y,
+];

@@ -16,9 +16,15 @@ interface Extent {
  * Where the rule puts a pose: its own coordinates, scaled and moved so that its centre (of area or box) lies on the target's and its
  * longest side or area fits. The target is the figure's first pose as it stands, or the canvas (60 % of its shorter side).
  */
-export function placeByRule(rule: PlacementRule, parts: readonly Part[], canvas: Canvas, first?: { parts: readonly Part[]; placement: Placement }): Placement {
+export function placeByRule(
+  rule: PlacementRule,
+  parts: readonly Part[],
+  canvas: Canvas,
+  first?: { parts: readonly Part[]; placement: Placement },
+): Placement {
   const own = extentOf(parts, rule.centre);
-  const target = first && rule.to === 'first' ? placedExtent(first.parts, first.placement, rule.centre) : canvasExtent(canvas);
+  const target =
+    first && rule.to === 'first' ? placedExtent(first.parts, first.placement, rule.centre) : canvasExtent(canvas);
   let scale = 1;
   if (rule.fit === 'longest' && own.longest > 0 && target.longest > 0) scale = target.longest / own.longest;
   if (rule.fit === 'area' && own.area > 0 && target.area > 0) scale = Math.sqrt(target.area / own.area);
@@ -47,7 +53,12 @@ function extentOf(parts: readonly Part[], centre: PlacementRule['centre']): Exte
 function placedExtent(parts: readonly Part[], placement: Placement, centre: PlacementRule['centre']): Extent {
   const own = extentOf(parts, centre);
   const { scale } = placement;
-  return { x: own.x * scale + placement.x, y: own.y * scale + placement.y, longest: own.longest * scale, area: own.area * scale * scale };
+  return {
+    x: own.x * scale + placement.x,
+    y: own.y * scale + placement.y,
+    longest: own.longest * scale,
+    area: own.area * scale * scale,
+  };
 }
 
 function canvasExtent(canvas: Canvas): Extent {
@@ -72,4 +83,5 @@ export function placementsOfFigure(piece: Piece, figure: Figure): Map<string, Pl
   return out;
 }
 
-const same = (p: Placement, q: Placement): boolean => p.x === q.x && p.y === q.y && p.scale === q.scale && p.rule === q.rule;
+const same = (p: Placement, q: Placement): boolean =>
+  p.x === q.x && p.y === q.y && p.scale === q.scale && p.rule === q.rule;

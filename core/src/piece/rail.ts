@@ -57,13 +57,17 @@ export function railTimeline(piece: Piece, figure: Figure): RailTimeline {
 }
 
 /** How long a piece plays, s: as long as its longest figure. */
-export const pieceDuration = (piece: Piece): number => Math.max(0, ...piece.figureOrder.map((id) => railTimeline(piece, piece.figures[id]).duration));
+export const pieceDuration = (piece: Piece): number =>
+  Math.max(0, ...piece.figureOrder.map((id) => railTimeline(piece, piece.figures[id]).duration));
 
 /** Seconds of a frame number, by the canvas's rate. */
-export const secondsOfFrame = (piece: Piece, frame: number): number => (frame * piece.canvas.rate.den) / piece.canvas.rate.num;
+export const secondsOfFrame = (piece: Piece, frame: number): number =>
+  (frame * piece.canvas.rate.den) / piece.canvas.rate.num;
 
 /** The frame shown at a time: the last one that began. */
-export const frameOfSeconds = (piece: Piece, seconds: number): number => Math.floor((seconds * piece.canvas.rate.num) / piece.canvas.rate.den + 1e-6);
+export const frameOfSeconds = (piece: Piece, seconds: number): number =>
+  Math.floor((seconds * piece.canvas.rate.num) / piece.canvas.rate.den + 1e-6);
 
 /** Number of frames of one run: those that begin before its end. */
-export const frameCount = (piece: Piece): number => Math.max(1, Math.ceil((pieceDuration(piece) * piece.canvas.rate.num) / piece.canvas.rate.den - 1e-6));
+export const frameCount = (piece: Piece): number =>
+  Math.max(1, Math.ceil((pieceDuration(piece) * piece.canvas.rate.num) / piece.canvas.rate.den - 1e-6));

@@ -7,14 +7,29 @@ import { arcToCubics } from './arc';
  * The endpoint-to-centre conversion of SVG 2, appendix B.2.4, equations by number, written out a second time without regard to speed, as the
  * check of the fast one.
  */
-function centreOf(x1: number, y1: number, rxIn: number, ryIn: number, phi: number, fa: boolean, fs: boolean, x2: number, y2: number) {
-  const rot = (x: number, y: number, a: number): [number, number] => [Math.cos(a) * x - Math.sin(a) * y, Math.sin(a) * x + Math.cos(a) * y];
+function centreOf(
+  x1: number,
+  y1: number,
+  rxIn: number,
+  ryIn: number,
+  phi: number,
+  fa: boolean,
+  fs: boolean,
+  x2: number,
+  y2: number,
+) {
+  const rot = (x: number, y: number, a: number): [number, number] => [
+    Math.cos(a) * x - Math.sin(a) * y,
+    Math.sin(a) * x + Math.cos(a) * y,
+  ];
   const [xp, yp] = rot((x1 - x2) / 2, (y1 - y2) / 2, -phi); // B.2.4, eq. 5.1
   const lambda = xp ** 2 / rxIn ** 2 + yp ** 2 / ryIn ** 2; // B.2.5, eq. 6.2
   const k = lambda > 1 ? Math.sqrt(lambda) : 1; // eq. 6.3
   const rx = k * Math.abs(rxIn);
   const ry = k * Math.abs(ryIn);
-  const f = Math.sqrt(Math.max(0, (rx ** 2 * ry ** 2 - rx ** 2 * yp ** 2 - ry ** 2 * xp ** 2) / (rx ** 2 * yp ** 2 + ry ** 2 * xp ** 2)));
+  const f = Math.sqrt(
+    Math.max(0, (rx ** 2 * ry ** 2 - rx ** 2 * yp ** 2 - ry ** 2 * xp ** 2) / (rx ** 2 * yp ** 2 + ry ** 2 * xp ** 2)),
+  );
   const sign = fa !== fs ? 1 : -1; // eq. 5.2
   const cxp = sign * f * ((rx * yp) / ry);
   const cyp = sign * f * (-(ry * xp) / rx);

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import svgpath from 'svgpath';
 import { CoreError } from '../errors';
-import { outlineLength, type Outline } from '../outline';
+import { type Outline, outlineLength } from '../outline';
 import { realIcons } from '../testing/icons';
 import { readPathData, SEGMENT_LIMIT } from './path-data-reader';
 import { writePathData } from './path-data-writer';
@@ -93,7 +93,9 @@ describe('malformed data', () => {
   });
 
   test('a path with 100,000 segments is refused, one at the limit is read', () => {
-    expect(() => readPathData(`M0 0${'h1v1'.repeat(50_000)}`)).toThrow(expect.objectContaining({ code: 'too-many-segments' }));
+    expect(() => readPathData(`M0 0${'h1v1'.repeat(50_000)}`)).toThrow(
+      expect.objectContaining({ code: 'too-many-segments' }),
+    );
     expect(readPathData(`M0 0${'h1'.repeat(SEGMENT_LIMIT)}`).contours).toHaveLength(1);
   });
 });
@@ -122,7 +124,9 @@ describe('against svgpath, on real icons', () => {
           if (command === 'M') [sx, sy] = [x, y];
           theirs.push(x, y);
         });
-      const ours = new Set(readPathData(d).contours.flatMap(({ points }) => [...points].map((v) => Math.round(v * 500))));
+      const ours = new Set(
+        readPathData(d).contours.flatMap(({ points }) => [...points].map((v) => Math.round(v * 500))),
+      );
       for (const v of theirs) {
         const key = Math.round(v * 500);
         expect([name, ours.has(key) || ours.has(key + 1) || ours.has(key - 1)]).toEqual([name, true]);

@@ -40,5 +40,5 @@ export function cubicText(p: ArrayLike<number>, at: number, digits: number): str
 export function numberText(value: number, digits: number): string {
   const factor = 10 ** digits;
   const rounded = Math.round(value * factor) / factor;
-  return String(rounded === 0 ? 0 : +rounded.toFixed(digits));
+  return rounded === 0 ? '0' : String(rounded);
 }

@@ -28,5 +28,4 @@ export function includeBox(box: Box, other: Box): Box {
 export const isEmptyBox = (box: Box): boolean => !(box.minX <= box.maxX && box.minY <= box.maxY);
 
 /** The longer side in px; 0 for an empty box. */
-export const boxSize = (box: Box): number =>
-  isEmptyBox(box) ? 0 : Math.max(box.maxX - box.minX, box.maxY - box.minY);
+export const boxSize = (box: Box): number => (isEmptyBox(box) ? 0 : Math.max(box.maxX - box.minX, box.maxY - box.minY));

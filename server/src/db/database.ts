@@ -1,8 +1,8 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { Sequelize } from 'sequelize';
-import { definePieceModel, type PieceModel } from './piece-model';
 import { migrate } from './migrate';
+import { definePieceModel, type PieceModel } from './piece-model';
 
 export interface Database {
   readonly sequelize: Sequelize;

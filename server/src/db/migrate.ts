@@ -28,7 +28,10 @@ const MIGRATIONS: readonly Migration[] = [
 /** Runs the steps that this database has not had yet. */
 export async function migrate(sequelize: Sequelize): Promise<void> {
   const umzug = new Umzug({
-    migrations: MIGRATIONS.map(({ name, up }) => ({ name, up: ({ context }: { context: QueryInterface }) => up(context) })),
+    migrations: MIGRATIONS.map(({ name, up }) => ({
+      name,
+      up: ({ context }: { context: QueryInterface }) => up(context),
+    })),
     context: sequelize.getQueryInterface(),
     storage: new SequelizeStorage({ sequelize }),
     logger: undefined,

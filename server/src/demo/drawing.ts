@@ -1,4 +1,17 @@
-import { addFigure, type Easing, emptyPiece, type IdSource, insertPoses, newPose, type Part, type Piece, type PieceDraft, readPathData, recordOfContour, setClosedRail } from '@core';
+import {
+  addFigure,
+  type Easing,
+  emptyPiece,
+  type IdSource,
+  insertPoses,
+  newPose,
+  type Part,
+  type Piece,
+  type PieceDraft,
+  readPathData,
+  recordOfContour,
+  setClosedRail,
+} from '@core';
 
 /** Demo poses are drawn on a table of 200 × 200 units, shown this large in the middle of the canvas. */
 const TABLE_SCALE = 2.8;
@@ -25,7 +38,13 @@ function countingIds(stem: string): IdSource {
 }
 
 /** A piece with one figure whose closed rail passes the drawn poses. */
-export function drawnPiece(id: string, name: string, figureName: string, background: string, poses: readonly DrawnPose[]): Piece {
+export function drawnPiece(
+  id: string,
+  name: string,
+  figureName: string,
+  background: string,
+  poses: readonly DrawnPose[],
+): Piece {
   const newId = countingIds(id);
   const empty = emptyPiece(id, name);
   const draft = structuredClone({ ...empty, canvas: { ...empty.canvas, background } }) as PieceDraft;
@@ -42,8 +61,19 @@ export function drawnPiece(id: string, name: string, figureName: string, backgro
         stroke: null,
       }),
     );
-    const pose = newPose(newId('q'), drawn.name, parts.map((part) => part.id));
-    return { pose: { ...pose, hold: drawn.hold, placement: { x: TABLE_MARGIN, y: TABLE_MARGIN, scale: TABLE_SCALE, rule: null } }, parts };
+    const pose = newPose(
+      newId('q'),
+      drawn.name,
+      parts.map((part) => part.id),
+    );
+    return {
+      pose: {
+        ...pose,
+        hold: drawn.hold,
+        placement: { x: TABLE_MARGIN, y: TABLE_MARGIN, scale: TABLE_SCALE, rule: null },
+      },
+      parts,
+    };
   });
   insertPoses(draft, figureId, added, newId);
   setClosedRail(draft, figureId, true, newId);

@@ -30,9 +30,14 @@ const LOCAL = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 /** Refuses requests that another site could have caused: foreign host names and foreign origins. */
 export const localOnly: RequestHandler = (request, _response, next) => {
   const host = request.headers.host ?? '';
-  if (!LOCAL.test(host)) throw new ApiError('origin-refused', `Expected a request to this machine's own address; found host “${host.slice(0, 60)}”.`);
+  if (!LOCAL.test(host))
+    throw new ApiError(
+      'origin-refused',
+      `Expected a request to this machine's own address; found host “${host.slice(0, 60)}”.`,
+    );
   const { origin } = request.headers;
-  if (origin !== undefined && origin !== `http://${host}`) throw new ApiError('origin-refused', `Expected a request from http://${host}; found “${origin.slice(0, 60)}”.`);
+  if (origin !== undefined && origin !== `http://${host}`)
+    throw new ApiError('origin-refused', `Expected a request from http://${host}; found “${origin.slice(0, 60)}”.`);
   next();
 };
 
@@ -40,7 +45,10 @@ export const localOnly: RequestHandler = (request, _response, next) => {
 export const jsonOnly: RequestHandler = (request, _response, next) => {
   const writes = request.method === 'POST' || request.method === 'PUT' || request.method === 'PATCH';
   if (writes && !request.is('application/json')) {
-    throw new ApiError('media-type', `Expected Content-Type application/json; found “${(request.headers['content-type'] ?? 'none').slice(0, 60)}”.`);
+    throw new ApiError(
+      'media-type',
+      `Expected Content-Type application/json; found “${(request.headers['content-type'] ?? 'none').slice(0, 60)}”.`,
+    );
   }
   next();
 };

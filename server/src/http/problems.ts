@@ -1,5 +1,5 @@
-import type { ErrorRequestHandler, RequestHandler } from 'express';
 import { CoreError } from '@core';
+import type { ErrorRequestHandler, RequestHandler } from 'express';
 import { API_ERRORS, ApiError } from '../errors';
 
 /** Turns every refusal into `application/problem+json` (RFC 9457): what was expected, what came and where. */
@@ -14,20 +14,40 @@ export const problemHandler: ErrorRequestHandler = (error, request, response, ne
   response
     .status(status)
     .type('application/problem+json')
-    .send(JSON.stringify({ type: `urn:arc-shift:problem:${refusal.code}`, code: refusal.code, title, status, detail: refusal.message, where: refusal.where, instance: request.id, ...refusal.extra }));
+    .send(
+      JSON.stringify({
+        type: `urn:arc-shift:problem:${refusal.code}`,
+        code: refusal.code,
+        title,
+        status,
+        detail: refusal.message,
+        where: refusal.where,
+        instance: request.id,
+        ...refusal.extra,
+      }),
+    );
 };
 
 function asApiError(error: unknown): ApiError {
   if (error instanceof ApiError) return error;
   if (error instanceof CoreError) return new ApiError('piece-invalid', error.message, error.where);
   const { type, limit } = error as { type?: string; limit?: number };
-  if (type === 'entity.too.large') return new ApiError('body-too-large', `Expected a body of at most ${Math.round((limit ?? 0) / 1024 / 1024)} MB; this one is larger.`);
-  if (type === 'entity.parse.failed') return new ApiError('body-syntax', `Expected a body in JSON; it cannot be read: ${(error as Error).message}.`);
-  if (type === 'charset.unsupported' || type === 'encoding.unsupported') return new ApiError('media-type', 'Expected JSON in UTF-8.');
+  if (type === 'entity.too.large')
+    return new ApiError(
+      'body-too-large',
+      `Expected a body of at most ${Math.round((limit ?? 0) / 1024 / 1024)} MB; this one is larger.`,
+    );
+  if (type === 'entity.parse.failed')
+    return new ApiError('body-syntax', `Expected a body in JSON; it cannot be read: ${(error as Error).message}.`);
+  if (type === 'charset.unsupported' || type === 'encoding.unsupported')
+    return new ApiError('media-type', 'Expected JSON in UTF-8.');
   if (error instanceof URIError) return new ApiError('no-such-route', 'Expected a readable address.');
   return new ApiError('internal', 'The request failed; nothing was changed. The log has the details.');
 }
 
 export const noSuchRoute: RequestHandler = (request) => {
-  throw new ApiError('no-such-route', `Expected an address of the API; found ${request.method} ${request.path.slice(0, 100)}.`);
+  throw new ApiError(
+    'no-such-route',
+    `Expected an address of the API; found ${request.method} ${request.path.slice(0, 100)}.`,
+  );
 };

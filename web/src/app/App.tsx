@@ -29,7 +29,8 @@ function Theme() {
   const dispatch = useAppDispatch();
   useEffect(() => {
     const stored = localStorage.getItem(THEME_KEY);
-    if (stored === 'dark' || (stored === null && window.matchMedia('(prefers-color-scheme: dark)').matches)) dispatch(sessionActions.themeChosen('dark'));
+    if (stored === 'dark' || (stored === null && window.matchMedia('(prefers-color-scheme: dark)').matches))
+      dispatch(sessionActions.themeChosen('dark'));
   }, [dispatch]);
   useEffect(() => {
     const before = document.documentElement.dataset.bsTheme;

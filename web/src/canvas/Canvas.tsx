@@ -45,7 +45,8 @@ export function Canvas() {
     const zoom = (event: WheelEvent): void => {
       event.preventDefault();
       const box = pane.getBoundingClientRect();
-      if (event.ctrlKey || event.metaKey) editor.viewport.zoomBy(Math.exp(-event.deltaY * 0.004), event.clientX - box.left, event.clientY - box.top);
+      if (event.ctrlKey || event.metaKey)
+        editor.viewport.zoomBy(Math.exp(-event.deltaY * 0.004), event.clientX - box.left, event.clientY - box.top);
       else editor.viewport.moveBy(-event.deltaX, -event.deltaY);
     };
     pane.addEventListener('wheel', zoom, { passive: false });
@@ -75,8 +76,21 @@ export function Canvas() {
   };
   const empty = piece?.figureOrder.length === 0;
   return (
-    <div ref={paneRef} className="canvas-pane" role="region" aria-label="Canvas" onDragOver={(event) => event.preventDefault()} onDrop={dropped}>
-      <canvas ref={canvasRef} className="canvas-picture" data-testid="canvas" aria-label="The piece at the play position" role="img" />
+    <div
+      ref={paneRef}
+      className="canvas-pane"
+      role="region"
+      aria-label="Canvas"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={dropped}
+    >
+      <canvas
+        ref={canvasRef}
+        className="canvas-picture"
+        data-testid="canvas"
+        aria-label="The piece at the play position"
+        role="img"
+      />
       <svg ref={overlayRef} className="canvas-overlay" aria-hidden="true">
         <rect data-key="frame" className="overlay-frame" visibility="hidden" onPointerDown={drag} />
       </svg>

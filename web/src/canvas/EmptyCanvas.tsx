@@ -12,7 +12,13 @@ export function EmptyCanvas() {
           <rect x="6" y="12" width="56" height="56" rx="4" />
           <circle cx="186" cy="40" r="28" />
         </g>
-        <path d="M72 52C100 52 116 26 148 26" fill="none" stroke="var(--accent)" strokeWidth="3" strokeLinecap="round" />
+        <path
+          d="M72 52C100 52 116 26 148 26"
+          fill="none"
+          stroke="var(--accent)"
+          strokeWidth="3"
+          strokeLinecap="round"
+        />
         <circle cx="109" cy="39.5" r="6" fill="var(--accent)" />
       </svg>
       <h2>Drop two or more SVG files here</h2>

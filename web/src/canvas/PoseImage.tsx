@@ -1,7 +1,16 @@
 import type { PosePicture } from './pose-picture';
 
 /** A pose in its own paint; decoration, so it has no name of its own. */
-export function PoseImage({ picture, size, ...place }: { readonly picture: PosePicture; readonly size: number; readonly x?: number; readonly y?: number }) {
+export function PoseImage({
+  picture,
+  size,
+  ...place
+}: {
+  readonly picture: PosePicture;
+  readonly size: number;
+  readonly x?: number;
+  readonly y?: number;
+}) {
   return (
     <svg viewBox={picture.viewBox} width={size} height={size} aria-hidden="true" {...place}>
       {picture.parts.map((part, i) => (

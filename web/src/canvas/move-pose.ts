@@ -15,7 +15,9 @@ export function movePose(editor: Editor, pose: Pose, input: PoseInput, event: gl
     controller.abort();
     editor.preview(null);
     if (!kept || moved === start) return;
-    editor.store.dispatch(changePiece(`Move ${pose.name} by hand`, (draft) => void (draft.poses[pose.id].placement = { ...moved })));
+    editor.store.dispatch(
+      changePiece(`Move ${pose.name} by hand`, (draft) => void (draft.poses[pose.id].placement = { ...moved })),
+    );
   };
   const options = { signal: controller.signal };
   window.addEventListener(

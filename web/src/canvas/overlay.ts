@@ -10,15 +10,31 @@ export function placeOverlay(overlay: SVGSVGElement, editor: Editor): void {
   const found = piece && selectedPose(piece, session.selection);
   const stop = piece && found && railTimeline(piece, found.figure).stops[found.stop];
   const now = editor.clock.seconds;
-  if (!frame || !piece || !found || !stop || editor.clock.playing || now < stop.start - 1e-6 || now > stop.start + stop.hold + 1e-6) {
+  if (
+    !frame ||
+    !piece ||
+    !found ||
+    !stop ||
+    editor.clock.playing ||
+    now < stop.start - 1e-6 ||
+    now > stop.start + stop.hold + 1e-6
+  ) {
     frame?.setAttribute('visibility', 'hidden');
     return;
   }
-  const box = outlineBox({ contours: found.pose.parts.flatMap((id) => outlineOfPart(piece.parts[id]).contours), fillRule: 'nonzero' });
+  const box = outlineBox({
+    contours: found.pose.parts.flatMap((id) => outlineOfPart(piece.parts[id]).contours),
+    fillRule: 'nonzero',
+  });
   showFrame(frame, editor, box, found.pose.placement);
 }
 
-export function showFrame(frame: Element, editor: Editor, box: { minX: number; minY: number; maxX: number; maxY: number }, placement: { x: number; y: number; scale: number }): void {
+export function showFrame(
+  frame: Element,
+  editor: Editor,
+  box: { minX: number; minY: number; maxX: number; maxY: number },
+  placement: { x: number; y: number; scale: number },
+): void {
   const { x, y, zoom } = editor.viewport.view;
   const k = placement.scale * zoom;
   frame.setAttribute('visibility', 'visible');

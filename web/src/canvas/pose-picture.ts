@@ -5,7 +5,12 @@ export interface PartPicture {
   readonly d: string;
   readonly fill: string;
   readonly fillRule: 'nonzero' | 'evenodd';
-  readonly stroke?: { readonly colour: string; readonly width: number; readonly cap: 'butt' | 'round' | 'square'; readonly join: 'miter' | 'round' | 'bevel' };
+  readonly stroke?: {
+    readonly colour: string;
+    readonly width: number;
+    readonly cap: 'butt' | 'round' | 'square';
+    readonly join: 'miter' | 'round' | 'bevel';
+  };
 }
 
 export interface PosePicture {
@@ -18,7 +23,12 @@ const cache = new WeakMap<Part, PartPicture>();
 function partPicture(part: Part): PartPicture {
   let picture = cache.get(part);
   if (!picture) {
-    picture = { d: writePathData(outlineOfPart(part)), fill: part.fill ?? 'none', fillRule: part.fillRule, stroke: part.stroke ?? undefined };
+    picture = {
+      d: writePathData(outlineOfPart(part)),
+      fill: part.fill ?? 'none',
+      fillRule: part.fillRule,
+      stroke: part.stroke ?? undefined,
+    };
     cache.set(part, picture);
   }
   return picture;

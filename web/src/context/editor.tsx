@@ -1,6 +1,5 @@
 import { createContext, useContext, useSyncExternalStore } from 'react';
-import type { Editor, PlanStatus } from '../editor';
-import type { Autosave } from '../editor';
+import type { Autosave, Editor, PlanStatus } from '../editor';
 
 export interface OpenPiece {
   readonly editor: Editor;

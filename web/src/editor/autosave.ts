@@ -1,5 +1,5 @@
 import type { Piece } from '@core';
-import { api, documentActions, type LoadedPiece, type Problem, sessionActions, type AppStore } from '../state';
+import { type AppStore, api, documentActions, type LoadedPiece, type Problem, sessionActions } from '../state';
 
 const QUIET_MS = 600;
 const RETRY_MS = [1_000, 2_000, 5_000, 10_000];
@@ -66,7 +66,8 @@ export function startAutosave(store: AppStore, unsavedAtStart: boolean): Autosav
     if (result.data) {
       saved = piece;
       failures = 0;
-      if (store.getState().document.piece?.id === piece.id) store.dispatch(documentActions.revisionKnown(result.data.revision));
+      if (store.getState().document.piece?.id === piece.id)
+        store.dispatch(documentActions.revisionKnown(result.data.revision));
       if (stopped || store.getState().document.piece === piece) {
         writeBackup(undefined, piece.id);
         if (!stopped) tell('saved');
@@ -79,7 +80,13 @@ export function startAutosave(store: AppStore, unsavedAtStart: boolean): Autosav
       tell('conflict');
       return;
     }
-    if (problem && problem.status < 500) store.dispatch(sessionActions.told({ tone: 'error', text: `The piece could not be saved. ${problem.detail} Your changes stay in this browser.` }));
+    if (problem && problem.status < 500)
+      store.dispatch(
+        sessionActions.told({
+          tone: 'error',
+          text: `The piece could not be saved. ${problem.detail} Your changes stay in this browser.`,
+        }),
+      );
     tell('offline');
     schedule(RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)]);
   }

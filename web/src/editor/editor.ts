@@ -1,8 +1,8 @@
-import { type CompiledPiece, compilePiece, type Piece, pieceDuration, planStill, type PoseInput } from '@core';
+import { type CompiledPiece, compilePiece, type Piece, type PoseInput, pieceDuration, planStill } from '@core';
 import type { AppStore } from '../state';
+import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
 import { Stage } from './playback/stage';
-import { type Planner, PlanStore } from './plans/plan-store';
 import { Viewport } from './viewport/viewport';
 
 export interface EditorDeps {
@@ -70,7 +70,13 @@ export function createEditor({ store, planner, clock: clockDeps }: EditorDeps): 
     preview(pose) {
       if (!pose || !compiled) stage.show(compiled);
       else {
-        const span = { start: 0, holdEnd: 1, end: 1, easing: { kind: 'linear' } as const, parts: planStill(pose).parts };
+        const span = {
+          start: 0,
+          holdEnd: 1,
+          end: 1,
+          easing: { kind: 'linear' } as const,
+          parts: planStill(pose).parts,
+        };
         stage.show({ ...compiled, figures: [{ id: 'preview', spans: [span] }] });
       }
       repaint();

@@ -1,5 +1,5 @@
 import { addFigure, type CoreError, insertPoses, type NewPose } from '@core';
-import { changePiece, sessionActions, type AppStore } from '../state';
+import { type AppStore, changePiece, sessionActions } from '../state';
 import type { EngineClient } from '../workers';
 import { freshId } from '../workers';
 import { rememberedRule, targetFigure } from './commands/pose-actions';
@@ -13,13 +13,22 @@ export interface ImportSource {
 
 /** Files longer than this are refused before they are read. */
 const BYTE_LIMIT = 8 * 1024 * 1024;
-const stem = (name: string): string => name.replace(/\.svgz?$/i, '').replace(/[-_]+/g, ' ').trim() || 'Pose';
+const stem = (name: string): string =>
+  name
+    .replace(/\.svgz?$/i, '')
+    .replace(/[-_]+/g, ' ')
+    .trim() || 'Pose';
 
 /**
  * Reads SVG sources in a worker and puts them on the rail before stop `at` (default: at the end), each as a pose, as one undoable step.
  * What cannot be read is told, file by file, and changes nothing. Returns how many poses came in.
  */
-export async function importFiles(store: AppStore, engine: EngineClient, sources: readonly ImportSource[], at?: number): Promise<number> {
+export async function importFiles(
+  store: AppStore,
+  engine: EngineClient,
+  sources: readonly ImportSource[],
+  at?: number,
+): Promise<number> {
   const { dispatch } = store;
   const pieceId = store.getState().document.piece?.id;
   const added: NewPose[] = [];
@@ -28,9 +37,16 @@ export async function importFiles(store: AppStore, engine: EngineClient, sources
   const rule = rememberedRule();
   try {
     for (const [i, source] of sources.entries()) {
-      dispatch(sessionActions.busyChanged(sources.length > 1 ? `Reading ${i + 1} of ${sources.length}: ${source.name}` : `Reading ${source.name}`));
+      dispatch(
+        sessionActions.busyChanged(
+          sources.length > 1 ? `Reading ${i + 1} of ${sources.length}: ${source.name}` : `Reading ${source.name}`,
+        ),
+      );
       try {
-        if (source.size > BYTE_LIMIT) throw new Error(`Expected a file of at most ${BYTE_LIMIT / 1024 / 1024} MB; this one has ${(source.size / 1024 / 1024).toFixed(1)} MB.`);
+        if (source.size > BYTE_LIMIT)
+          throw new Error(
+            `Expected a file of at most ${BYTE_LIMIT / 1024 / 1024} MB; this one has ${(source.size / 1024 / 1024).toFixed(1)} MB.`,
+          );
         const imported = await engine.importSvg(await source.text(), stem(source.name));
         const { pose, parts } = imported.added;
         added.push({ parts, pose: { ...pose, placement: { ...pose.placement, rule } } });
@@ -43,7 +59,10 @@ export async function importFiles(store: AppStore, engine: EngineClient, sources
     dispatch(sessionActions.busyChanged(null));
   }
   if (refused.length > 0) {
-    const text = refused.length === 1 ? refused[0] : `${refused.length} of ${sources.length} files could not be taken. The piece is as it was, apart from the others.`;
+    const text =
+      refused.length === 1
+        ? refused[0]
+        : `${refused.length} of ${sources.length} files could not be taken. The piece is as it was, apart from the others.`;
     dispatch(sessionActions.told({ tone: 'error', text, details: refused.length > 1 ? refused : undefined }));
   }
   // The piece may have been left while its files were read.

@@ -1,9 +1,7 @@
-export * from './commands';
-export * from './editor';
-export { PlaybackClock } from './playback/clock';
-export { Stage, type View } from './playback/stage';
-export { type PlanStatus, PlanStore } from './plans/plan-store';
-export { Viewport } from './viewport/viewport';
-export { importFiles, type ImportSource } from './import-files';
-export { rememberedRule, rememberRule } from './commands/pose-actions';
 export { type Autosave, readBackup, startAutosave } from './autosave';
+export * from './commands';
+export { rememberedRule, rememberRule } from './commands/pose-actions';
+export * from './editor';
+export { importFiles } from './import-files';
+export type { PlanStatus } from './plans/plan-store';
+export { Stage } from './playback/stage';

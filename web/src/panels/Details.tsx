@@ -13,7 +13,13 @@ export function Details() {
   const pose = selectedPose(piece, selection);
   return (
     <aside className="details" aria-label="Details">
-      {shift ? <ShiftDetails key={shift.id} piece={piece} shift={shift} /> : pose ? <PoseDetails key={pose.pose.id} piece={piece} found={pose} /> : <PieceDetails piece={piece} />}
+      {shift ? (
+        <ShiftDetails key={shift.id} piece={piece} shift={shift} />
+      ) : pose ? (
+        <PoseDetails key={pose.pose.id} piece={piece} found={pose} />
+      ) : (
+        <PieceDetails piece={piece} />
+      )}
     </aside>
   );
 }

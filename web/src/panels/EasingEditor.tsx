@@ -1,4 +1,4 @@
-import { type Easing, EASING_PRESETS, ease } from '@core';
+import { EASING_PRESETS, type Easing, ease } from '@core';
 import { type KeyboardEvent, type PointerEvent, useId, useRef } from 'react';
 import { NumberField } from '../ui';
 import './easing-editor.scss';
@@ -11,9 +11,13 @@ const PLOT = FULL_WIDTH - 24;
 const LIMIT = 10;
 
 type Curve = Extract<Easing, { kind: 'cubic-bezier' }>;
-const asCurve = (easing: Easing): Curve => (easing.kind === 'cubic-bezier' ? easing : { kind: 'cubic-bezier', x1: 1 / 3, y1: 1 / 3, x2: 2 / 3, y2: 2 / 3 });
+const asCurve = (easing: Easing): Curve =>
+  easing.kind === 'cubic-bezier' ? easing : { kind: 'cubic-bezier', x1: 1 / 3, y1: 1 / 3, x2: 2 / 3, y2: 2 / 3 };
 const round = (v: number): number => Math.round(v * 1000) / 1000;
-const same = (p: Easing, q: Easing): boolean => p.kind === q.kind && (p.kind === 'linear' || (q.kind === 'cubic-bezier' && p.x1 === q.x1 && p.y1 === q.y1 && p.x2 === q.x2 && p.y2 === q.y2));
+const same = (p: Easing, q: Easing): boolean =>
+  p.kind === q.kind &&
+  (p.kind === 'linear' ||
+    (q.kind === 'cubic-bezier' && p.x1 === q.x1 && p.y1 === q.y1 && p.x2 === q.x2 && p.y2 === q.y2));
 const toX = (x: number): number => 12 + x * PLOT;
 const toY = (y: number): number => ROOM + (1 - y) * SIZE;
 
@@ -26,7 +30,13 @@ function curvePath(easing: Easing): string {
  * The easing of a shift as a curve with two handles, presets and numbers. A drag shows itself in the picture and is handed over once, when
  * it ends; Escape puts it back.
  */
-export function EasingEditor({ easing, onChange }: { readonly easing: Easing; readonly onChange: (easing: Easing, name: string) => void }) {
+export function EasingEditor({
+  easing,
+  onChange,
+}: {
+  readonly easing: Easing;
+  readonly onChange: (easing: Easing, name: string) => void;
+}) {
   const svgRef = useRef<SVGSVGElement>(null);
   const clip = useId();
   const curve = asCurve(easing);
@@ -90,17 +100,34 @@ export function EasingEditor({ easing, onChange }: { readonly easing: Easing; re
   };
 
   const number = (key: 'x1' | 'y1' | 'x2' | 'y2', label: string) => (
-    <NumberField label={label} value={curve[key]} step={0.01} digits={3} min={key[0] === 'x' ? 0 : -LIMIT} max={key[0] === 'x' ? 1 : LIMIT} onChange={(value) => onChange({ ...curve, [key]: value }, 'Ease')} />
+    <NumberField
+      label={label}
+      value={curve[key]}
+      step={0.01}
+      digits={3}
+      min={key[0] === 'x' ? 0 : -LIMIT}
+      max={key[0] === 'x' ? 1 : LIMIT}
+      onChange={(value) => onChange({ ...curve, [key]: value }, 'Ease')}
+    />
   );
 
   return (
     <div className="easing">
-      <svg ref={svgRef} className="easing-plot" viewBox={`0 0 ${FULL_WIDTH} ${HEIGHT}`} role="group" aria-label={`Easing curve${preset ? `: ${preset.label}` : ''}`}>
+      <svg
+        ref={svgRef}
+        className="easing-plot"
+        viewBox={`0 0 ${FULL_WIDTH} ${HEIGHT}`}
+        role="group"
+        aria-label={`Easing curve${preset ? `: ${preset.label}` : ''}`}
+      >
         <clipPath id={clip}>
           <rect width={FULL_WIDTH} height={HEIGHT} />
         </clipPath>
         <rect className="easing-field" x={toX(0)} y={toY(1)} width={PLOT} height={SIZE} />
-        <path className="easing-grid" d={`M${toX(0.25)} ${toY(0)}v${-SIZE}M${toX(0.5)} ${toY(0)}v${-SIZE}M${toX(0.75)} ${toY(0)}v${-SIZE}`} />
+        <path
+          className="easing-grid"
+          d={`M${toX(0.25)} ${toY(0)}v${-SIZE}M${toX(0.5)} ${toY(0)}v${-SIZE}M${toX(0.75)} ${toY(0)}v${-SIZE}`}
+        />
         <g clipPath={`url(#${clip})`}>
           <line data-key="arm-1" className="easing-arm" x1={toX(0)} y1={toY(0)} x2={toX(curve.x1)} y2={toY(curve.y1)} />
           <line data-key="arm-2" className="easing-arm" x1={toX(1)} y1={toY(1)} x2={toX(curve.x2)} y2={toY(curve.y2)} />
@@ -132,9 +159,21 @@ export function EasingEditor({ easing, onChange }: { readonly easing: Easing; re
       </svg>
       <div className="easing-presets" role="group" aria-label="Easing presets">
         {EASING_PRESETS.map((candidate) => (
-          <button key={candidate.id} type="button" className={candidate === preset ? 'chosen' : ''} aria-pressed={candidate === preset} title={candidate.hint} onClick={() => onChange(candidate.easing, `Ease: ${candidate.label}`)}>
+          <button
+            key={candidate.id}
+            type="button"
+            className={candidate === preset ? 'chosen' : ''}
+            aria-pressed={candidate === preset}
+            title={candidate.hint}
+            onClick={() => onChange(candidate.easing, `Ease: ${candidate.label}`)}
+          >
             <svg viewBox="-2 -9 32 40" width="30" height="30" aria-hidden="true">
-              <polyline points={Array.from({ length: 21 }, (_, i) => `${(i / 20) * 28},${24 - 24 * ease(candidate.easing, i / 20)}`).join(' ')} />
+              <polyline
+                points={Array.from(
+                  { length: 21 },
+                  (_, i) => `${(i / 20) * 28},${24 - 24 * ease(candidate.easing, i / 20)}`,
+                ).join(' ')}
+              />
             </svg>
             {candidate.label}
           </button>

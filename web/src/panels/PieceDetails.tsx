@@ -1,5 +1,23 @@
-import { applyPlacementRules, frameCount, hexText, isClosedRail, type Piece, pieceDuration, type Placement, readColour, setClosedRail } from '@core';
-import { changePiece, chosenFigure, type Recipe, selectSelection, sessionActions, useAppDispatch, useAppSelector } from '../state';
+import {
+  applyPlacementRules,
+  frameCount,
+  hexText,
+  isClosedRail,
+  type Piece,
+  type Placement,
+  pieceDuration,
+  readColour,
+  setClosedRail,
+} from '@core';
+import {
+  changePiece,
+  chosenFigure,
+  type Recipe,
+  selectSelection,
+  sessionActions,
+  useAppDispatch,
+  useAppSelector,
+} from '../state';
 import { Choice, ColourField, NumberField, SelectField } from '../ui';
 import { freshId } from '../workers';
 
@@ -27,7 +45,12 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
       const dy = (draft.canvas.height - before.height) / 2;
       // Poses moved by hand keep their distance from the middle.
       for (const pose of Object.values(draft.poses)) {
-        if (pose.placement.rule === null) pose.placement = { ...pose.placement, x: pose.placement.x + dx, y: pose.placement.y + dy } as typeof pose.placement & Placement;
+        if (pose.placement.rule === null)
+          pose.placement = {
+            ...pose.placement,
+            x: pose.placement.x + dx,
+            y: pose.placement.y + dy,
+          } as typeof pose.placement & Placement;
       }
       for (const id of draft.figureOrder) applyPlacementRules(draft, id);
     });
@@ -46,7 +69,9 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
           { value: 'loop', label: 'Start again' },
           { value: 'once', label: 'Stop' },
         ]}
-        onChange={(playback) => change(playback === 'loop' ? 'Loop' : 'Play once', (draft) => void (draft.playback = playback))}
+        onChange={(playback) =>
+          change(playback === 'loop' ? 'Loop' : 'Play once', (draft) => void (draft.playback = playback))
+        }
       />
       {figure && figure.poses.length > 1 && (
         <Choice
@@ -56,12 +81,34 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
             { value: 'back', label: 'Back to first', hint: 'The loop closes without a jump' },
             { value: 'jump', label: 'Nothing' },
           ]}
-          onChange={(value) => change(value === 'back' ? 'Close the loop' : 'Open the loop', (draft) => setClosedRail(draft, figure.id, value === 'back', freshId))}
+          onChange={(value) =>
+            change(value === 'back' ? 'Close the loop' : 'Open the loop', (draft) =>
+              setClosedRail(draft, figure.id, value === 'back', freshId),
+            )
+          }
         />
       )}
       <h3>Canvas</h3>
-      <NumberField label="Width" value={canvas.width} unit="px" min={1} max={16384} digits={0} step={10} onChange={(width) => setSize({ width })} />
-      <NumberField label="Height" value={canvas.height} unit="px" min={1} max={16384} digits={0} step={10} onChange={(height) => setSize({ height })} />
+      <NumberField
+        label="Width"
+        value={canvas.width}
+        unit="px"
+        min={1}
+        max={16384}
+        digits={0}
+        step={10}
+        onChange={(width) => setSize({ width })}
+      />
+      <NumberField
+        label="Height"
+        value={canvas.height}
+        unit="px"
+        min={1}
+        max={16384}
+        digits={0}
+        step={10}
+        onChange={(height) => setSize({ height })}
+      />
       <SelectField
         label="Rate"
         value={rate}
@@ -78,7 +125,9 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
           { value: 'colour', label: 'Colour' },
           { value: 'none', label: 'Nothing' },
         ]}
-        onChange={(value) => change('Background', (draft) => void (draft.canvas.background = value === 'none' ? null : '#ffffff'))}
+        onChange={(value) =>
+          change('Background', (draft) => void (draft.canvas.background = value === 'none' ? null : '#ffffff'))
+        }
       />
       {canvas.background !== null && (
         <ColourField
@@ -87,7 +136,13 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
           hex={background ? hexText(background) : '#ffffff'}
           onChange={(value) => {
             if (readColour(value)) change('Background', (draft) => void (draft.canvas.background = value));
-            else dispatch(sessionActions.told({ tone: 'error', text: `Expected a CSS colour; found “${value.slice(0, 40)}”. The background stays as it was.` }));
+            else
+              dispatch(
+                sessionActions.told({
+                  tone: 'error',
+                  text: `Expected a CSS colour; found “${value.slice(0, 40)}”. The background stays as it was.`,
+                }),
+              );
           }}
         />
       )}

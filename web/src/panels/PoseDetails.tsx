@@ -1,10 +1,22 @@
-import { applyPlacementRules, CENTRE_RULES, FIT_RULES, hexText, isClosedRail, moveStop, type Piece, type PlacementRule, readColour, setPlacementRule, stopsOf } from '@core';
+import {
+  applyPlacementRules,
+  type CENTRE_RULES,
+  type FIT_RULES,
+  hexText,
+  isClosedRail,
+  moveStop,
+  type Piece,
+  type PlacementRule,
+  readColour,
+  setPlacementRule,
+  stopsOf,
+} from '@core';
 import { ArrowLeft, ArrowRight, CopyPlus, Trash2 } from 'lucide-react';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { useEditor } from '../context';
 import { commandById, rememberRule } from '../editor';
-import { changePiece, type Recipe, selectedPose, sessionActions, useAppDispatch } from '../state';
+import { changePiece, type Recipe, type selectedPose, sessionActions, useAppDispatch } from '../state';
 import { ColourField, IconButton, NumberField, SelectField, TextField } from '../ui';
 import { freshId } from '../workers';
 import { framesText } from './frames-text';
@@ -26,7 +38,13 @@ const FIRST_FIT_OPTIONS = [
 ] as const;
 
 /** What can be set on a pose: name, hold, place and size, paint. */
-export function PoseDetails({ piece, found }: { readonly piece: Piece; readonly found: NonNullable<ReturnType<typeof selectedPose>> }) {
+export function PoseDetails({
+  piece,
+  found,
+}: {
+  readonly piece: Piece;
+  readonly found: NonNullable<ReturnType<typeof selectedPose>>;
+}) {
   const dispatch = useAppDispatch();
   const editor = useEditor();
   const { pose, figure, stop } = found;
@@ -59,33 +77,73 @@ export function PoseDetails({ piece, found }: { readonly piece: Piece; readonly 
             <PoseImage picture={posePicture(piece, pose)} size={34} />
           </span>
           <span className="details-actions">
-            <IconButton icon={ArrowLeft} label="Earlier" disabled={stop === 0 || stop > last} onClick={() => move(stop - 1)} />
+            <IconButton
+              icon={ArrowLeft}
+              label="Earlier"
+              disabled={stop === 0 || stop > last}
+              onClick={() => move(stop - 1)}
+            />
             <IconButton icon={ArrowRight} label="Later" disabled={stop >= last} onClick={() => move(stop + 1)} />
             <IconButton icon={CopyPlus} label="Duplicate pose" onClick={() => commandById('duplicate').run(context)} />
             <IconButton icon={Trash2} label="Remove pose" onClick={() => commandById('remove').run(context)} />
           </span>
         </div>
       </header>
-      <TextField label="Name" value={pose.name} onChange={(name) => change(`Rename ${pose.name}`, (draft) => void (draft.poses[pose.id].name = name))} />
-      <NumberField label="Hold" value={pose.hold} unit="s" min={0} max={3600} step={0.05} also={framesText(piece, pose.hold)} onChange={(hold) => change(`Hold ${pose.name} ${hold} s`, (draft) => void (draft.poses[pose.id].hold = hold))} />
+      <TextField
+        label="Name"
+        value={pose.name}
+        onChange={(name) => change(`Rename ${pose.name}`, (draft) => void (draft.poses[pose.id].name = name))}
+      />
+      <NumberField
+        label="Hold"
+        value={pose.hold}
+        unit="s"
+        min={0}
+        max={3600}
+        step={0.05}
+        also={framesText(piece, pose.hold)}
+        onChange={(hold) => change(`Hold ${pose.name} ${hold} s`, (draft) => void (draft.poses[pose.id].hold = hold))}
+      />
       <h3>Place</h3>
       {rule ? (
         <>
-          <SelectField label="Centred" value={rule.centre} options={CENTRE_OPTIONS} onChange={(centre) => setRule({ ...rule, centre })} />
-          <SelectField label="Size" value={rule.fit} options={isFirst ? FIRST_FIT_OPTIONS : FIT_OPTIONS} onChange={(fit) => setRule({ ...rule, fit })} />
+          <SelectField
+            label="Centred"
+            value={rule.centre}
+            options={CENTRE_OPTIONS}
+            onChange={(centre) => setRule({ ...rule, centre })}
+          />
+          <SelectField
+            label="Size"
+            value={rule.fit}
+            options={isFirst ? FIRST_FIT_OPTIONS : FIT_OPTIONS}
+            onChange={(fit) => setRule({ ...rule, fit })}
+          />
           <p className="details-note">This rule stays alive until you move the pose by hand.</p>
         </>
       ) : (
         <p className="details-note">
           Moved by hand.{' '}
-          <button type="button" className="btn btn-link p-0 align-baseline" onClick={() => setRule({ centre: 'area', fit: 'longest', to: 'first' })}>
+          <button
+            type="button"
+            className="btn btn-link p-0 align-baseline"
+            onClick={() => setRule({ centre: 'area', fit: 'longest', to: 'first' })}
+          >
             Place by rule again
           </button>
         </p>
       )}
       <NumberField label="X" value={placement.x} unit="px" digits={2} onChange={(x) => moveTo({ x })} />
       <NumberField label="Y" value={placement.y} unit="px" digits={2} onChange={(y) => moveTo({ y })} />
-      <NumberField label="Scale" value={placement.scale * 100} unit="%" min={0} max={1e6} digits={2} onChange={(percent) => moveTo({ scale: percent / 100 })} />
+      <NumberField
+        label="Scale"
+        value={placement.scale * 100}
+        unit="%"
+        min={0}
+        max={1e6}
+        digits={2}
+        onChange={(percent) => moveTo({ scale: percent / 100 })}
+      />
       <h3>Paint</h3>
       {pose.parts.map((id) => {
         const part = piece.parts[id];
@@ -99,7 +157,12 @@ export function PoseDetails({ piece, found }: { readonly piece: Piece; readonly 
             hex={read ? hexText(read) : '#000000'}
             onChange={(value) => {
               if (!readColour(value)) {
-                dispatch(sessionActions.told({ tone: 'error', text: `Expected a CSS colour such as #c23f23 or oklch(0.6 0.2 30); found “${value.slice(0, 40)}”. The colour stays as it was.` }));
+                dispatch(
+                  sessionActions.told({
+                    tone: 'error',
+                    text: `Expected a CSS colour such as #c23f23 or oklch(0.6 0.2 30); found “${value.slice(0, 40)}”. The colour stays as it was.`,
+                  }),
+                );
                 return;
               }
               change(`Paint ${part.name}`, (draft) => {

@@ -1,4 +1,4 @@
-import { type DirectionChoice, type Piece, type Shift } from '@core';
+import type { DirectionChoice, Piece, Shift } from '@core';
 import { ArrowRight, Check, TriangleAlert, X } from 'lucide-react';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
@@ -13,7 +13,11 @@ const DIRECTIONS = [
   { value: 'same', label: 'As drawn', hint: 'Both outlines are run as they are written' },
   { value: 'reversed', label: 'Reversed', hint: 'The second outline is run backwards' },
 ] as const satisfies readonly { value: DirectionChoice; label: string; hint: string }[];
-const VERDICT = { good: { icon: Check, text: 'Healthy' }, look: { icon: TriangleAlert, text: 'Look at it' }, broken: { icon: X, text: 'Broken' } } as const;
+const VERDICT = {
+  good: { icon: Check, text: 'Healthy' },
+  look: { icon: TriangleAlert, text: 'Look at it' },
+  broken: { icon: X, text: 'Broken' },
+} as const;
 
 /** What can be set on a shift: how long, how eased, in which direction; and how healthy it is. */
 export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly shift: Shift }) {
@@ -21,7 +25,8 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
   const status = usePlanStatuses().get(shift.id);
   const from = piece.poses[shift.from];
   const to = piece.poses[shift.to];
-  const change = (name: string, recipe: (draft: Parameters<Recipe>[0]['shifts'][string]) => void): void => void dispatch(changePiece(name, (draft) => recipe(draft.shifts[shift.id])));
+  const change = (name: string, recipe: (draft: Parameters<Recipe>[0]['shifts'][string]) => void): void =>
+    void dispatch(changePiece(name, (draft) => recipe(draft.shifts[shift.id])));
   const health = status?.plan?.health;
   const Verdict = health && VERDICT[health.verdict].icon;
   return (
@@ -55,15 +60,37 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
           <>Being matched …</>
         )}
       </div>
-      <NumberField label="Duration" value={shift.duration} unit="s" min={0} max={3600} step={0.05} also={framesText(piece, shift.duration)} onChange={(duration) => change(`Duration ${duration} s`, (draft) => void (draft.duration = duration))} />
-      <Choice label="Direction" value={shift.match.direction} options={DIRECTIONS} onChange={(direction) => change(`Direction: ${DIRECTIONS.find(({ value }) => value === direction)?.label}`, (draft) => void (draft.match.direction = direction))} />
+      <NumberField
+        label="Duration"
+        value={shift.duration}
+        unit="s"
+        min={0}
+        max={3600}
+        step={0.05}
+        also={framesText(piece, shift.duration)}
+        onChange={(duration) => change(`Duration ${duration} s`, (draft) => void (draft.duration = duration))}
+      />
+      <Choice
+        label="Direction"
+        value={shift.match.direction}
+        options={DIRECTIONS}
+        onChange={(direction) =>
+          change(
+            `Direction: ${DIRECTIONS.find(({ value }) => value === direction)?.label}`,
+            (draft) => void (draft.match.direction = direction),
+          )
+        }
+      />
       <ul className="details-reasons">
         {status?.plan?.reasons.map((reason) => (
           <li key={reason.text}>{reason.text}</li>
         ))}
       </ul>
       <h3>Easing</h3>
-      <EasingEditor easing={shift.easing} onChange={(easing, name) => change(name, (draft) => void (draft.easing = { ...easing }))} />
+      <EasingEditor
+        easing={shift.easing}
+        onChange={(easing, name) => change(name, (draft) => void (draft.easing = { ...easing }))}
+      />
       <Choice
         label="Colours blend"
         value={shift.blend}

@@ -24,7 +24,10 @@ export function Rail() {
   const [width, setWidth] = useState(0);
   const figure = piece ? chosenFigure(piece, selection) : undefined;
   const layout = useMemo<RailLayout>(
-    () => (piece ? layoutRail(piece, figure, width, pieceDuration(piece)) : { width, scale: 0, duration: 0, bars: [], arcs: [] }),
+    () =>
+      piece
+        ? layoutRail(piece, figure, width, pieceDuration(piece))
+        : { width, scale: 0, duration: 0, bars: [], arcs: [] },
     [piece, figure, width],
   );
   const layoutRef = useRef(layout);
@@ -41,16 +44,25 @@ export function Rail() {
   useLayoutEffect(() => {
     if (svgRef.current) applyRailLayout(svgRef.current, layout);
   });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another layout puts the bead elsewhere
   useEffect(() => {
     // The bead moves with the clock, outside React.
     const bead = svgRef.current?.querySelector('[data-key="bead"]');
-    const place = (seconds: number): void => bead?.setAttribute('transform', `translate(${timeToX(layoutRef.current, seconds)} ${beadHeight(layoutRef.current, seconds)})`);
+    const place = (seconds: number): void =>
+      bead?.setAttribute(
+        'transform',
+        `translate(${timeToX(layoutRef.current, seconds)} ${beadHeight(layoutRef.current, seconds)})`,
+      );
     place(editor.clock.seconds);
     return editor.clock.onMove(place);
   }, [editor, layout]);
 
   if (!piece) return null;
-  const gesture = (): RailGestureContext => ({ editor, svg: svgRef.current as SVGSVGElement, layout: () => layoutRef.current });
+  const gesture = (): RailGestureContext => ({
+    editor,
+    svg: svgRef.current as SVGSVGElement,
+    layout: () => layoutRef.current,
+  });
   const insertion = (): SVGElement | null => svgRef.current?.querySelector('[data-key="insertion"]') ?? null;
   const pressed = (event: KeyboardEvent, act: () => void): void => {
     if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -84,18 +96,30 @@ export function Rail() {
         onDragLeave={() => insertion()?.setAttribute('visibility', 'hidden')}
         onDrop={dropped}
       >
-        <rect className="rail-floor" x="0" y={RAIL.ruler - 4} width="100%" height={RAIL.height - RAIL.ruler + 4} onPointerDown={(event) => dragBead(gesture(), event)} />
+        <rect
+          className="rail-floor"
+          x="0"
+          y={RAIL.ruler - 4}
+          width="100%"
+          height={RAIL.height - RAIL.ruler + 4}
+          onPointerDown={(event) => dragBead(gesture(), event)}
+        />
         <g data-key="ruler" className="rail-ruler" />
         {layout.arcs.map(({ shiftId }) => {
           const status = statuses.get(shiftId);
           const verdict = status?.plan?.health.verdict;
           const shift = piece.shifts[shiftId];
           const names = `${piece.poses[shift.from].name} to ${piece.poses[shift.to].name}`;
-          const select = (): void => void dispatch(sessionActions.selected({ kind: 'shift', figureId: figure?.id ?? '', shiftId }));
+          const select = (): void =>
+            void dispatch(sessionActions.selected({ kind: 'shift', figureId: figure?.id ?? '', shiftId }));
           const chosen = selection?.kind === 'shift' && selection.shiftId === shiftId;
           const Mark = verdict ? MARKS[verdict] : null;
           return (
-            <g key={shiftId} className={`rail-shift ${verdict ?? 'pending'} ${chosen ? 'chosen' : ''}`} onClick={select}>
+            <g
+              key={shiftId}
+              className={`rail-shift ${verdict ?? 'pending'} ${chosen ? 'chosen' : ''}`}
+              onClick={select}
+            >
               <path data-key={`arc-${shiftId}`} className="rail-arc" />
               <path
                 data-key={`hit-${shiftId}`}
@@ -106,13 +130,20 @@ export function Rail() {
                 aria-label={`Shift ${names}, ${shift.duration} s, ${status?.failed ? 'failed' : verdict ? VERDICT_TEXT[verdict] : 'being matched'}`}
                 onKeyDown={(event) => pressed(event, select)}
               >
-                <title>{status?.failed ?? (status?.plan ? `${names}: ${status.plan.health.sentence}` : `${names}: being matched …`)}</title>
+                <title>
+                  {status?.failed ??
+                    (status?.plan ? `${names}: ${status.plan.health.sentence}` : `${names}: being matched …`)}
+                </title>
               </path>
               <g data-key={`mark-${shiftId}`} className="rail-mark">
                 {(verdict !== 'good' || chosen) && (
                   <>
                     <circle r="8" />
-                    {Mark ? <Mark x={-5.5} y={-5.5} size={11} strokeWidth={2.6} /> : <circle className="rail-waiting" r="4" />}
+                    {Mark ? (
+                      <Mark x={-5.5} y={-5.5} size={11} strokeWidth={2.6} />
+                    ) : (
+                      <circle className="rail-waiting" r="4" />
+                    )}
                   </>
                 )}
               </g>
@@ -124,12 +155,17 @@ export function Rail() {
           const chosen = selection?.kind === 'stop' && selection.stop === bar.stop;
           const select = (): void => figure && selectStop(editor, figure.id, bar.stop, layout);
           return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a stop is its place in the order
             <g key={bar.stop} className={`rail-stop ${chosen ? 'chosen' : ''} ${bar.held ? '' : 'returning'}`}>
               <line data-key={`thread-${bar.stop}`} className="rail-thread" />
               <rect data-key={`bar-${bar.stop}`} className="rail-bar" height="8" rx="4" onClick={select} />
               {bar.held && (
-                <rect data-key={`edge-${bar.stop}`} className="rail-edge" width="10" height="24" onPointerDown={(event) => dragHold(gesture(), event, bar.poseId)}>
+                <rect
+                  data-key={`edge-${bar.stop}`}
+                  className="rail-edge"
+                  width="10"
+                  height="24"
+                  onPointerDown={(event) => dragHold(gesture(), event, bar.poseId)}
+                >
                   <title>Drag to hold {pose.name} longer or shorter</title>
                 </rect>
               )}
@@ -150,7 +186,15 @@ export function Rail() {
             </g>
           );
         })}
-        <g data-key="add" className="rail-add" role="button" tabIndex={0} aria-label="Add poses from SVG files" onClick={() => chooseFiles()} onKeyDown={(event) => pressed(event, () => chooseFiles())}>
+        <g
+          data-key="add"
+          className="rail-add"
+          role="button"
+          tabIndex={0}
+          aria-label="Add poses from SVG files"
+          onClick={() => chooseFiles()}
+          onKeyDown={(event) => pressed(event, () => chooseFiles())}
+        >
           <rect width={RAIL.card} height={RAIL.card} rx="6" />
           <path d={`M${RAIL.card / 2} 15v14M15 ${RAIL.card / 2}h14`} />
           <title>Add poses from SVG files</title>
@@ -158,7 +202,12 @@ export function Rail() {
         <g data-key="insertion" className="rail-insertion" visibility="hidden">
           <line y1="2" y2={RAIL.ruler - 6} />
         </g>
-        <g data-key="bead" className="rail-bead" visibility={layout.scale > 0 ? 'visible' : 'hidden'} onPointerDown={(event) => dragBead(gesture(), event)}>
+        <g
+          data-key="bead"
+          className="rail-bead"
+          visibility={layout.scale > 0 ? 'visible' : 'hidden'}
+          onPointerDown={(event) => dragBead(gesture(), event)}
+        >
           <circle className="rail-bead-reach" r="14" />
           <circle className="rail-bead-body" r="6.5" />
         </g>

@@ -16,13 +16,20 @@ export function applyRailLayout(root: SVGSVGElement, layout: RailLayout): void {
     const width = Math.max(bar.x1 - bar.x0, 0);
     set(part(root, `bar-${bar.stop}`), { x: bar.x0 - (width < 6 ? 3 : 0), y: bar.y - 4, width: Math.max(width, 6) });
     set(part(root, `edge-${bar.stop}`), { x: bar.x1 - 5, y: bar.y - 12 });
-    set(part(root, `thread-${bar.stop}`), { x1: bar.cardX + RAIL.card / 2, y1: RAIL.cardTop + RAIL.card, x2: (bar.x0 + bar.x1) / 2, y2: bar.y - 4 });
+    set(part(root, `thread-${bar.stop}`), {
+      x1: bar.cardX + RAIL.card / 2,
+      y1: RAIL.cardTop + RAIL.card,
+      x2: (bar.x0 + bar.x1) / 2,
+      y2: bar.y - 4,
+    });
     set(part(root, `card-${bar.stop}`), { transform: `translate(${bar.cardX} ${RAIL.cardTop})` });
   }
   for (const arc of layout.arcs) {
     set(part(root, `arc-${arc.shiftId}`), { d: arc.d });
     set(part(root, `hit-${arc.shiftId}`), { d: arc.d });
-    set(part(root, `mark-${arc.shiftId}`), { transform: `translate(${(arc.x0 + arc.x1) / 2} ${(RAIL.upper + RAIL.lower) / 2})` });
+    set(part(root, `mark-${arc.shiftId}`), {
+      transform: `translate(${(arc.x0 + arc.x1) / 2} ${(RAIL.upper + RAIL.lower) / 2})`,
+    });
   }
   set(part(root, 'add'), { transform: `translate(${addX(layout)} ${RAIL.cardTop})` });
   drawRuler(part(root, 'ruler'), layout);

@@ -1,4 +1,4 @@
-import { moveStop, type Piece, type PieceDraft, pieceDuration, type Pose } from '@core';
+import { moveStop, type Piece, type PieceDraft, type Pose, pieceDuration } from '@core';
 import type { Editor } from '../editor';
 import { changePiece, chosenFigure, makeChange, sessionActions } from '../state';
 import { freshId } from '../workers';
@@ -15,7 +15,11 @@ export interface RailGestureContext {
 const DRAG_START_PX = 5;
 
 /** Follows a pointer until it is released or the gesture is left by Escape; cleans up for every way out. */
-function followPointer(svg: SVGSVGElement, event: PointerEvent | React.PointerEvent, on: { move(x: number, y: number): void; end(kept: boolean): void }): void {
+function followPointer(
+  svg: SVGSVGElement,
+  event: PointerEvent | React.PointerEvent,
+  on: { move(x: number, y: number): void; end(kept: boolean): void },
+): void {
   const box = svg.getBoundingClientRect();
   const controller = new AbortController();
   const options = { signal: controller.signal };
@@ -23,7 +27,11 @@ function followPointer(svg: SVGSVGElement, event: PointerEvent | React.PointerEv
     controller.abort();
     on.end(kept);
   };
-  window.addEventListener('pointermove', (move) => move.pointerId === event.pointerId && on.move(move.clientX - box.left, move.clientY - box.top), options);
+  window.addEventListener(
+    'pointermove',
+    (move) => move.pointerId === event.pointerId && on.move(move.clientX - box.left, move.clientY - box.top),
+    options,
+  );
   window.addEventListener('pointerup', (up) => up.pointerId === event.pointerId && finish(true), options);
   window.addEventListener('pointercancel', (cancel) => cancel.pointerId === event.pointerId && finish(false), options);
   window.addEventListener(
@@ -108,7 +116,11 @@ export function dragCard({ editor, svg, layout }: RailGestureContext, event: Rea
       const to = target > stop ? target - 1 : target;
       if (!kept) return;
       if (dragging && to !== stop) {
-        editor.store.dispatch(changePiece(`Move ${piece.poses[layout().bars[stop].poseId].name}`, (draft) => moveStop(draft, figure.id, stop, to, freshId)));
+        editor.store.dispatch(
+          changePiece(`Move ${piece.poses[layout().bars[stop].poseId].name}`, (draft) =>
+            moveStop(draft, figure.id, stop, to, freshId),
+          ),
+        );
         editor.store.dispatch(sessionActions.selected({ kind: 'stop', figureId: figure.id, stop: to }));
       } else if (!dragging) selectStop(editor, figure.id, stop, layout());
     },
@@ -127,7 +139,8 @@ export function showInsertion(marker: SVGElement | null, layout: RailLayout, sto
   if (!marker) return;
   const before = layout.bars[stop - 1];
   const after = layout.bars[stop];
-  const x = before && after ? (before.cardX + 44 + after.cardX) / 2 : after ? after.cardX - 5 : before ? before.cardX + 49 : 34;
+  const x =
+    before && after ? (before.cardX + 44 + after.cardX) / 2 : after ? after.cardX - 5 : before ? before.cardX + 49 : 34;
   marker.setAttribute('visibility', 'visible');
   marker.setAttribute('transform', `translate(${x} 0)`);
 }

@@ -1,2 +1,1 @@
-export { easingCurve } from './layout';
 export { Rail } from './Rail';

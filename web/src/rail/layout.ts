@@ -1,4 +1,4 @@
-import { ease, type Easing, type Figure, type Piece, railTimeline } from '@core';
+import { type Easing, ease, type Figure, type Piece, railTimeline } from '@core';
 
 /** Heights of the rail's rows, CSS px. */
 export const RAIL = {
@@ -47,11 +47,19 @@ export interface RailLayout {
   readonly arcs: readonly ArcLayout[];
 }
 
-export const timeToX = (layout: Pick<RailLayout, 'scale'>, seconds: number): number => RAIL.padding + seconds * layout.scale;
-export const xToTime = (layout: Pick<RailLayout, 'scale'>, x: number): number => (layout.scale > 0 ? (x - RAIL.padding) / layout.scale : 0);
+export const timeToX = (layout: Pick<RailLayout, 'scale'>, seconds: number): number =>
+  RAIL.padding + seconds * layout.scale;
+export const xToTime = (layout: Pick<RailLayout, 'scale'>, x: number): number =>
+  layout.scale > 0 ? (x - RAIL.padding) / layout.scale : 0;
 
 /** Lays a figure's rail out over `width` px: the whole piece fits, or `scale` (px for each s) is kept during a gesture. */
-export function layoutRail(piece: Piece, figure: Figure | undefined, width: number, pieceSeconds: number, scale?: number): RailLayout {
+export function layoutRail(
+  piece: Piece,
+  figure: Figure | undefined,
+  width: number,
+  pieceSeconds: number,
+  scale?: number,
+): RailLayout {
   const inner = Math.max(1, width - RAIL.padding - RAIL.room);
   const used = scale ?? (pieceSeconds > 0 ? inner / pieceSeconds : 0);
   if (!figure) return { width, scale: used, duration: pieceSeconds, bars: [], arcs: [] };
@@ -60,7 +68,15 @@ export function layoutRail(piece: Piece, figure: Figure | undefined, width: numb
   const level = (stop: number): number => (stop % 2 === 0 ? RAIL.lower : RAIL.upper);
   const wanted = timeline.stops.map((stop) => at(stop.start + stop.hold / 2) - RAIL.card / 2);
   const cards = spread(wanted, RAIL.card + CARD_GAP, 4, width - 2 * RAIL.card - 16);
-  const bars = timeline.stops.map((stop, i) => ({ stop: i, poseId: stop.poseId, x0: at(stop.start), x1: at(stop.start + stop.hold), y: level(i), cardX: cards[i], held: stop.held }));
+  const bars = timeline.stops.map((stop, i) => ({
+    stop: i,
+    poseId: stop.poseId,
+    x0: at(stop.start),
+    x1: at(stop.start + stop.hold),
+    y: level(i),
+    cardX: cards[i],
+    held: stop.held,
+  }));
   const arcs = timeline.spans.map(({ shift, start, end }, i) => {
     const [x0, x1, y0, y1] = [at(start), at(end), level(i), level(i + 1)];
     return { shiftId: shift.id, x0, x1, y0, y1, easing: shift.easing, d: easingCurve(shift.easing, x0, x1, y0, y1) };
@@ -87,7 +103,8 @@ export function easingCurve(easing: Easing, x0: number, x1: number, y0: number, 
 export function beadHeight(layout: RailLayout, seconds: number): number {
   const x = timeToX(layout, seconds);
   for (const arc of layout.arcs) {
-    if (x > arc.x0 && x < arc.x1) return arc.y0 + (arc.y1 - arc.y0) * ease(arc.easing, (x - arc.x0) / (arc.x1 - arc.x0));
+    if (x > arc.x0 && x < arc.x1)
+      return arc.y0 + (arc.y1 - arc.y0) * ease(arc.easing, (x - arc.x0) / (arc.x1 - arc.x0));
   }
   let height: number = RAIL.lower;
   for (const bar of layout.bars) if (bar.x0 <= x + 1e-6) height = bar.y;

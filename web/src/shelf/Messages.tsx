@@ -11,13 +11,19 @@ export function Messages() {
   const dispatch = useAppDispatch();
   const [restore] = useRestorePieceMutation();
   useEffect(() => {
-    const timers = messages.filter(({ tone }) => tone === 'notice').map(({ id }) => setTimeout(() => dispatch(sessionActions.dismissed(id)), NOTICE_MS));
+    const timers = messages
+      .filter(({ tone }) => tone === 'notice')
+      .map(({ id }) => setTimeout(() => dispatch(sessionActions.dismissed(id)), NOTICE_MS));
     return () => timers.forEach(clearTimeout);
   }, [messages, dispatch]);
   return (
     <div className="messages">
       {messages.map((message) => (
-        <div key={message.id} className={`message ${message.tone}`} role={message.tone === 'error' ? 'alert' : 'status'}>
+        <div
+          key={message.id}
+          className={`message ${message.tone}`}
+          role={message.tone === 'error' ? 'alert' : 'status'}
+        >
           <div>
             {message.text}
             {message.details && (

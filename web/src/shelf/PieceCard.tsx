@@ -1,7 +1,15 @@
 import { Copy, Download, Ellipsis, Trash2 } from 'lucide-react';
 import { Dropdown } from 'react-bootstrap';
 import { Link } from 'react-router';
-import { type PieceSummary, problemText, sessionActions, useAppDispatch, useDeletePieceMutation, useDuplicatePieceMutation, useLoadPieceQuery } from '../state';
+import {
+  type PieceSummary,
+  problemText,
+  sessionActions,
+  useAppDispatch,
+  useDeletePieceMutation,
+  useDuplicatePieceMutation,
+  useLoadPieceQuery,
+} from '../state';
 import { PieceThumb } from './PieceThumb';
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -12,7 +20,8 @@ export function PieceCard({ summary }: { readonly summary: PieceSummary }) {
   const [duplicate] = useDuplicatePieceMutation();
   const [remove] = useDeletePieceMutation();
   const dispatch = useAppDispatch();
-  const tell = (failure: unknown): void => void dispatch(sessionActions.told({ tone: 'error', text: problemText(failure) }));
+  const tell = (failure: unknown): void =>
+    void dispatch(sessionActions.told({ tone: 'error', text: problemText(failure) }));
   const exportPiece = (): void => {
     if (!data) return;
     const url = URL.createObjectURL(new Blob([JSON.stringify(data.piece, null, 1)], { type: 'application/json' }));
@@ -25,7 +34,11 @@ export function PieceCard({ summary }: { readonly summary: PieceSummary }) {
   return (
     <article className="piece-card">
       <Link to={`/piece/${summary.id}/shapes`} aria-label={`Open ${summary.name}`} className="piece-card-open">
-        {data && data.piece.figureOrder.length > 0 ? <PieceThumb piece={data.piece} /> : <div className="thumb empty">{error ? 'Cannot be shown' : data ? 'Empty' : ''}</div>}
+        {data && data.piece.figureOrder.length > 0 ? (
+          <PieceThumb piece={data.piece} />
+        ) : (
+          <div className="thumb empty">{error ? 'Cannot be shown' : data ? 'Empty' : ''}</div>
+        )}
       </Link>
       <footer>
         <div>
@@ -47,7 +60,17 @@ export function PieceCard({ summary }: { readonly summary: PieceSummary }) {
               onClick={() =>
                 void remove(summary.id)
                   .unwrap()
-                  .then(() => dispatch(sessionActions.told({ tone: 'notice', text: `${summary.name} was deleted.`, undoDelete: summary.id })), tell)
+                  .then(
+                    () =>
+                      dispatch(
+                        sessionActions.told({
+                          tone: 'notice',
+                          text: `${summary.name} was deleted.`,
+                          undoDelete: summary.id,
+                        }),
+                      ),
+                    tell,
+                  )
               }
             >
               <Trash2 size={14} aria-hidden="true" /> Delete

@@ -1,4 +1,4 @@
-import { compilePiece, type Piece, planPoseShift, shiftInput } from '@core';
+import { compilePiece, type Piece, type planPoseShift, shiftInput } from '@core';
 import { useEffect, useRef } from 'react';
 import { useEngines } from '../context';
 import { Stage } from '../editor';
@@ -39,7 +39,11 @@ export function PieceThumb({ piece }: { readonly piece: Piece }) {
     const plans = new Map<string, ShiftPlan>();
     stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
     observer.observe(canvas);
-    void Promise.all(Object.values(piece.shifts).map(async (shift) => plans.set(shift.id, await engines.planner.planShift(shiftInput(piece, shift))))).then(() => {
+    void Promise.all(
+      Object.values(piece.shifts).map(async (shift) =>
+        plans.set(shift.id, await engines.planner.planShift(shiftInput(piece, shift))),
+      ),
+    ).then(() => {
       if (left) return;
       stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
       if (still) draw();
@@ -55,8 +59,8 @@ export function PieceThumb({ piece }: { readonly piece: Piece }) {
     if (element) element.style.background = piece.canvas.background ?? '';
   };
   return (
-    <div className="thumb" ref={bandRef}>
-      <canvas ref={canvasRef} className="thumb-picture" aria-hidden="true" />
+    <div className="thumb" ref={bandRef} aria-hidden="true">
+      <canvas ref={canvasRef} className="thumb-picture" />
     </div>
   );
 }

@@ -6,7 +6,16 @@ import { useDropzone } from 'react-dropzone';
 import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { useEngines } from '../context';
-import { type AppStore, api, problemText, sessionActions, useAppDispatch, useAppSelector, useCreatePieceMutation, useListPiecesQuery } from '../state';
+import {
+  type AppStore,
+  api,
+  problemText,
+  sessionActions,
+  useAppDispatch,
+  useAppSelector,
+  useCreatePieceMutation,
+  useListPiecesQuery,
+} from '../state';
 import { IconButton } from '../ui';
 import { freshId } from '../workers';
 import { Messages } from './Messages';
@@ -17,7 +26,12 @@ import './shelf.scss';
 
 /** All pieces, the latest first. SVG files dropped here become a new piece; piece files are imported. */
 export function Shelf() {
-  const { data: pieces, error, refetch, isLoading } = useListPiecesQuery(undefined, { refetchOnMountOrArgChange: true });
+  const {
+    data: pieces,
+    error,
+    refetch,
+    isLoading,
+  } = useListPiecesQuery(undefined, { refetchOnMountOrArgChange: true });
   const [create] = useCreatePieceMutation();
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
@@ -44,9 +58,13 @@ export function Shelf() {
       try {
         const piece = await engines.files.importPiece(await file.text());
         const known = store.getState();
-        const taken = api.endpoints.listPieces.select()(known).data?.some(({ id }) => id === piece.id);
+        const taken = api.endpoints.listPieces
+          .select()(known)
+          .data?.some(({ id }) => id === piece.id);
         // A file of a piece that is here already comes in beside it.
-        if (await keep(taken ? { ...piece, id: freshId('piece'), name: `${piece.name} (imported)`.slice(0, 200) } : piece)) {
+        if (
+          await keep(taken ? { ...piece, id: freshId('piece'), name: `${piece.name} (imported)`.slice(0, 200) } : piece)
+        ) {
           dispatch(sessionActions.told({ tone: 'notice', text: `${piece.name} was imported.` }));
         }
       } catch (failure) {
@@ -66,7 +84,8 @@ export function Shelf() {
       const text = event.clipboardData?.getData('text/plain') ?? '';
       const files = [...(event.clipboardData?.files ?? [])];
       if (files.length > 0) void takeRef.current(files);
-      else if (text.includes('<svg')) void takeRef.current([new File([text], 'Pasted shape.svg', { type: 'image/svg+xml' })]);
+      else if (text.includes('<svg'))
+        void takeRef.current([new File([text], 'Pasted shape.svg', { type: 'image/svg+xml' })]);
     };
     window.addEventListener('paste', paste);
     return () => window.removeEventListener('paste', paste);
@@ -81,10 +100,21 @@ export function Shelf() {
         </h1>
         <label className="shelf-search">
           <Search size={15} aria-hidden="true" />
-          <input type="search" className="form-control" placeholder="Search pieces" aria-label="Search pieces" value={search} onChange={(event) => setSearch(event.target.value)} />
+          <input
+            type="search"
+            className="form-control"
+            placeholder="Search pieces"
+            aria-label="Search pieces"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
         </label>
         <div className="shelf-actions">
-          <IconButton icon={theme === 'dark' ? Sun : Moon} label={theme === 'dark' ? 'Light theme' : 'Dark theme'} onClick={() => dispatch(sessionActions.themeChosen(theme === 'dark' ? 'light' : 'dark'))} />
+          <IconButton
+            icon={theme === 'dark' ? Sun : Moon}
+            label={theme === 'dark' ? 'Light theme' : 'Dark theme'}
+            onClick={() => dispatch(sessionActions.themeChosen(theme === 'dark' ? 'light' : 'dark'))}
+          />
           <Button variant="link" className="outlined text-decoration-none" onClick={() => chooser.current?.click()}>
             <FileUp size={15} aria-hidden="true" /> Import
           </Button>
@@ -119,7 +149,10 @@ export function Shelf() {
         ) : pieces?.length === 0 ? (
           <div className="shelf-empty">
             <h2>Nothing on the shelf yet</h2>
-            <p>Start a new piece, or drop two SVG files anywhere on this page: they become the two poses of a playing morph.</p>
+            <p>
+              Start a new piece, or drop two SVG files anywhere on this page: they become the two poses of a playing
+              morph.
+            </p>
             <Button variant="primary" onClick={() => void newPiece()}>
               <Plus size={16} aria-hidden="true" /> New piece
             </Button>
@@ -134,7 +167,9 @@ export function Shelf() {
           </div>
         )}
       </main>
-      <footer className="shelf-hint soft">Drop SVG files anywhere to begin a piece with them; drop a .arcshift.json file to import it.</footer>
+      <footer className="shelf-hint soft">
+        Drop SVG files anywhere to begin a piece with them; drop a .arcshift.json file to import it.
+      </footer>
       <Messages />
     </div>
   );

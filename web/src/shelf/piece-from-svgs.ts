@@ -4,7 +4,10 @@ import { makeChange } from '../state';
 import { type EngineClient, freshId } from '../workers';
 
 /** A new piece with one figure whose poses are the given drawings, and a message for each drawing that could not be taken. */
-export async function pieceFromSvgs(engine: EngineClient, files: readonly File[]): Promise<{ piece?: Piece; refusals: string[] }> {
+export async function pieceFromSvgs(
+  engine: EngineClient,
+  files: readonly File[],
+): Promise<{ piece?: Piece; refusals: string[] }> {
   const refusals: string[] = [];
   const added: NewPose[] = [];
   const rule = rememberedRule();

@@ -26,7 +26,8 @@ export interface Problem {
 export function problemText(error: unknown): string {
   const { status, data } = (error ?? {}) as { status?: number | string; data?: Partial<Problem> };
   if (data?.detail) return data.detail;
-  if (status === 'FETCH_ERROR') return 'The server does not answer. Is it running? Nothing is lost; try again when it does.';
+  if (status === 'FETCH_ERROR')
+    return 'The server does not answer. Is it running? Nothing is lost; try again when it does.';
   return 'The request failed for a reason that the server did not tell.';
 }
 
@@ -67,4 +68,11 @@ export const api = createApi({
   }),
 });
 
-export const { useListPiecesQuery, useLoadPieceQuery, useCreatePieceMutation, useDeletePieceMutation, useRestorePieceMutation, useDuplicatePieceMutation } = api;
+export const {
+  useListPiecesQuery,
+  useLoadPieceQuery,
+  useCreatePieceMutation,
+  useDeletePieceMutation,
+  useRestorePieceMutation,
+  useDuplicatePieceMutation,
+} = api;

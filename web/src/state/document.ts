@@ -32,7 +32,10 @@ const slice = createSlice({
   initialState: initialState as DocumentState,
   // Reducers return whole states made from the original: pieces are large, and patches must not be applied to a draft.
   reducers: {
-    opened: (_state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({ ...initialState, ...action.payload }),
+    opened: (_state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({
+      ...initialState,
+      ...action.payload,
+    }),
     closed: (): DocumentState => initialState,
     committed: (state, action: PayloadAction<{ piece: Piece; entry: HistoryEntry }>): DocumentState => ({
       ...plain(state),
@@ -44,16 +47,34 @@ const slice = createSlice({
       const { piece, past, future } = plain(state);
       const entry = past[past.length - 1];
       if (!piece || !entry) return plain(state);
-      return { ...plain(state), piece: applyPatches(piece, entry.backward), past: past.slice(0, -1), future: [entry, ...future] };
+      return {
+        ...plain(state),
+        piece: applyPatches(piece, entry.backward),
+        past: past.slice(0, -1),
+        future: [entry, ...future],
+      };
     },
     redone: (state): DocumentState => {
       const { piece, past, future } = plain(state);
       const [entry] = future;
       if (!piece || !entry) return plain(state);
-      return { ...plain(state), piece: applyPatches(piece, entry.forward), past: [...past, entry], future: future.slice(1) };
+      return {
+        ...plain(state),
+        piece: applyPatches(piece, entry.forward),
+        past: [...past, entry],
+        future: future.slice(1),
+      };
     },
-    revisionKnown: (state, action: PayloadAction<number>): DocumentState => ({ ...plain(state), revision: action.payload }),
-    replaced: (state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({ ...plain(state), ...action.payload, past: [], future: [] }),
+    revisionKnown: (state, action: PayloadAction<number>): DocumentState => ({
+      ...plain(state),
+      revision: action.payload,
+    }),
+    replaced: (state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({
+      ...plain(state),
+      ...action.payload,
+      past: [],
+      future: [],
+    }),
   },
 });
 
@@ -66,7 +87,11 @@ let nextEntry = 1;
 export type Recipe = (draft: PieceDraft) => void;
 
 /** The piece after `recipe`, and the step that did it; undefined when nothing changed. */
-export function makeChange(piece: Piece, name: string, recipe: Recipe): { piece: Piece; entry: HistoryEntry } | undefined {
+export function makeChange(
+  piece: Piece,
+  name: string,
+  recipe: Recipe,
+): { piece: Piece; entry: HistoryEntry } | undefined {
   const [next, forward, backward] = produceWithPatches(piece, (draft) => {
     recipe(draft as PieceDraft);
   });

@@ -1,6 +1,6 @@
 import { type Figure, type Id, type Piece, type Pose, type Shift, stopsOf } from '@core';
-import type { RootState } from './store';
 import type { Selection } from './session';
+import type { RootState } from './store';
 
 export const selectPiece = (state: RootState): Piece | null => state.document.piece;
 export const selectSelection = (state: RootState): Selection | null => state.session.selection;
@@ -15,7 +15,10 @@ export function selectedShift(piece: Piece, selection: Selection | null): Shift 
   return selection?.kind === 'shift' ? piece.shifts[selection.shiftId] : undefined;
 }
 
-export function selectedPose(piece: Piece, selection: Selection | null): { pose: Pose; figure: Figure; stop: number } | undefined {
+export function selectedPose(
+  piece: Piece,
+  selection: Selection | null,
+): { pose: Pose; figure: Figure; stop: number } | undefined {
   if (selection?.kind !== 'stop') return undefined;
   const figure = piece.figures[selection.figureId];
   const poseId: Id | undefined = figure && stopsOf(piece, figure)[selection.stop];

@@ -2,7 +2,9 @@ import type { Id, PlacementRule } from '@core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 /** What is selected on the rail; stops are counted from the rail's start. */
-export type Selection = { readonly kind: 'stop'; readonly figureId: Id; readonly stop: number } | { readonly kind: 'shift'; readonly figureId: Id; readonly shiftId: Id };
+export type Selection =
+  | { readonly kind: 'stop'; readonly figureId: Id; readonly stop: number }
+  | { readonly kind: 'shift'; readonly figureId: Id; readonly shiftId: Id };
 
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict';
 
@@ -33,7 +35,15 @@ export interface SessionState {
   readonly busy: string | null;
 }
 
-const initialState: SessionState = { selection: null, save: 'saved', messages: [], arrival: null, theme: 'light', sheetOpen: false, busy: null };
+const initialState: SessionState = {
+  selection: null,
+  save: 'saved',
+  messages: [],
+  arrival: null,
+  theme: 'light',
+  sheetOpen: false,
+  busy: null,
+};
 let nextMessage = 1;
 
 const slice = createSlice({
@@ -45,13 +55,19 @@ const slice = createSlice({
     told: {
       prepare: (message: Omit<Message, 'id'>) => ({ payload: { ...message, id: nextMessage++ } }),
       reducer: (state, action: PayloadAction<Message>) => {
-        state.messages = [...state.messages.filter((message) => message.text !== action.payload.text), { ...action.payload, details: action.payload.details && [...action.payload.details] }].slice(-4);
+        state.messages = [
+          ...state.messages.filter((message) => message.text !== action.payload.text),
+          { ...action.payload, details: action.payload.details && [...action.payload.details] },
+        ].slice(-4);
       },
     },
-    dismissed: (state, action: PayloadAction<number>) => void (state.messages = state.messages.filter(({ id }) => id !== action.payload)),
-    arrived: (state, action: PayloadAction<Arrival | null>) => void (state.arrival = action.payload as typeof state.arrival),
+    dismissed: (state, action: PayloadAction<number>) =>
+      void (state.messages = state.messages.filter(({ id }) => id !== action.payload)),
+    arrived: (state, action: PayloadAction<Arrival | null>) =>
+      void (state.arrival = action.payload as typeof state.arrival),
     themeChosen: (state, action: PayloadAction<'light' | 'dark'>) => void (state.theme = action.payload),
-    sheetToggled: (state, action: PayloadAction<boolean | undefined>) => void (state.sheetOpen = action.payload ?? !state.sheetOpen),
+    sheetToggled: (state, action: PayloadAction<boolean | undefined>) =>
+      void (state.sheetOpen = action.payload ?? !state.sheetOpen),
     busyChanged: (state, action: PayloadAction<string | null>) => void (state.busy = action.payload),
     reset: (state) => ({ ...initialState, theme: state.theme }),
   },

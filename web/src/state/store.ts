@@ -1,7 +1,7 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
-import { documentReducer, documentActions, makeChange, type Recipe } from './document';
+import { documentActions, documentReducer, makeChange, type Recipe } from './document';
 import { sessionReducer } from './session';
 
 export function createStore() {

@@ -8,7 +8,17 @@ export interface ChoiceOption<T extends string> {
 }
 
 /** One of a few, all in sight. */
-export function Choice<T extends string>({ label, value, options, onChange }: { readonly label: string; readonly value: T; readonly options: readonly ChoiceOption<T>[]; readonly onChange: (value: T) => void }) {
+export function Choice<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: T;
+  readonly options: readonly ChoiceOption<T>[];
+  readonly onChange: (value: T) => void;
+}) {
   const name = useId();
   return (
     <fieldset className="field choice">
@@ -16,7 +26,13 @@ export function Choice<T extends string>({ label, value, options, onChange }: { 
       <div className="choice-row">
         {options.map((option) => (
           <label key={option.value} title={option.hint} className={option.value === value ? 'chosen' : ''}>
-            <input type="radio" name={name} value={option.value} checked={option.value === value} onChange={() => onChange(option.value)} />
+            <input
+              type="radio"
+              name={name}
+              value={option.value}
+              checked={option.value === value}
+              onChange={() => onChange(option.value)}
+            />
             {option.label}
           </label>
         ))}
@@ -26,7 +42,17 @@ export function Choice<T extends string>({ label, value, options, onChange }: { 
 }
 
 /** One of several, in a list that opens. */
-export function SelectField<T extends string>({ label, value, options, onChange }: { readonly label: string; readonly value: T; readonly options: readonly ChoiceOption<T>[]; readonly onChange: (value: T) => void }) {
+export function SelectField<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: T;
+  readonly options: readonly ChoiceOption<T>[];
+  readonly onChange: (value: T) => void;
+}) {
   const id = useId();
   return (
     <div className="field">

@@ -14,7 +14,15 @@ export interface IconButtonProps {
 /** A quiet button with a picture; its name is its hover help. */
 export function IconButton({ icon: Icon, label, keys, onClick, disabled, pressed }: IconButtonProps) {
   return (
-    <Button variant="link" className="quiet icon-button" title={keys ? `${label} (${keys})` : label} aria-label={label} aria-pressed={pressed} onClick={onClick} disabled={disabled}>
+    <Button
+      variant="link"
+      className="quiet icon-button"
+      title={keys ? `${label} (${keys})` : label}
+      aria-label={label}
+      aria-pressed={pressed}
+      onClick={onClick}
+      disabled={disabled}
+    >
       <Icon size={17} aria-hidden="true" />
     </Button>
   );

@@ -15,7 +15,17 @@ export interface NumberFieldProps {
 }
 
 /** A number with its unit: typed, stepped with the arrow keys (⇧ for ten), kept within its range; nonsense is put back. */
-export function NumberField({ label, value, unit, min = -Infinity, max = Infinity, step = 1, digits = 3, also, onChange }: NumberFieldProps) {
+export function NumberField({
+  label,
+  value,
+  unit,
+  min = -Infinity,
+  max = Infinity,
+  step = 1,
+  digits = 3,
+  also,
+  onChange,
+}: NumberFieldProps) {
   const id = useId();
   const shown = String(+value.toFixed(digits));
   const [text, setText] = useState(shown);
@@ -28,7 +38,12 @@ export function NumberField({ label, value, unit, min = -Infinity, max = Infinit
     if (kept !== value) onChange(kept);
   };
   const commit = (): void => {
-    const read = Number(text.replace(',', '.').replace(unit ?? '', '').trim());
+    const read = Number(
+      text
+        .replace(',', '.')
+        .replace(unit ?? '', '')
+        .trim(),
+    );
     if (text.trim() === '' || !Number.isFinite(read)) {
       setText(shown);
       setWrong(false);
@@ -46,7 +61,16 @@ export function NumberField({ label, value, unit, min = -Infinity, max = Infinit
           aria-invalid={wrong}
           onChange={(event) => {
             setText(event.target.value);
-            setWrong(!Number.isFinite(Number(event.target.value.replace(',', '.').replace(unit ?? '', '').trim())));
+            setWrong(
+              !Number.isFinite(
+                Number(
+                  event.target.value
+                    .replace(',', '.')
+                    .replace(unit ?? '', '')
+                    .trim(),
+                ),
+              ),
+            );
           }}
           onFocus={(event) => event.target.select()}
           onBlur={commit}

@@ -2,7 +2,19 @@ import { useEffect, useId, useState } from 'react';
 import './fields.scss';
 
 /** A short text, given back when it is left or Enter is pressed; an empty one is put back. */
-export function TextField({ label, value, hideLabel, className, onChange }: { readonly label: string; readonly value: string; readonly hideLabel?: boolean; readonly className?: string; readonly onChange: (value: string) => void }) {
+export function TextField({
+  label,
+  value,
+  hideLabel,
+  className,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly hideLabel?: boolean;
+  readonly className?: string;
+  readonly onChange: (value: string) => void;
+}) {
   const id = useId();
   const [text, setText] = useState(value);
   useEffect(() => setText(value), [value]);

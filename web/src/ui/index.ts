@@ -1,4 +1,4 @@
-export { Choice, type ChoiceOption, SelectField } from './Choice';
+export { Choice, SelectField } from './Choice';
 export { ColourField } from './ColourField';
 export { IconButton } from './IconButton';
 export { NumberField } from './NumberField';

@@ -1,4 +1,15 @@
-import { compilePiece, type NewPose, type Piece, planPoseShift, poseFromSvg, type PoseShiftPlan, readPiece, readSvg, type ShiftInput, writeAnimatedSvg } from '@core';
+import {
+  compilePiece,
+  type NewPose,
+  type Piece,
+  type PoseShiftPlan,
+  planPoseShift,
+  poseFromSvg,
+  readPiece,
+  readSvg,
+  type ShiftInput,
+  writeAnimatedSvg,
+} from '@core';
 import * as Comlink from 'comlink';
 import { freshId } from './fresh-id';
 
@@ -33,7 +44,8 @@ const engine = {
       return { added: poseFromSvg(reading, name, freshId), notes: reading.notes };
     }),
   importPiece: (text: string): Outcome<Piece> => attempt(() => readPiece(text)),
-  animatedSvg: (piece: Piece, digits: number): Outcome<string> => attempt(() => writeAnimatedSvg(compilePiece(piece), { digits, title: piece.name })),
+  animatedSvg: (piece: Piece, digits: number): Outcome<string> =>
+    attempt(() => writeAnimatedSvg(compilePiece(piece), { digits, title: piece.name })),
 };
 export type Engine = typeof engine;
 

@@ -10,7 +10,19 @@ export interface Viewport {
   readonly height: number;
 }
 
-const UNITS: Readonly<Record<string, number>> = { '': 1, px: 1, pt: 4 / 3, pc: 16, mm: 96 / 25.4, cm: 96 / 2.54, in: 96, em: 16, rem: 16, ex: 8, q: 96 / 101.6 };
+const UNITS: Readonly<Record<string, number>> = {
+  '': 1,
+  px: 1,
+  pt: 4 / 3,
+  pc: 16,
+  mm: 96 / 25.4,
+  cm: 96 / 2.54,
+  in: 96,
+  em: 16,
+  rem: 16,
+  ex: 8,
+  q: 96 / 101.6,
+};
 
 /** A length in px by CSS Values 4 (96 px an inch; em as 16 px); percentages of `whole`. Undefined when there is none. */
 export function readLength(text: string | undefined, whole: number, where: string): number | undefined {
@@ -19,18 +31,27 @@ export function readLength(text: string | undefined, whole: number, where: strin
   const unit = match?.[2].toLowerCase();
   const factor = unit === '%' ? whole / 100 : unit === undefined ? undefined : UNITS[unit];
   if (!match || factor === undefined) {
-    throw new CoreError('svg-syntax', `Expected a length such as 12 or 12px for ${where}; found “${text.slice(0, 24)}”.`, where);
+    throw new CoreError(
+      'svg-syntax',
+      `Expected a length such as 12 or 12px for ${where}; found “${text.slice(0, 24)}”.`,
+      where,
+    );
   }
   const value = Number(match[1]) * factor;
   if (!(Math.abs(value) <= COORDINATE_LIMIT)) {
-    throw new CoreError('number-range', `Expected lengths up to ${COORDINATE_LIMIT.toLocaleString('en')} px for ${where}; found ${text.slice(0, 24)}.`, where);
+    throw new CoreError(
+      'number-range',
+      `Expected lengths up to ${COORDINATE_LIMIT.toLocaleString('en')} px for ${where}; found ${text.slice(0, 24)}.`,
+      where,
+    );
   }
   return value;
 }
 
 export const SHAPE_ELEMENTS = ['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon'] as const;
 export type ShapeElement = (typeof SHAPE_ELEMENTS)[number];
-export const isShapeElement = (name: string): name is ShapeElement => (SHAPE_ELEMENTS as readonly string[]).includes(name);
+export const isShapeElement = (name: string): name is ShapeElement =>
+  (SHAPE_ELEMENTS as readonly string[]).includes(name);
 
 /**
  * Contours of a basic shape or path in its own coordinates, each as the equivalent path of SVG 2, chapter 10 (same start point and
@@ -70,7 +91,8 @@ function pathContours(node: SvgNode): Outline {
   try {
     return readPathData(node.attributes.d ?? '');
   } catch (error) {
-    if (error instanceof CoreError) throw new CoreError(error.code, `${error.message} (<path> in line ${node.line})`, error.where);
+    if (error instanceof CoreError)
+      throw new CoreError(error.code, `${error.message} (<path> in line ${node.line})`, error.where);
     throw error;
   }
 }
@@ -110,7 +132,11 @@ function poly(node: SvgNode): Contour[] {
   const numbers = pairs.map(Number);
   const bad = numbers.findIndex((v) => !(Math.abs(v) <= COORDINATE_LIMIT));
   if (bad >= 0) {
-    throw new CoreError('number-range', `Expected numbers in points of <${node.name}> (line ${node.line}); number ${bad + 1} is “${pairs[bad].slice(0, 24)}”.`, `line ${node.line}`);
+    throw new CoreError(
+      'number-range',
+      `Expected numbers in points of <${node.name}> (line ${node.line}); number ${bad + 1} is “${pairs[bad].slice(0, 24)}”.`,
+      `line ${node.line}`,
+    );
   }
   if (numbers.length < 4) return [];
   const builder = new ContourBuilder(numbers[0], numbers[1]);

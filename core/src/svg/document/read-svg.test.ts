@@ -5,8 +5,10 @@ import { writePathData } from '../path-data-writer';
 import { readSvg, type SvgReading } from './read-svg';
 
 const NS = 'xmlns="http://www.w3.org/2000/svg"';
-const wrap = (body: string, attributes = 'width="100" height="100"'): string => `<svg ${NS} ${attributes}>${body}</svg>`;
-const paths = (reading: SvgReading): string[] => reading.shapes.map(({ outline }) => writePathData(outline, { digits: 2 }));
+const wrap = (body: string, attributes = 'width="100" height="100"'): string =>
+  `<svg ${NS} ${attributes}>${body}</svg>`;
+const paths = (reading: SvgReading): string[] =>
+  reading.shapes.map(({ outline }) => writePathData(outline, { digits: 2 }));
 const only = (body: string, attributes?: string): string => paths(readSvg(wrap(body, attributes)))[0];
 const refusal = (text: string): CoreError => {
   try {
@@ -35,10 +37,18 @@ describe('basic shapes as their equivalent paths (SVG 2, chapter 10)', () => {
 
   test('rounded rectangle: a missing radius is the other one, too large ones are cut to the half', () => {
     expect(only('<rect width="20" height="10" rx="2"/>')).toBe(only('<rect width="20" height="10" rx="2" ry="2"/>'));
-    expect(only('<rect width="20" height="10" rx="99" ry="99"/>')).toBe(only('<rect width="20" height="10" rx="10" ry="5"/>'));
+    expect(only('<rect width="20" height="10" rx="99" ry="99"/>')).toBe(
+      only('<rect width="20" height="10" rx="10" ry="5"/>'),
+    );
   });
 
-  test.each(['<rect width="0" height="5"/>', '<circle r="0"/>', '<ellipse rx="0" ry="4"/>', '<polygon points="1 1"/>', '<path d=""/>'])('%s draws nothing', (shape) => {
+  test.each([
+    '<rect width="0" height="5"/>',
+    '<circle r="0"/>',
+    '<ellipse rx="0" ry="4"/>',
+    '<polygon points="1 1"/>',
+    '<path d=""/>',
+  ])('%s draws nothing', (shape) => {
     expect(refusal(wrap(shape)).code).toBe('svg-no-outline');
   });
 });
@@ -59,7 +69,9 @@ describe('coordinates', () => {
   });
 
   test('transforms nest from the outside in', () => {
-    expect(only('<g transform="translate(10 0)"><g transform="scale(2)"><path d="M1 1h1"/></g></g>')).toBe('M12 2L14 2');
+    expect(only('<g transform="translate(10 0)"><g transform="scale(2)"><path d="M1 1h1"/></g></g>')).toBe(
+      'M12 2L14 2',
+    );
   });
 
   test.each([
@@ -74,7 +86,9 @@ describe('coordinates', () => {
   });
 
   test('nested svg has a view box of its own', () => {
-    expect(only('<svg x="10" y="10" width="20" height="20" viewBox="0 0 2 2"><path d="M0 0h1"/></svg>')).toBe('M10 10L20 10');
+    expect(only('<svg x="10" y="10" width="20" height="20" viewBox="0 0 2 2"><path d="M0 0h1"/></svg>')).toBe(
+      'M10 10L20 10',
+    );
   });
 
   test('lengths in units of CSS Values 4 (96 px an inch) and percentages of the viewport', () => {
@@ -86,12 +100,15 @@ describe('coordinates', () => {
     expect(only('<defs><path id="p" d="M0 0h1"/></defs><use href="#p" x="5" y="6"/>')).toBe('M5 6L6 6');
     const symbol = '<symbol id="s" viewBox="0 0 1 1"><path d="M0 0h1"/></symbol>';
     expect(only(`${symbol}<use href="#s" width="10" height="10"/>`)).toBe('M0 0L10 0');
-    expect(only(`${symbol}<use xmlns:xlink="http://www.w3.org/1999/xlink" xlink:href="#s" width="4" height="4"/>`)).toBe('M0 0L4 0');
+    expect(
+      only(`${symbol}<use xmlns:xlink="http://www.w3.org/1999/xlink" xlink:href="#s" width="4" height="4"/>`),
+    ).toBe('M0 0L4 0');
   });
 });
 
 describe('paint', () => {
-  const paint = (body: string) => readSvg(wrap(body)).shapes.map(({ fill, stroke }) => [fill, stroke?.colour ?? null, stroke?.width ?? null]);
+  const paint = (body: string) =>
+    readSvg(wrap(body)).shapes.map(({ fill, stroke }) => [fill, stroke?.colour ?? null, stroke?.width ?? null]);
   const d = 'd="M0 0h9v9z"';
 
   test.each([
@@ -101,7 +118,10 @@ describe('paint', () => {
     [`<g color="teal"><path ${d} fill="currentColor"/></g>`, ['#008080', null, null]],
     [`<path ${d} fill="red" fill-opacity=".5"/>`, ['rgb(255 0 0 / 0.5)', null, null]],
     [`<g opacity="0.5"><path ${d} fill="red" opacity="50%"/></g>`, ['rgb(255 0 0 / 0.25)', null, null]],
-    [`<style>.a{fill:red} path{fill:blue} #b{stroke:black}</style><path id="b" class="x a" ${d}/>`, ['#ff0000', '#000000', 1]],
+    [
+      `<style>.a{fill:red} path{fill:blue} #b{stroke:black}</style><path id="b" class="x a" ${d}/>`,
+      ['#ff0000', '#000000', 1],
+    ],
     [`<style>path{fill:blue}</style><path ${d} fill="red"/>`, ['#0000ff', null, null]],
     [`<g transform="scale(3)"><path ${d} stroke="red" fill="none" stroke-width="2"/></g>`, [null, '#ff0000', 6]],
     [`<g fill="red"><path ${d} fill="inherit"/></g>`, ['#ff0000', null, null]],
@@ -110,15 +130,22 @@ describe('paint', () => {
   });
 
   test('what is not painted is not a shape', () => {
-    expect(paint(`<path ${d} fill="none"/><path ${d} display="none"/><g visibility="hidden"><path ${d}/></g><path ${d} fill="red"/>`)).toHaveLength(1);
+    expect(
+      paint(
+        `<path ${d} fill="none"/><path ${d} display="none"/><g visibility="hidden"><path ${d}/></g><path ${d} fill="red"/>`,
+      ),
+    ).toHaveLength(1);
   });
 
   test('what cannot be taken is named', () => {
     const { notes } = readSvg(
-      wrap(`<linearGradient id="g"><stop stop-color="gold"/></linearGradient><path ${d} fill="url(#g)" stroke="red" stroke-dasharray="2 2"/><text>Hi</text><image href="x.png"/><g clip-path="url(#c)"/><use href="other.svg#a"/>`),
+      wrap(
+        `<linearGradient id="g"><stop stop-color="gold"/></linearGradient><path ${d} fill="url(#g)" stroke="red" stroke-dasharray="2 2"/><text>Hi</text><image href="x.png"/><g clip-path="url(#c)"/><use href="other.svg#a"/>`,
+      ),
     );
     expect(notes).toHaveLength(6);
-    for (const word of ['gradient', 'Dashes', '<text>', '<image>', 'clip-path', 'nothing is fetched']) expect(notes.join()).toContain(word);
+    for (const word of ['gradient', 'Dashes', '<text>', '<image>', 'clip-path', 'nothing is fetched'])
+      expect(notes.join()).toContain(word);
   });
 });
 
@@ -155,7 +182,11 @@ describe('hostile and broken files', () => {
   });
 
   test('scripts, handlers and foreign content are dropped and told; the shapes are read', () => {
-    const { shapes, notes } = readSvg(wrap(`<script>alert(1)</script><foreignObject><p xmlns="http://www.w3.org/1999/xhtml">x</p></foreignObject><path onclick="alert(2)" d="M0 0h9v9z"/>`));
+    const { shapes, notes } = readSvg(
+      wrap(
+        `<script>alert(1)</script><foreignObject><p xmlns="http://www.w3.org/1999/xhtml">x</p></foreignObject><path onclick="alert(2)" d="M0 0h9v9z"/>`,
+      ),
+    );
     expect(shapes).toHaveLength(1);
     expect(JSON.stringify(shapes)).not.toContain('alert');
     for (const what of ['<script>', '<foreignObject>', 'onclick']) expect(notes.join()).toContain(what);
@@ -175,12 +206,16 @@ describe('hostile and broken files', () => {
   });
 
   test('data of editors in other namespaces is passed over silently', () => {
-    const { notes, shapes } = readSvg(`<svg ${NS} xmlns:x="urn:editor"><x:view zoom="3"/><metadata/><path x:note="1" d="M0 0h9v9z"/></svg>`);
+    const { notes, shapes } = readSvg(
+      `<svg ${NS} xmlns:x="urn:editor"><x:view zoom="3"/><metadata/><path x:note="1" d="M0 0h9v9z"/></svg>`,
+    );
     expect([notes.length, shapes.length]).toEqual([0, 1]);
   });
 
   test('the box of what was read is where the browser would draw it', () => {
-    const { shapes, width } = readSvg(wrap('<circle cx="12" cy="12" r="10"/>', 'width="240" height="240" viewBox="0 0 24 24"'));
+    const { shapes, width } = readSvg(
+      wrap('<circle cx="12" cy="12" r="10"/>', 'width="240" height="240" viewBox="0 0 24 24"'),
+    );
     const box = outlineBox(shapes[0].outline);
     expect([width, box.minX, box.maxX].map(Math.round)).toEqual([240, 20, 220]);
   });

@@ -36,7 +36,17 @@ export interface SvgReading {
 const DEFAULT_SIZE = 300;
 const USE_LIMIT = 2_000;
 const CONTAINERS = new Set(['svg', 'g', 'a', 'switch']);
-const SILENT = new Set(['title', 'desc', 'defs', 'symbol', 'style', 'linearGradient', 'radialGradient', 'metadata', 'view']);
+const SILENT = new Set([
+  'title',
+  'desc',
+  'defs',
+  'symbol',
+  'style',
+  'linearGradient',
+  'radialGradient',
+  'metadata',
+  'view',
+]);
 
 /**
  * Reads an SVG file: basic shapes, paths, groups, nested transforms, view boxes, use and symbol, presentation attributes, style
@@ -63,13 +73,15 @@ class SvgReader {
     for (const [what, count] of dropped) this.note(`${what} was left out: active content never gets in`, count);
     let css = '';
     const index = (node: SvgNode): void => {
-      if (node.attributes.id !== undefined && !this.byId.has(node.attributes.id)) this.byId.set(node.attributes.id, node);
+      if (node.attributes.id !== undefined && !this.byId.has(node.attributes.id))
+        this.byId.set(node.attributes.id, node);
       if (node.name === 'style') css += `${node.text}\n`;
       node.children.forEach(index);
     };
     index(root);
     this.sheet = new StyleSheet(css);
-    for (const selector of this.sheet.ignored) this.note(`Style rule “${selector}” was not applied: only element, class and id selectors are read`);
+    for (const selector of this.sheet.ignored)
+      this.note(`Style rule “${selector}” was not applied: only element, class and id selectors are read`);
   }
 
   read(): SvgReading {
@@ -84,7 +96,10 @@ class SvgReader {
     this.container(this.root, matrix, {}, 1, viewport, []);
     if (this.shapes.length === 0) {
       const found = [...this.notes.keys()];
-      throw new CoreError('svg-no-outline', `Expected at least one drawn shape or path in the SVG; found none. ${found.join('. ')}`.trim());
+      throw new CoreError(
+        'svg-no-outline',
+        `Expected at least one drawn shape or path in the SVG; found none. ${found.join('. ')}`.trim(),
+      );
     }
     const notes = [...this.notes].map(([text, count]) => (count > 1 ? `${text} (${count} times)` : text));
     return { width: w, height: h, shapes: this.shapes, notes };
@@ -94,7 +109,14 @@ class SvgReader {
     this.notes.set(text, (this.notes.get(text) ?? 0) + count);
   }
 
-  private container(node: SvgNode, matrix: Matrix, parent: Style, opacity: number, viewport: Viewport, chain: readonly SvgNode[]): void {
+  private container(
+    node: SvgNode,
+    matrix: Matrix,
+    parent: Style,
+    opacity: number,
+    viewport: Viewport,
+    chain: readonly SvgNode[],
+  ): void {
     const own = this.sheet.ownStyle(node);
     if (own.display === 'none') return;
     const style = inheritStyle(parent, own);
@@ -103,7 +125,14 @@ class SvgReader {
     for (const child of node.children) this.element(child, inner, style, alpha, viewport, chain);
   }
 
-  private element(node: SvgNode, matrix: Matrix, style: Style, opacity: number, viewport: Viewport, chain: readonly SvgNode[]): void {
+  private element(
+    node: SvgNode,
+    matrix: Matrix,
+    style: Style,
+    opacity: number,
+    viewport: Viewport,
+    chain: readonly SvgNode[],
+  ): void {
     for (const property of ['clip-path', 'mask', 'filter'] as const) {
       if (node.attributes[property] && node.attributes[property] !== 'none') this.note(`A ${property} was left out`);
     }
@@ -114,8 +143,16 @@ class SvgReader {
     else if (!SILENT.has(node.name)) this.note(`<${node.name}> was left out: it has no outline that can be read`);
   }
 
-  private nested(node: SvgNode, matrix: Matrix, style: Style, opacity: number, viewport: Viewport, chain: readonly SvgNode[]): void {
-    const length = (name: string, whole: number): number | undefined => readLength(node.attributes[name], whole, `${name} of <${node.name}> (line ${node.line})`);
+  private nested(
+    node: SvgNode,
+    matrix: Matrix,
+    style: Style,
+    opacity: number,
+    viewport: Viewport,
+    chain: readonly SvgNode[],
+  ): void {
+    const length = (name: string, whole: number): number | undefined =>
+      readLength(node.attributes[name], whole, `${name} of <${node.name}> (line ${node.line})`);
     const box = readViewBox(node);
     const x = length('x', viewport.width) ?? 0;
     const y = length('y', viewport.height) ?? 0;
@@ -126,11 +163,22 @@ class SvgReader {
     this.container(node, multiply(matrix, place), style, opacity, box ?? { width: w, height: h }, chain);
   }
 
-  private use(node: SvgNode, matrix: Matrix, parent: Style, opacity: number, viewport: Viewport, chain: readonly SvgNode[]): void {
+  private use(
+    node: SvgNode,
+    matrix: Matrix,
+    parent: Style,
+    opacity: number,
+    viewport: Viewport,
+    chain: readonly SvgNode[],
+  ): void {
     const href = node.attributes.href ?? '';
     const target = href.startsWith('#') ? this.byId.get(href.slice(1)) : undefined;
     if (!target) {
-      this.note(href.startsWith('#') ? `<use> of “${href.slice(0, 40)}” was left out: there is no such element` : '<use> of another document was left out: nothing is fetched');
+      this.note(
+        href.startsWith('#')
+          ? `<use> of “${href.slice(0, 40)}” was left out: there is no such element`
+          : '<use> of another document was left out: nothing is fetched',
+      );
       return;
     }
     if (chain.includes(target) || ++this.uses > USE_LIMIT) {
@@ -159,12 +207,19 @@ class SvgReader {
     if (style.visibility === 'hidden' || style.visibility === 'collapse') return;
     const opacity = opacityAbove * readOpacity(own.opacity);
     const full = multiply(matrix, readTransform(node.attributes.transform, node.line));
-    const fill = node.name === 'line' ? null : this.paint(style.fill ?? 'black', style, opacity * readOpacity(style['fill-opacity']));
+    const fill =
+      node.name === 'line'
+        ? null
+        : this.paint(style.fill ?? 'black', style, opacity * readOpacity(style['fill-opacity']));
     const stroke = this.stroke(style, opacity, full, viewport);
     const contours = shapeContours(node, viewport);
     this.anchors += contours.reduce((sum, contour) => sum + anchorCount(contour), 0);
     if (this.anchors > SEGMENT_LIMIT) {
-      throw new CoreError('too-many-segments', `Expected at most ${SEGMENT_LIMIT.toLocaleString('en')} path segments in one file; this one has more (reached in line ${node.line}).`, `line ${node.line}`);
+      throw new CoreError(
+        'too-many-segments',
+        `Expected at most ${SEGMENT_LIMIT.toLocaleString('en')} path segments in one file; this one has more (reached in line ${node.line}).`,
+        `line ${node.line}`,
+      );
     }
     if (contours.length === 0) return;
     // Nothing painted: frames around icons are drawn like this.
@@ -176,9 +231,11 @@ class SvgReader {
 
   private stroke(style: Style, opacity: number, matrix: Matrix, viewport: Viewport): SvgStroke | null {
     const colour = this.paint(style.stroke ?? 'none', style, opacity * readOpacity(style['stroke-opacity']));
-    const width = readLength(style['stroke-width'], Math.hypot(viewport.width, viewport.height) / Math.SQRT2, 'stroke-width') ?? 1;
+    const width =
+      readLength(style['stroke-width'], Math.hypot(viewport.width, viewport.height) / Math.SQRT2, 'stroke-width') ?? 1;
     if (colour === null || !(width > 0)) return null;
-    if (style['stroke-dasharray'] && style['stroke-dasharray'] !== 'none') this.note('Dashes of a stroke were left out');
+    if (style['stroke-dasharray'] && style['stroke-dasharray'] !== 'none')
+      this.note('Dashes of a stroke were left out');
     const cap = style['stroke-linecap'];
     const join = style['stroke-linejoin'];
     return {
@@ -192,7 +249,8 @@ class SvgReader {
   /** A CSS colour with `opacity` in its alpha, or null. A gradient gives its first stop, and a note. */
   private paint(value: string, style: Style, opacity: number): string | null {
     if (value === 'none' || value === 'transparent') return null;
-    if (value === 'currentColor' || value.toLowerCase() === 'currentcolor') return this.paint(style.color ?? 'black', {}, opacity);
+    if (value === 'currentColor' || value.toLowerCase() === 'currentcolor')
+      return this.paint(style.color ?? 'black', {}, opacity);
     const reference = /^url\(\s*['"]?#([^'")]+)['"]?\s*\)\s*(.*)$/.exec(value);
     if (reference) {
       const stop = this.firstStop(this.byId.get(reference[1]));
@@ -230,16 +288,26 @@ interface ViewBox extends Viewport {
 function readViewBox(node: SvgNode): ViewBox | undefined {
   const text = node.attributes.viewBox;
   if (text === undefined) return undefined;
-  const n = text.trim().split(/[\s,]+/).map(Number);
+  const n = text
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
   if (n.length !== 4 || n.some((v) => !(Math.abs(v) <= 1e7))) {
-    throw new CoreError('svg-syntax', `Expected four numbers in viewBox of <${node.name}> (line ${node.line}); found “${text.slice(0, 40)}”.`, `line ${node.line}`);
+    throw new CoreError(
+      'svg-syntax',
+      `Expected four numbers in viewBox of <${node.name}> (line ${node.line}); found “${text.slice(0, 40)}”.`,
+      `line ${node.line}`,
+    );
   }
   return n[2] > 0 && n[3] > 0 ? { x: n[0], y: n[1], width: n[2], height: n[3] } : undefined;
 }
 
 /** The equivalent transform of a view box in its viewport (SVG 2, chapter 8.2). */
 function viewBoxMatrix(node: SvgNode, box: ViewBox, x: number, y: number, w: number, h: number): Matrix {
-  const [align = 'xMidYMid', meet = 'meet'] = (node.attributes.preserveAspectRatio ?? '').trim().split(/\s+/).filter(Boolean);
+  const [align = 'xMidYMid', meet = 'meet'] = (node.attributes.preserveAspectRatio ?? '')
+    .trim()
+    .split(/\s+/)
+    .filter(Boolean);
   let sx = w / box.width;
   let sy = h / box.height;
   if (align !== 'none') sx = sy = meet === 'slice' ? Math.max(sx, sy) : Math.min(sx, sy);

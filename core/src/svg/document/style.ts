@@ -2,8 +2,22 @@ import type { SvgNode } from './tree';
 
 /** Properties that shapes inherit, or that are read on every element. */
 const PROPERTIES = [
-  'fill', 'fill-opacity', 'fill-rule', 'stroke', 'stroke-opacity', 'stroke-width', 'stroke-linecap', 'stroke-linejoin',
-  'stroke-miterlimit', 'stroke-dasharray', 'color', 'opacity', 'display', 'visibility', 'stop-color', 'stop-opacity',
+  'fill',
+  'fill-opacity',
+  'fill-rule',
+  'stroke',
+  'stroke-opacity',
+  'stroke-width',
+  'stroke-linecap',
+  'stroke-linejoin',
+  'stroke-miterlimit',
+  'stroke-dasharray',
+  'color',
+  'opacity',
+  'display',
+  'visibility',
+  'stop-color',
+  'stop-opacity',
 ] as const;
 type Property = (typeof PROPERTIES)[number];
 const NOT_INHERITED = new Set<Property>(['opacity', 'display', 'stop-color', 'stop-opacity']);
@@ -48,13 +62,20 @@ export class StyleSheet {
     const ids = marks.filter((mark) => mark[0] === '#').map((mark) => mark.slice(1));
     const classes = marks.filter((mark) => mark[0] === '.').map((mark) => mark.slice(1));
     const name = parts[1] && parts[1] !== '*' ? parts[1] : undefined;
-    this.rules.push({ specificity: ids.length * 10_000 + classes.length * 100 + (name ? 1 : 0), name, id: ids[0], classes, declarations });
+    this.rules.push({
+      specificity: ids.length * 10_000 + classes.length * 100 + (name ? 1 : 0),
+      name,
+      id: ids[0],
+      classes,
+      declarations,
+    });
   }
 
   /** The element's own style by the cascade: presentation attributes, then rules by specificity, then the style attribute. */
   ownStyle(node: SvgNode): Style {
     const own: Partial<Record<Property, string>> = {};
-    for (const property of PROPERTIES) if (node.attributes[property] !== undefined) own[property] = node.attributes[property].trim();
+    for (const property of PROPERTIES)
+      if (node.attributes[property] !== undefined) own[property] = node.attributes[property].trim();
     const classes = (node.attributes.class ?? '').split(/\s+/);
     for (const rule of this.rules) {
       if (rule.name !== undefined && rule.name !== node.name) continue;
@@ -71,7 +92,11 @@ function readDeclarations(text: string): Style {
   for (const declaration of text.split(';')) {
     const colon = declaration.indexOf(':');
     const property = declaration.slice(0, colon).trim().toLowerCase();
-    if (colon > 0 && KNOWN.has(property)) out[property] = declaration.slice(colon + 1).replace(/!important/i, '').trim();
+    if (colon > 0 && KNOWN.has(property))
+      out[property] = declaration
+        .slice(colon + 1)
+        .replace(/!important/i, '')
+        .trim();
   }
   return out as Style;
 }

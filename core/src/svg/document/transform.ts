@@ -16,13 +16,21 @@ export function readTransform(text: string | undefined, line = 0): Matrix {
     const n = (list.match(NUMBER) ?? []).map(Number);
     const step = single(name, n);
     if (!step || n.some((v) => !Number.isFinite(v))) {
-      throw new CoreError('svg-syntax', `Expected a transform such as translate(4 8); found ${whole.trim().slice(0, 40)} (line ${line}).`, `line ${line}`);
+      throw new CoreError(
+        'svg-syntax',
+        `Expected a transform such as translate(4 8); found ${whole.trim().slice(0, 40)} (line ${line}).`,
+        `line ${line}`,
+      );
     }
     matrix = multiply(matrix, step);
     return '';
   });
   if (rest.trim() !== '') {
-    throw new CoreError('svg-syntax', `Expected only transform functions; found “${rest.trim().slice(0, 40)}” (line ${line}).`, `line ${line}`);
+    throw new CoreError(
+      'svg-syntax',
+      `Expected only transform functions; found “${rest.trim().slice(0, 40)}” (line ${line}).`,
+      `line ${line}`,
+    );
   }
   return matrix;
 }
@@ -37,7 +45,10 @@ function single(name: string, n: number[]): Matrix | undefined {
       return n.length === 1 || n.length === 2 ? scaling(n[0], n[1] ?? n[0]) : undefined;
     case 'rotate':
       if (n.length !== 1 && n.length !== 3) return undefined;
-      return multiply(translation(n[1] ?? 0, n[2] ?? 0), multiply(rotation(radians(n[0])), translation(-(n[1] ?? 0), -(n[2] ?? 0))));
+      return multiply(
+        translation(n[1] ?? 0, n[2] ?? 0),
+        multiply(rotation(radians(n[0])), translation(-(n[1] ?? 0), -(n[2] ?? 0))),
+      );
     case 'skewX':
       return n.length === 1 ? [1, 0, Math.tan(radians(n[0])), 1, 0, 0] : undefined;
     case 'skewY':

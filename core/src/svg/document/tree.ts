@@ -16,7 +16,17 @@ export const SVG_BYTE_LIMIT = 8 * 1024 * 1024;
 const ELEMENT_LIMIT = 50_000;
 const DEPTH_LIMIT = 200;
 /** Elements that are never read, with all that is inside them. Scripts and foreign content among them: they cannot get in. */
-const DROPPED = new Set(['script', 'foreignObject', 'iframe', 'object', 'embed', 'audio', 'video', 'handler', 'metadata']);
+const DROPPED = new Set([
+  'script',
+  'foreignObject',
+  'iframe',
+  'object',
+  'embed',
+  'audio',
+  'video',
+  'handler',
+  'metadata',
+]);
 const SVG_NAMESPACE = 'http://www.w3.org/2000/svg';
 
 export interface SvgTree {
@@ -40,7 +50,10 @@ export function parseSvgTree(text: string): SvgTree {
   }
   if (!/<\s*(?:[\w.-]+:)?svg[\s>/]/i.test(text.slice(0, 65_536)) && !text.includes('<svg')) {
     const start = text.trim().slice(0, 24).replace(/\s+/g, ' ');
-    throw new CoreError('svg-not-svg', `Expected an SVG with an <svg> element; found ${start ? `text that begins “${start}”` : 'nothing'}.`);
+    throw new CoreError(
+      'svg-not-svg',
+      `Expected an SVG with an <svg> element; found ${start ? `text that begins “${start}”` : 'nothing'}.`,
+    );
   }
   const parser = new SaxesParser({ xmlns: true, position: true });
   const stack: SvgNode[] = [];
@@ -61,7 +74,11 @@ export function parseSvgTree(text: string): SvgTree {
   });
   parser.on('opentag', (tag) => {
     if (++elements > ELEMENT_LIMIT) {
-      throw new CoreError('file-too-large', `Expected at most ${ELEMENT_LIMIT.toLocaleString('en')} elements; this SVG has more (line ${parser.line}).`, `line ${parser.line}`);
+      throw new CoreError(
+        'file-too-large',
+        `Expected at most ${ELEMENT_LIMIT.toLocaleString('en')} elements; this SVG has more (line ${parser.line}).`,
+        `line ${parser.line}`,
+      );
     }
     if (skipping > 0) {
       skipping++;
@@ -75,7 +92,11 @@ export function parseSvgTree(text: string): SvgTree {
       return;
     }
     if (stack.length >= DEPTH_LIMIT) {
-      throw new CoreError('svg-syntax', `Expected elements nested at most ${DEPTH_LIMIT} deep; this SVG goes deeper (line ${parser.line}).`, `line ${parser.line}`);
+      throw new CoreError(
+        'svg-syntax',
+        `Expected elements nested at most ${DEPTH_LIMIT} deep; this SVG goes deeper (line ${parser.line}).`,
+        `line ${parser.line}`,
+      );
     }
     const attributes: Record<string, string> = Object.create(null);
     for (const attribute of Object.values(tag.attributes)) {
@@ -98,11 +119,18 @@ export function parseSvgTree(text: string): SvgTree {
   parser.on('text', onText);
   parser.on('cdata', onText);
   parser.on('error', (error) => {
-    throw new CoreError('svg-syntax', `The SVG is not well-formed: ${error.message.replace(/^\d+:\d+:\s*/, '')} (line ${parser.line}, column ${parser.column}).`, `line ${parser.line}`);
+    throw new CoreError(
+      'svg-syntax',
+      `The SVG is not well-formed: ${error.message.replace(/^\d+:\d+:\s*/, '')} (line ${parser.line}, column ${parser.column}).`,
+      `line ${parser.line}`,
+    );
   });
   parser.write(text.replace(/^\uFEFF/, '')).close();
   if (root?.name !== 'svg') {
-    throw new CoreError('svg-not-svg', `Expected <svg> as the outermost element; found ${root ? `<${root.name}>` : 'none'}.`);
+    throw new CoreError(
+      'svg-not-svg',
+      `Expected <svg> as the outermost element; found ${root ? `<${root.name}>` : 'none'}.`,
+    );
   }
   return { root, dropped };
 }

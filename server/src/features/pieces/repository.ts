@@ -33,7 +33,10 @@ export class PieceRepository {
     const rows = await this.database.pieces.findAll({
       attributes: ['id', 'name', 'revision', 'createdAt', 'updatedAt'],
       where: { deletedAt: null },
-      order: [['updatedAt', 'DESC'], ['id', 'ASC']],
+      order: [
+        ['updatedAt', 'DESC'],
+        ['id', 'ASC'],
+      ],
     });
     return rows.map(summary);
   }
@@ -47,13 +50,18 @@ export class PieceRepository {
   async create(id: string, name: string, document: string): Promise<PieceSummary | undefined> {
     return this.database.sequelize.transaction(async (transaction) => {
       if (await this.database.pieces.findByPk(id, { transaction })) return undefined;
-      return summary(await this.database.pieces.create({ id, name, revision: 1, document, deletedAt: null }, { transaction }));
+      return summary(
+        await this.database.pieces.create({ id, name, revision: 1, document, deletedAt: null }, { transaction }),
+      );
     });
   }
 
   /** Replaces a piece if it still has `revision`; undefined otherwise. One statement, so two writers cannot both win. */
   async replace(id: string, revision: number, name: string, document: string): Promise<PieceSummary | undefined> {
-    const [count] = await this.database.pieces.update({ name, document, revision: revision + 1 }, { where: { id, revision, deletedAt: null } });
+    const [count] = await this.database.pieces.update(
+      { name, document, revision: revision + 1 },
+      { where: { id, revision, deletedAt: null } },
+    );
     if (count === 0) return undefined;
     const row = await this.database.pieces.findByPk(id);
     return row ? summary(row) : undefined;
@@ -61,13 +69,19 @@ export class PieceRepository {
 
   /** Puts a piece into the bin; false when there is none. */
   async bin(id: string): Promise<boolean> {
-    const [count] = await this.database.pieces.update({ deletedAt: new Date() }, { where: { id, deletedAt: null }, silent: true });
+    const [count] = await this.database.pieces.update(
+      { deletedAt: new Date() },
+      { where: { id, deletedAt: null }, silent: true },
+    );
     return count > 0;
   }
 
   /** Takes a piece out of the bin; false when it is not there. */
   async restore(id: string): Promise<boolean> {
-    const [count] = await this.database.pieces.update({ deletedAt: null }, { where: { id, deletedAt: { [Op.ne]: null } }, silent: true });
+    const [count] = await this.database.pieces.update(
+      { deletedAt: null },
+      { where: { id, deletedAt: { [Op.ne]: null } }, silent: true },
+    );
     return count > 0;
   }
 

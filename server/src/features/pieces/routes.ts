@@ -13,7 +13,10 @@ const replaceBody = bodyCheck<{ piece: Record<string, unknown>; revision: number
   type: 'object',
   additionalProperties: false,
   required: ['piece', 'revision'],
-  properties: { piece: { type: 'object', required: [], additionalProperties: true }, revision: { type: 'integer', minimum: 1 } },
+  properties: {
+    piece: { type: 'object', required: [], additionalProperties: true },
+    revision: { type: 'integer', minimum: 1 },
+  },
 });
 
 /** Routes under /api/pieces. */

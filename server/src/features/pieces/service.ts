@@ -27,18 +27,29 @@ export class PieceService {
   async create(data: unknown): Promise<PieceSummary> {
     const piece = checkPiece(data);
     const created = await this.repository.create(piece.id, piece.name, JSON.stringify(piece));
-    if (!created) throw new ApiError('piece-exists', `Expected an id that is not in use; found “${piece.id}”. Import it under a new id or replace the existing piece.`, '/piece/id');
+    if (!created)
+      throw new ApiError(
+        'piece-exists',
+        `Expected an id that is not in use; found “${piece.id}”. Import it under a new id or replace the existing piece.`,
+        '/piece/id',
+      );
     return created;
   }
 
   /** Replaces a piece; a stale write is refused with what is newer. */
   async replace(id: string, revision: number, data: unknown): Promise<PieceSummary> {
     const piece = checkPiece(data);
-    if (piece.id !== id) throw new ApiError('body-invalid', `Expected the piece “${id}”; found “${piece.id.slice(0, 64)}”.`, '/piece/id');
+    if (piece.id !== id)
+      throw new ApiError('body-invalid', `Expected the piece “${id}”; found “${piece.id.slice(0, 64)}”.`, '/piece/id');
     const replaced = await this.repository.replace(id, revision, piece.name, JSON.stringify(piece));
     if (replaced) return replaced;
     const newer = await this.load(id);
-    throw new ApiError('piece-stale', `Expected a change to revision ${newer.revision}; found one to revision ${revision}. Somebody saved in between.`, '/revision', { newer });
+    throw new ApiError(
+      'piece-stale',
+      `Expected a change to revision ${newer.revision}; found one to revision ${revision}. Somebody saved in between.`,
+      '/revision',
+      { newer },
+    );
   }
 
   async duplicate(id: string): Promise<PieceSummary> {
@@ -51,8 +62,10 @@ export class PieceService {
   }
 
   async restore(id: string): Promise<void> {
-    if (!(await this.repository.restore(id))) throw new ApiError('not-found', `Expected the id of a deleted piece; found “${id.slice(0, 64)}”.`, '/id');
+    if (!(await this.repository.restore(id)))
+      throw new ApiError('not-found', `Expected the id of a deleted piece; found “${id.slice(0, 64)}”.`, '/id');
   }
 }
 
-const unknownPiece = (id: string): ApiError => new ApiError('not-found', `Expected the id of a piece on this server; found “${id.slice(0, 64)}”.`, '/id');
+const unknownPiece = (id: string): ApiError =>
+  new ApiError('not-found', `Expected the id of a piece on this server; found “${id.slice(0, 64)}”.`, '/id');

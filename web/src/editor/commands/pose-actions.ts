@@ -1,6 +1,6 @@
 import { DEFAULT_RULE, insertPoses, type NewPose, type Piece, type Pose, removeStop } from '@core';
-import { freshId } from '../../workers/fresh-id';
 import { type AppStore, changePiece, chosenFigure, selectedPose, sessionActions } from '../../state';
+import { freshId } from '../../workers/fresh-id';
 
 /** A copy of a pose whose anchors remember the ones that they were copied from. */
 function copyOfPose(piece: Piece, pose: Pose): NewPose {
@@ -16,7 +16,16 @@ function copyOfPose(piece: Piece, pose: Pose): NewPose {
       })),
     };
   });
-  return { pose: { ...pose, id: freshId('q'), name: `${pose.name} copy`.slice(0, 200), placement: { ...pose.placement }, parts: parts.map(({ id }) => id) }, parts };
+  return {
+    pose: {
+      ...pose,
+      id: freshId('q'),
+      name: `${pose.name} copy`.slice(0, 200),
+      placement: { ...pose.placement },
+      parts: parts.map(({ id }) => id),
+    },
+    parts,
+  };
 }
 
 /** Puts a copy of the selected pose after it. */
@@ -25,7 +34,9 @@ export function duplicateSelectedPose(store: AppStore): void {
   const found = document.piece && selectedPose(document.piece, session.selection);
   if (!document.piece || !found) return;
   const copy = copyOfPose(document.piece, found.pose);
-  store.dispatch(changePiece('Duplicate pose', (draft) => insertPoses(draft, found.figure.id, [copy], freshId, found.stop + 1)));
+  store.dispatch(
+    changePiece('Duplicate pose', (draft) => insertPoses(draft, found.figure.id, [copy], freshId, found.stop + 1)),
+  );
   store.dispatch(sessionActions.selected({ kind: 'stop', figureId: found.figure.id, stop: found.stop + 1 }));
 }
 
@@ -35,7 +46,9 @@ export function removeSelectedPose(store: AppStore): void {
   const found = document.piece && selectedPose(document.piece, session.selection);
   if (!found) return;
   store.dispatch(sessionActions.selected(null));
-  store.dispatch(changePiece(`Remove ${found.pose.name}`, (draft) => removeStop(draft, found.figure.id, found.stop, freshId)));
+  store.dispatch(
+    changePiece(`Remove ${found.pose.name}`, (draft) => removeStop(draft, found.figure.id, found.stop, freshId)),
+  );
 }
 
 /** The figure that arriving poses go to, if there is one yet. */

@@ -1,4 +1,12 @@
-import { type Id, type Piece, type PoseShiftPlan, sameShiftInput, type Shift, shiftInput, type ShiftInput } from '@core';
+import {
+  type Id,
+  type Piece,
+  type PoseShiftPlan,
+  type Shift,
+  type ShiftInput,
+  sameShiftInput,
+  shiftInput,
+} from '@core';
 
 /** Makes a plan, off the main thread. */
 export type Planner = (input: ShiftInput) => Promise<PoseShiftPlan>;

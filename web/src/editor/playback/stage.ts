@@ -25,7 +25,12 @@ export class Stage {
   }
 
   /** Clears the context and paints the picture at `seconds`; `density` is device px for each CSS px. */
-  paint(context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D, seconds: number, view: View, density: number): void {
+  paint(
+    context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
+    seconds: number,
+    view: View,
+    density: number,
+  ): void {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, context.canvas.width, context.canvas.height);
     if (!this.compiled || !this.frame) return;

@@ -29,7 +29,10 @@ export class Viewport {
 
   fit(): void {
     const { width, height } = this.canvas;
-    const zoom = Math.max(MIN_ZOOM, Math.min((this.pane.width - 2 * MARGIN) / width, (this.pane.height - 2 * MARGIN) / height));
+    const zoom = Math.max(
+      MIN_ZOOM,
+      Math.min((this.pane.width - 2 * MARGIN) / width, (this.pane.height - 2 * MARGIN) / height),
+    );
     this.set({ zoom, x: (this.pane.width - width * zoom) / 2, y: (this.pane.height - height * zoom) / 2 });
     this.fitted = true;
   }

@@ -12,7 +12,13 @@ interface Made {
   readonly bytes: number;
 }
 
-const fileName = (name: string): string => `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '') || 'piece'}.svg`;
+const fileName = (name: string): string =>
+  `${
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '') || 'piece'
+  }.svg`;
 const sizeText = (bytes: number): string => (bytes < 10_000 ? `${bytes} bytes` : `${(bytes / 1024).toFixed(1)} KB`);
 
 /** The piece as an animated SVG file: shown as a browser plays it, with its size, and taken out. */
@@ -51,7 +57,12 @@ export function OutputRoom() {
       await navigator.clipboard.writeText(await (await fetch(made.url)).text());
       dispatch(sessionActions.told({ tone: 'notice', text: 'The SVG markup is in the clipboard.' }));
     } catch {
-      dispatch(sessionActions.told({ tone: 'error', text: 'The browser did not allow writing to the clipboard. Download the file instead.' }));
+      dispatch(
+        sessionActions.told({
+          tone: 'error',
+          text: 'The browser did not allow writing to the clipboard. Download the file instead.',
+        }),
+      );
     }
   };
   return (
@@ -73,7 +84,9 @@ export function OutputRoom() {
         <header className="details-head">
           <h2>Animated SVG</h2>
         </header>
-        <p className="details-note">One file for pages and as an image. It plays by itself, needs no script, and stays sharp at every size.</p>
+        <p className="details-note">
+          One file for pages and as an image. It plays by itself, needs no script, and stays sharp at every size.
+        </p>
         <Choice
           label="Decimals of coordinates"
           value={digits}

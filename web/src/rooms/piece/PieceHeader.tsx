@@ -1,12 +1,23 @@
-import { CircleAlert, CloudCheck, CloudOff, CloudUpload, History, Keyboard, Moon, Redo2, Sun, Undo2 } from 'lucide-react';
+import {
+  CircleAlert,
+  CloudCheck,
+  CloudOff,
+  CloudUpload,
+  History,
+  Keyboard,
+  Moon,
+  Redo2,
+  Sun,
+  Undo2,
+} from 'lucide-react';
 import { Dropdown } from 'react-bootstrap';
 import { Link, NavLink, useParams } from 'react-router';
 import { useOpenPiece } from '../../context';
 import { type CommandContext, commandById } from '../../editor';
+import { Wordmark } from '../../shelf/Wordmark';
 import { changePiece, documentActions, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton, TextField } from '../../ui';
 import { keysText } from './keys-text';
-import { Wordmark } from '../../shelf/Wordmark';
 
 const SAVE = {
   saved: { icon: CloudCheck, text: 'Saved' },
@@ -39,7 +50,13 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
       <Link to="/" className="piece-home" title="To the shelf" aria-label="To the shelf">
         <Wordmark />
       </Link>
-      <TextField className="piece-name" label="Name of the piece" hideLabel value={piece?.name ?? ''} onChange={(name) => dispatch(changePiece(`Rename to ${name}`, (draft) => void (draft.name = name)))} />
+      <TextField
+        className="piece-name"
+        label="Name of the piece"
+        hideLabel
+        value={piece?.name ?? ''}
+        onChange={(name) => dispatch(changePiece(`Rename to ${name}`, (draft) => void (draft.name = name)))}
+      />
       <nav className="piece-rooms" aria-label="Rooms">
         <NavLink to={`/piece/${id}/shapes`} title="Shapes (1)">
           Shapes
@@ -73,7 +90,11 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
           <Dropdown.Menu className="piece-history">
             <Dropdown.Header>What was done, the latest first</Dropdown.Header>
             {[...future].reverse().map((entry, i) => (
-              <Dropdown.Item key={entry.id} className="undone" onClick={() => steps(future.length - i, documentActions.redone)}>
+              <Dropdown.Item
+                key={entry.id}
+                className="undone"
+                onClick={() => steps(future.length - i, documentActions.redone)}
+              >
                 {entry.name}
               </Dropdown.Item>
             ))}
@@ -87,7 +108,11 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
             </Dropdown.Item>
           </Dropdown.Menu>
         </Dropdown>
-        <IconButton icon={theme === 'dark' ? Sun : Moon} label={theme === 'dark' ? 'Light theme' : 'Dark theme'} onClick={() => dispatch(sessionActions.themeChosen(theme === 'dark' ? 'light' : 'dark'))} />
+        <IconButton
+          icon={theme === 'dark' ? Sun : Moon}
+          label={theme === 'dark' ? 'Light theme' : 'Dark theme'}
+          onClick={() => dispatch(sessionActions.themeChosen(theme === 'dark' ? 'light' : 'dark'))}
+        />
         <IconButton icon={Keyboard} {...command('sheet')} />
       </div>
     </header>

@@ -1,11 +1,11 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Outlet, useNavigate, useParams } from 'react-router';
 import { useStore } from 'react-redux';
+import { Outlet, useNavigate, useParams } from 'react-router';
 import { EditorContext, type OpenPiece, useEngines } from '../../context';
 import { type Autosave, createEditor, type Editor, importFiles, readBackup, startAutosave } from '../../editor';
 import { Rail } from '../../rail';
-import { type AppStore, api, documentActions, problemText, sessionActions, useAppDispatch } from '../../state';
 import { Messages } from '../../shelf/Messages';
+import { type AppStore, api, documentActions, problemText, sessionActions, useAppDispatch } from '../../state';
 import { PieceHeader } from './PieceHeader';
 import { ShortcutSheet } from './ShortcutSheet';
 import { StatusLine } from './StatusLine';
@@ -28,24 +28,36 @@ export function PiecePage() {
     let parts: { editor: Editor; autosave: Autosave } | null = null;
     setFailure(null);
     dispatch(sessionActions.reset());
-    void dispatch(api.endpoints.loadPiece.initiate(id, { forceRefetch: true, subscribe: false })).then(({ data, error }) => {
-      if (left) return;
-      if (!data) {
-        setFailure(problemText(error));
-        return;
-      }
-      const backup = readBackup(id);
-      const piece = backup?.piece ?? data.piece;
-      dispatch(documentActions.opened({ piece, revision: backup?.revision ?? data.revision }));
-      if (backup) dispatch(sessionActions.told({ tone: 'notice', text: 'Changes of last time that had not reached the server were found in this browser and are back.' }));
-      const editor = createEditor({
-        store,
-        planner: (input) => engines.planner.planShift(input),
-        clock: { now: () => performance.now(), requestFrame: (callback) => requestAnimationFrame(callback), cancelFrame: (handle) => cancelAnimationFrame(handle) },
-      });
-      parts = { editor, autosave: startAutosave(store, backup !== undefined) };
-      setOpen(parts);
-    });
+    void dispatch(api.endpoints.loadPiece.initiate(id, { forceRefetch: true, subscribe: false })).then(
+      ({ data, error }) => {
+        if (left) return;
+        if (!data) {
+          setFailure(problemText(error));
+          return;
+        }
+        const backup = readBackup(id);
+        const piece = backup?.piece ?? data.piece;
+        dispatch(documentActions.opened({ piece, revision: backup?.revision ?? data.revision }));
+        if (backup)
+          dispatch(
+            sessionActions.told({
+              tone: 'notice',
+              text: 'Changes of last time that had not reached the server were found in this browser and are back.',
+            }),
+          );
+        const editor = createEditor({
+          store,
+          planner: (input) => engines.planner.planShift(input),
+          clock: {
+            now: () => performance.now(),
+            requestFrame: (callback) => requestAnimationFrame(callback),
+            cancelFrame: (handle) => cancelAnimationFrame(handle),
+          },
+        });
+        parts = { editor, autosave: startAutosave(store, backup !== undefined) };
+        setOpen(parts);
+      },
+    );
     return () => {
       left = true;
       parts?.autosave.stop();
@@ -65,12 +77,18 @@ function PieceFrame({ editor, autosave }: { readonly editor: Editor; readonly au
   const engines = useEngines();
   const chooser = useRef<HTMLInputElement>(null);
   const target = useRef<number | undefined>(undefined);
-  const takeFiles = useCallback((files: readonly File[], at?: number) => void importFiles(store, engines.files, files, at), [store, engines]);
+  const takeFiles = useCallback(
+    (files: readonly File[], at?: number) => void importFiles(store, engines.files, files, at),
+    [store, engines],
+  );
   const chooseFiles = useCallback((at?: number) => {
     target.current = at;
     chooser.current?.click();
   }, []);
-  const value = useMemo<OpenPiece>(() => ({ editor, autosave, chooseFiles, takeFiles }), [editor, autosave, chooseFiles, takeFiles]);
+  const value = useMemo<OpenPiece>(
+    () => ({ editor, autosave, chooseFiles, takeFiles }),
+    [editor, autosave, chooseFiles, takeFiles],
+  );
   const context = useShortcuts(value);
   useEffect(() => {
     const paste = (event: ClipboardEvent): void => {
@@ -79,7 +97,10 @@ function PieceFrame({ editor, autosave }: { readonly editor: Editor; readonly au
       const files = [...(event.clipboardData?.files ?? [])];
       const text = event.clipboardData?.getData('text/plain') ?? '';
       if (files.length > 0) takeFiles(files);
-      else if (text.trim() !== '') void importFiles(store, engines.files, [{ name: 'Pasted shape', size: text.length, text: async () => pastedSvg(text) }]);
+      else if (text.trim() !== '')
+        void importFiles(store, engines.files, [
+          { name: 'Pasted shape', size: text.length, text: async () => pastedSvg(text) },
+        ]);
     };
     window.addEventListener('paste', paste);
     return () => window.removeEventListener('paste', paste);
@@ -113,7 +134,10 @@ function PieceFrame({ editor, autosave }: { readonly editor: Editor; readonly au
 }
 
 /** Bare path data is as good as a file. */
-const pastedSvg = (text: string): string => (/^\s*[Mm][\s\d.+-]/.test(text) ? `<svg xmlns="http://www.w3.org/2000/svg"><path d="${text.replace(/[<>&"]/g, ' ')}"/></svg>` : text);
+const pastedSvg = (text: string): string =>
+  /^\s*[Mm][\s\d.+-]/.test(text)
+    ? `<svg xmlns="http://www.w3.org/2000/svg"><path d="${text.replace(/[<>&"]/g, ' ')}"/></svg>`
+    : text;
 
 function Failure({ text, onRetry }: { readonly text: string; readonly onRetry: () => void }) {
   const navigate = useNavigate();

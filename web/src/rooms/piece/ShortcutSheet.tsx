@@ -10,7 +10,12 @@ export function ShortcutSheet() {
   const open = useAppSelector((state) => state.session.sheetOpen);
   const dispatch = useAppDispatch();
   return (
-    <Modal show={open} onHide={() => dispatch(sessionActions.sheetToggled(false))} centered aria-labelledby="sheet-title">
+    <Modal
+      show={open}
+      onHide={() => dispatch(sessionActions.sheetToggled(false))}
+      centered
+      aria-labelledby="sheet-title"
+    >
       <Modal.Header closeButton>
         <Modal.Title id="sheet-title">Shortcuts</Modal.Title>
       </Modal.Header>

@@ -18,7 +18,8 @@ export function StatusLine() {
   useEffect(() => {
     const write = (seconds: number): void => {
       const { piece } = editor.store.getState().document;
-      if (timeRef.current && piece) timeRef.current.textContent = `${seconds.toFixed(3)} s   frame ${frameOfSeconds(piece, seconds)}`;
+      if (timeRef.current && piece)
+        timeRef.current.textContent = `${seconds.toFixed(3)} s   frame ${frameOfSeconds(piece, seconds)}`;
     };
     write(editor.clock.seconds);
     return editor.clock.onMove(write);
@@ -34,7 +35,14 @@ export function StatusLine() {
   const button = (id: CommandId, Icon: typeof Play, disabled = false, label?: string) => {
     const command = commandById(id);
     return (
-      <button type="button" className="status-button" disabled={disabled} title={`${label ?? command.label} (${keysText(command.keys[0])})`} aria-label={label ?? command.label} onClick={() => command.run(context)}>
+      <button
+        type="button"
+        className="status-button"
+        disabled={disabled}
+        title={`${label ?? command.label} (${keysText(command.keys[0])})`}
+        aria-label={label ?? command.label}
+        onClick={() => command.run(context)}
+      >
         <Icon size={15} aria-hidden="true" />
       </button>
     );
@@ -44,7 +52,14 @@ export function StatusLine() {
     <footer className="status-line">
       <span className="status-play">
         {button('previous-pose', SkipBack, !hasFigure)}
-        <button type="button" className="status-button play" disabled={!hasFigure} title={`${playing ? 'Pause' : 'Play'} (Space)`} aria-label={playing ? 'Pause' : 'Play'} onClick={() => editor.clock.toggle()}>
+        <button
+          type="button"
+          className="status-button play"
+          disabled={!hasFigure}
+          title={`${playing ? 'Pause' : 'Play'} (Space)`}
+          aria-label={playing ? 'Pause' : 'Play'}
+          onClick={() => editor.clock.toggle()}
+        >
           {playing ? <Pause size={15} aria-hidden="true" /> : <Play size={15} aria-hidden="true" />}
           {playing ? 'Pause' : 'Play'}
         </button>

@@ -10,11 +10,16 @@ const ALL_KEYS = COMMANDS.flatMap((command) => [...command.keys]);
 export function useShortcuts({ editor, autosave }: OpenPiece): CommandContext {
   const navigate = useNavigate();
   const { id = '' } = useParams();
-  const context = useMemo<CommandContext>(() => ({ editor, openRoom: (room) => void navigate(`/piece/${id}/${room}`), saveNow: () => autosave.now() }), [editor, autosave, navigate, id]);
+  const context = useMemo<CommandContext>(
+    () => ({ editor, openRoom: (room) => void navigate(`/piece/${id}/${room}`), saveNow: () => autosave.now() }),
+    [editor, autosave, navigate, id],
+  );
   useHotkeys(
     ALL_KEYS,
     (event, hotkey) => {
-      const command = COMMANDS.find((candidate) => (candidate.keys as readonly string[]).includes(hotkey.hotkey)) as Command | undefined;
+      const command = COMMANDS.find((candidate) => (candidate.keys as readonly string[]).includes(hotkey.hotkey)) as
+        | Command
+        | undefined;
       if (!command || event.defaultPrevented) return;
       const { sheetOpen } = editor.store.getState().session;
       // An open dialog has the keyboard to itself.
@@ -28,7 +33,8 @@ export function useShortcuts({ editor, autosave }: OpenPiece): CommandContext {
   return context;
 }
 
-const TYPED = 'input:not([type="radio"]):not([type="checkbox"]):not([type="color"]):not([type="file"]), textarea, [contenteditable="true"]';
+const TYPED =
+  'input:not([type="radio"]):not([type="checkbox"]):not([type="color"]):not([type="file"]), textarea, [contenteditable="true"]';
 const PRESSED = 'button, [role="button"], summary, label, a, input';
 const STEPPED = 'input, select, [role="slider"], [role="menu"], [role="listbox"]';
 

@@ -7,7 +7,8 @@ import { changePiece, sessionActions, useAppDispatch, useAppSelector } from '../
 import { IconButton, SelectField } from '../../ui';
 import './arrival.scss';
 
-const labelOf = <T extends string>(options: readonly { value: T; label: string }[], value: T): string => options.find((option) => option.value === value)?.label ?? value;
+const labelOf = <T extends string>(options: readonly { value: T; label: string }[], value: T): string =>
+  options.find((option) => option.value === value)?.label ?? value;
 
 /** Tells how arriving shapes were placed, and lets that be changed; never in the way. */
 export function ArrivalBar() {
@@ -30,12 +31,23 @@ export function ArrivalBar() {
   return (
     <div className="arrival" role="status" data-testid="arrival">
       <span>
-        {present.length === 1 ? 'One pose arrived' : `${present.length} poses arrived`}: centred {labelOf(CENTRE_OPTIONS, rule.centre)}, {labelOf(FIT_OPTIONS, rule.fit)}.
+        {present.length === 1 ? 'One pose arrived' : `${present.length} poses arrived`}: centred{' '}
+        {labelOf(CENTRE_OPTIONS, rule.centre)}, {labelOf(FIT_OPTIONS, rule.fit)}.
       </span>
       {changing ? (
         <>
-          <SelectField label="Centred" value={rule.centre} options={CENTRE_OPTIONS} onChange={(centre) => setRule({ ...rule, centre })} />
-          <SelectField label="Size" value={rule.fit} options={FIT_OPTIONS} onChange={(fit) => setRule({ ...rule, fit })} />
+          <SelectField
+            label="Centred"
+            value={rule.centre}
+            options={CENTRE_OPTIONS}
+            onChange={(centre) => setRule({ ...rule, centre })}
+          />
+          <SelectField
+            label="Size"
+            value={rule.fit}
+            options={FIT_OPTIONS}
+            onChange={(fit) => setRule({ ...rule, fit })}
+          />
         </>
       ) : (
         <button type="button" className="btn btn-link p-0" onClick={() => setChanging(true)}>
@@ -44,7 +56,9 @@ export function ArrivalBar() {
       )}
       {arrival.notes.length > 0 && (
         <details>
-          <summary>{arrival.notes.length === 1 ? '1 thing was left out' : `${arrival.notes.length} things were left out`}</summary>
+          <summary>
+            {arrival.notes.length === 1 ? '1 thing was left out' : `${arrival.notes.length} things were left out`}
+          </summary>
           <ul>
             {arrival.notes.map((note) => (
               <li key={note}>{note}</li>

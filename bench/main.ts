@@ -1,0 +1,92 @@
+// npm run bench: speed as ratios within one run, so that the figures mean the same on every machine.
+import { interpolateString } from 'd3-interpolate';
+import {
+  evaluate,
+  framePathData,
+  matchOutlines,
+  measureHealth,
+  planShift,
+  readPathData,
+  type ShiftPlan,
+  scaling,
+  transformOutline,
+} from '../core/src/index';
+import { realIcons } from '../core/src/testing/icons';
+
+const PAIRS = 100;
+const ROUNDS = 60;
+
+/** Median time of `work` over several rounds, ms. */
+function median(work: () => void, rounds = ROUNDS): number {
+  for (let i = 0; i < 5; i++) work();
+  const times: number[] = [];
+  for (let i = 0; i < rounds; i++) {
+    const start = performance.now();
+    work();
+    times.push(performance.now() - start);
+  }
+  return times.sort((a, b) => a - b)[rounds >> 1];
+}
+
+const icons = realIcons(PAIRS + 1).map(({ d }) => transformOutline(readPathData(d), scaling(1000 / 24)));
+const setup: number[] = [];
+const health: number[] = [];
+const plans: ShiftPlan[] = [];
+for (let i = 0; i < PAIRS; i++) {
+  let start = performance.now();
+  const plan = planShift(icons[i], icons[i + 1], matchOutlines(icons[i], icons[i + 1]));
+  setup.push(performance.now() - start);
+  start = performance.now();
+  measureHealth(plan);
+  health.push(performance.now() - start);
+  plans.push(plan);
+}
+
+const buffers = plans.map((plan) => new Float64Array(plan.from.length));
+const evaluateAll = median(() => {
+  for (let k = 0; k <= 20; k++) plans.forEach((plan, i) => evaluate(plan, k / 20, buffers[i]));
+});
+const lerpAll = median(() => {
+  for (let k = 0; k <= 20; k++) {
+    const p = k / 20;
+    for (let n = 0; n < plans.length; n++) {
+      const { from, to } = plans[n];
+      const out = buffers[n];
+      for (let i = 0; i < from.length; i++) out[i] = from[i] + (to[i] - from[i]) * p;
+    }
+  }
+});
+const strings = plans.map((plan) =>
+  interpolateString(framePathData(plan, plan.from, 3), framePathData(plan, plan.to, 3)),
+);
+const writeAll = median(() => {
+  for (let k = 0; k <= 20; k++) plans.forEach((plan, i) => framePathData(plan, evaluate(plan, k / 20, buffers[i]), 3));
+}, 7);
+const stringAll = median(() => {
+  for (let k = 0; k <= 20; k++) for (const interpolate of strings) interpolate(k / 20);
+}, 7);
+
+const numbers = plans.reduce((sum, plan) => sum + plan.from.length, 0);
+const quantile = (values: number[], q: number): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(q * (values.length - 1))];
+const pieces = plans.map(
+  (plan, i) =>
+    plan.contours.reduce((sum, contour) => sum + contour.pieces, 0) /
+    icons[i].contours.concat(icons[i + 1].contours).reduce((sum, { points }) => sum + (points.length / 2 - 1) / 3, 0),
+);
+
+console.log(`${PAIRS} pairs of real icons, ${numbers} numbers a frame in all, 21 frames`);
+console.log(
+  `evaluate / plain lerp of as many numbers            ${(evaluateAll / lerpAll).toFixed(2)}   (wanted: at most 2.5)`,
+);
+console.log(`evaluate / general string interpolation of the paths ${(evaluateAll / stringAll).toFixed(4)}`);
+console.log(`evaluate and write path data / string interpolation  ${(writeAll / stringAll).toFixed(2)}`);
+console.log(
+  `set-up of a pair / evaluating its 21 frames          ${((quantile(setup, 0.5) * PAIRS) / evaluateAll).toFixed(0)}   (median ${quantile(setup, 0.5).toFixed(1)} ms, 95th percentile ${quantile(setup, 0.95).toFixed(1)} ms here)`,
+);
+console.log(
+  `measuring health / set-up                            ${(quantile(health, 0.5) / quantile(setup, 0.5)).toFixed(2)}`,
+);
+console.log(
+  `pieces of a plan / anchors of both outlines          ${quantile(pieces, 0.5).toFixed(2)}   (wanted: at most 1.6)`,
+);

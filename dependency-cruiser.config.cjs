@@ -1,0 +1,99 @@
+/**
+ * Who may import whom. Inside core: num → vec → curve → outline → {paint, easing, svg, match} → morph → piece → frame → output, never back.
+ * In web: ui → nothing of ours; state → core; workers → core; editor → core, state, workers; context → editor; views → all of these; app → all.
+ */
+const coreMay = {
+  num: [],
+  vec: [],
+  curve: ['num', 'vec'],
+  outline: ['num', 'vec', 'curve'],
+  paint: [],
+  easing: ['num'],
+  svg: ['num', 'vec', 'curve', 'outline', 'paint'],
+  match: ['num', 'vec', 'curve', 'outline'],
+  morph: ['num', 'vec', 'curve', 'outline', 'svg', 'match'],
+  piece: ['num', 'vec', 'outline', 'paint', 'easing', 'svg', 'match', 'morph'],
+  frame: ['num', 'vec', 'outline', 'paint', 'easing', 'match', 'morph', 'piece'],
+  output: ['num', 'vec', 'outline', 'paint', 'easing', 'svg', 'morph', 'piece', 'frame'],
+};
+const webMay = {
+  ui: [],
+  state: [],
+  workers: [],
+  editor: ['state', 'workers'],
+  context: ['editor', 'state', 'workers'],
+  canvas: ['context', 'editor', 'state', 'ui', 'workers'],
+  rail: ['canvas', 'context', 'editor', 'state', 'ui', 'workers'],
+  panels: ['canvas', 'context', 'editor', 'state', 'ui', 'workers'],
+  shelf: ['canvas', 'context', 'editor', 'state', 'ui', 'workers'],
+  rooms: ['canvas', 'context', 'editor', 'panels', 'rail', 'shelf', 'state', 'ui', 'workers'],
+};
+const TESTS = '\\.test\\.ts$|/testing/';
+const corner = (name, allowed) => ({
+  name: `core-${name}`,
+  severity: 'error',
+  comment: `core/${name} may import ${allowed.join(', ') || 'nothing of ours'}`,
+  from: { path: `^core/src/${name}/`, pathNot: TESTS },
+  to: { path: '^core/src/', pathNot: `^core/src/(?:${[name, ...allowed].join('|')})/|^core/src/errors\\.ts$` },
+});
+const room = (name, allowed) => ({
+  name: `web-${name}`,
+  severity: 'error',
+  from: { path: `^web/src/${name}/`, pathNot: TESTS },
+  to: { path: '^web/src/', pathNot: `^web/src/(?:${[name, ...allowed].join('|')})/|\\.scss$` },
+});
+
+module.exports = {
+  forbidden: [
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    ...Object.entries(coreMay).map(([name, allowed]) => corner(name, allowed)),
+    {
+      name: 'core-by-index-inside',
+      severity: 'error',
+      comment: 'a folder of core is used through its index.ts',
+      from: { path: '^core/src/([^/]+)/', pathNot: TESTS },
+      to: { path: '^core/src/([^/]+)/.+', pathNot: `^core/src/$1/|^core/src/[^/]+/index\\.ts$` },
+    },
+    {
+      name: 'core-packages',
+      severity: 'error',
+      comment: 'core uses pure packages only, and nothing of Node',
+      from: { path: '^core/src/', pathNot: TESTS },
+      to: {
+        dependencyTypes: ['npm', 'npm-dev', 'core', 'npm-no-pkg', 'npm-unknown'],
+        pathNot: 'node_modules/(?:saxes|culori|immer|@types/culori)/',
+      },
+    },
+    { name: 'core-alone', severity: 'error', from: { path: '^core/src/' }, to: { path: '^(?:web|server|e2e)/' } },
+    {
+      name: 'core-by-index',
+      severity: 'error',
+      from: { path: '^(?:web|server)/src/' },
+      to: { path: '^core/src/', pathNot: '^core/src/index\\.ts$' },
+    },
+    { name: 'server-not-web', severity: 'error', from: { path: '^server/' }, to: { path: '^web/' } },
+    { name: 'web-not-server', severity: 'error', from: { path: '^web/' }, to: { path: '^server/' } },
+    ...Object.entries(webMay).map(([name, allowed]) => room(name, allowed)),
+    {
+      name: 'editor-without-react',
+      severity: 'error',
+      from: { path: '^web/src/(?:editor|state|workers)/', pathNot: TESTS },
+      to: { path: 'node_modules/(?:react|react-dom|react-bootstrap)/' },
+    },
+    { name: 'testing-stays-out', severity: 'error', from: { pathNot: TESTS }, to: { path: '/testing/' } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsConfig: { fileName: 'tsconfig.json' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+    },
+  },
+};

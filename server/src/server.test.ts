@@ -1,0 +1,229 @@
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { emptyPiece, type Piece } from '@core';
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import type { Express } from 'express';
+import { pino } from 'pino';
+import { QueryTypes } from 'sequelize';
+import request from 'supertest';
+import { buildApp } from './app';
+import { readConfig } from './config';
+import { type Database, openDatabase } from './db/database';
+import { quayMark } from './demo/quay-mark';
+import { seedDemo } from './demo/seed';
+import { PieceRepository } from './features/pieces/repository';
+
+let database: Database;
+let app: Express;
+const piece: Piece = { ...quayMark(), id: 'one', name: 'One' };
+const HOST = '127.0.0.1';
+
+beforeEach(async () => {
+  database = await openDatabase(':memory:');
+  app = buildApp({ database, logger: pino({ level: 'silent' }) });
+});
+afterEach(() => database.close());
+
+const get = (url: string) => request(app).get(url).set('Host', HOST);
+const post = (url: string, body: object = {}) => request(app).post(url).set('Host', HOST).send(body);
+const put = (url: string, body: object) => request(app).put(url).set('Host', HOST).send(body);
+const del = (url: string) => request(app).delete(url).set('Host', HOST);
+
+describe('pieces', () => {
+  test('are created, listed latest first, read, replaced and duplicated', async () => {
+    await post('/api/pieces', { piece }).expect(201).expect('Location', '/api/pieces/one');
+    await post('/api/pieces', { piece: emptyPiece('two', 'Two') }).expect(201);
+    const { body } = await get('/api/pieces').expect(200);
+    expect(body.pieces.map(({ name, revision }: { name: string; revision: number }) => [name, revision])).toEqual([
+      ['Two', 1],
+      ['One', 1],
+    ]);
+    expect((await get('/api/pieces/one')).body.piece).toEqual(piece);
+    const saved = await put('/api/pieces/one', { piece: { ...piece, name: 'Renamed' }, revision: 1 }).expect(200);
+    expect(saved.body).toMatchObject({ name: 'Renamed', revision: 2 });
+    const copy = await post('/api/pieces/one/duplicate').expect(201);
+    expect(copy.body.name).toBe('Renamed copy');
+    expect((await get(`/api/pieces/${copy.body.id}`)).body.piece.poses).toEqual(piece.poses);
+  });
+
+  test('a stale write is refused with what is newer, and changes nothing', async () => {
+    await post('/api/pieces', { piece });
+    await put('/api/pieces/one', { piece: { ...piece, name: 'Mine' }, revision: 1 }).expect(200);
+    const { body } = await put('/api/pieces/one', { piece: { ...piece, name: 'Theirs' }, revision: 1 })
+      .expect(409)
+      .expect('Content-Type', /application\/problem\+json/);
+    expect(body).toMatchObject({ code: 'piece-stale', where: '/revision', newer: { revision: 2, name: 'Mine' } });
+    expect(body.newer.piece.name).toBe('Mine');
+    expect((await get('/api/pieces/one')).body.name).toBe('Mine');
+  });
+
+  test('of two writers at once one wins', async () => {
+    await post('/api/pieces', { piece });
+    const results = await Promise.all(
+      Array.from({ length: 8 }, (_, i) => put('/api/pieces/one', { piece: { ...piece, name: `W${i}` }, revision: 1 })),
+    );
+    expect(results.map(({ status }) => status).sort()).toEqual([200, ...Array(7).fill(409)]);
+  });
+
+  test('deleting can be undone; deleted pieces are not listed, read or overwritten', async () => {
+    await post('/api/pieces', { piece });
+    await del('/api/pieces/one').expect(204);
+    await get('/api/pieces/one').expect(404);
+    expect((await get('/api/pieces')).body.pieces).toEqual([]);
+    await put('/api/pieces/one', { piece, revision: 1 }).expect(404);
+    await post('/api/pieces', { piece }).expect(409);
+    await post('/api/pieces/one/restore').expect(204);
+    expect((await get('/api/pieces/one').expect(200)).body.piece).toEqual(piece);
+    await post('/api/pieces/one/restore').expect(404);
+  });
+
+  test('the bin is emptied of what is old', async () => {
+    await post('/api/pieces', { piece });
+    await del('/api/pieces/one');
+    const repository = new PieceRepository(database);
+    expect(await repository.emptyBin(new Date(Date.now() - 60_000))).toBe(0);
+    expect(await repository.emptyBin(new Date(Date.now() + 60_000))).toBe(1);
+  });
+});
+
+describe('refusals say what was expected and where', () => {
+  test.each([
+    ['an unknown id', () => get('/api/pieces/ghost'), 404, 'not-found', /ghost/],
+    ['an unknown route', () => get('/api/nowhere'), 404, 'no-such-route', /GET/],
+    ['a body without piece', () => post('/api/pieces', {}), 400, 'body-invalid', /piece/],
+    ['a body with more', () => post('/api/pieces', { piece, admin: true }), 400, 'body-invalid', /additional/],
+    [
+      'a piece that is none',
+      () => post('/api/pieces', { piece: { name: 'x' } }),
+      422,
+      'piece-invalid',
+      /arcshift-piece/,
+    ],
+    [
+      'a broken field',
+      () => post('/api/pieces', { piece: { ...piece, canvas: { ...piece.canvas, width: -1 } } }),
+      422,
+      'piece-invalid',
+      /canvas\/width/,
+    ],
+    [
+      'an unknown version',
+      () => post('/api/pieces', { piece: { ...piece, version: 42 } }),
+      422,
+      'piece-invalid',
+      /version 42/,
+    ],
+    [
+      'an id that is taken',
+      () => post('/api/pieces', { piece }).then(() => post('/api/pieces', { piece })),
+      409,
+      'piece-exists',
+      /not in use/,
+    ],
+    [
+      'another id in the body',
+      () =>
+        post('/api/pieces', { piece }).then(() =>
+          put('/api/pieces/one', { piece: { ...piece, id: 'two' }, revision: 1 }),
+        ),
+      400,
+      'body-invalid',
+      /two/,
+    ],
+    ['a revision of text', () => put('/api/pieces/one', { piece, revision: 'last' }), 400, 'body-invalid', /revision/],
+    [
+      'no JSON',
+      () =>
+        request(app).post('/api/pieces').set('Host', HOST).set('Content-Type', 'application/json').send('{"piece":'),
+      400,
+      'body-syntax',
+      /JSON/,
+    ],
+    [
+      'a form',
+      () => request(app).post('/api/pieces').set('Host', HOST).type('form').send('a=b'),
+      415,
+      'media-type',
+      /application\/json/,
+    ],
+    [
+      'a body of 21 MB',
+      () => post('/api/pieces', { piece: { ...piece, name: 'x'.repeat(21 * 1024 * 1024) } }),
+      413,
+      'body-too-large',
+      /20 MB/,
+    ],
+    [
+      'a foreign host',
+      () => request(app).get('/api/pieces').set('Host', 'evil.example'),
+      403,
+      'origin-refused',
+      /evil/,
+    ],
+    ['a foreign origin', () => get('/api/pieces').set('Origin', 'http://evil.example'), 403, 'origin-refused', /evil/],
+  ])('%s', async (_name, call, status, code, says) => {
+    const response = await call();
+    expect([response.status, response.body.code]).toEqual([status, code]);
+    expect(response.headers['content-type']).toContain('application/problem+json');
+    expect(response.body.detail).toMatch(says);
+  });
+
+  test('a fault of our own tells nothing of the inside', async () => {
+    await database.sequelize.query('DROP TABLE pieces');
+    const { body, status } = await get('/api/pieces');
+    expect(status).toBe(500);
+    expect(JSON.stringify(body)).not.toMatch(/SQL|pieces"|at /);
+  });
+});
+
+describe('security headers', () => {
+  test('no script but our own, no framing, no sniffing', async () => {
+    const { headers } = await get('/api/health').expect(200);
+    expect(headers['content-security-policy']).toContain("script-src 'self'");
+    expect(headers['content-security-policy']).not.toContain('unsafe');
+    expect(headers['content-security-policy']).toContain("frame-ancestors 'none'");
+    expect(headers['x-content-type-options']).toBe('nosniff');
+    expect(headers['x-powered-by']).toBeUndefined();
+  });
+});
+
+describe('the database', () => {
+  test('keeps pieces over a restart, in WAL mode with foreign keys, and migrates once', async () => {
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'arc-shift-db-'));
+    const first = await openDatabase(folder);
+    await new PieceRepository(first).create('kept', 'Kept', JSON.stringify(piece));
+    await first.close();
+    const second = await openDatabase(folder);
+    expect((await new PieceRepository(second).find('kept'))?.document).toBe(JSON.stringify(piece));
+    const ask = (pragma: string) => second.sequelize.query(`PRAGMA ${pragma}`, { type: QueryTypes.SELECT });
+    expect([...(await ask('journal_mode')), ...(await ask('foreign_keys'))]).toEqual([
+      { journal_mode: 'wal' },
+      { foreign_keys: 1 },
+    ]);
+    await second.close();
+    fs.rmSync(folder, { recursive: true });
+  });
+
+  test('the demo is seeded once and leaves what was changed or deleted alone', async () => {
+    const repository = new PieceRepository(database);
+    expect(await seedDemo(repository)).toEqual(['Boarding Button', 'Quay Mark']);
+    await repository.bin('demo-quay-mark');
+    await repository.replace('demo-boarding-button', 1, 'Mine', '{}');
+    expect(await seedDemo(repository)).toEqual([]);
+    expect((await repository.list()).map(({ name }) => name)).toEqual(['Mine']);
+  });
+});
+
+describe('configuration', () => {
+  test('has sensible defaults and refuses nonsense by name', () => {
+    expect(readConfig({}, [])).toMatchObject({ host: '127.0.0.1', port: 4610, demo: false });
+    expect(readConfig({ ARC_SHIFT_PORT: '0', ARC_SHIFT_DATA: '/x' }, ['--demo'])).toMatchObject({
+      port: 0,
+      demo: true,
+      dataFolder: '/x',
+    });
+    expect(() => readConfig({ ARC_SHIFT_PORT: 'http' }, [])).toThrow(/ARC_SHIFT_PORT.*http/);
+    expect(() => readConfig({ ARC_SHIFT_LOG: 'loud' }, [])).toThrow(/ARC_SHIFT_LOG.*loud/);
+  });
+});

@@ -1,0 +1,88 @@
+import { type Piece, planPoseShift, type ShiftInput } from '@core';
+import { describe, expect, test } from '@jest/globals';
+import { pieceOf } from '../../testing/pieces';
+import { PlanStore } from './plan-store';
+
+const SQUARE = 'M0 0H10V10H0Z';
+const DIAMOND = 'M5 0L10 5L5 10L0 5Z';
+const piece = pieceOf([SQUARE, DIAMOND, SQUARE]);
+const [first, second] = piece.figures.f.rail;
+const reversed = (p: Piece): Piece => ({
+  ...p,
+  shifts: { ...p.shifts, [first]: { ...p.shifts[first], match: { direction: 'reversed' } } },
+});
+const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
+
+/** A planner that answers when it is told to. */
+function slowPlanner() {
+  const asked: { input: ShiftInput; answer: () => void; fail: (message: string) => void }[] = [];
+  const planner = (input: ShiftInput) =>
+    new Promise<ReturnType<typeof planPoseShift>>((resolve, reject) =>
+      asked.push({ input, answer: () => resolve(planPoseShift(input)), fail: (message) => reject(new Error(message)) }),
+    );
+  return { asked, store: new PlanStore(planner) };
+}
+
+describe('plans of the open piece', () => {
+  test('come one after another and are found by their shift', async () => {
+    const { asked, store } = slowPlanner();
+    store.update(piece);
+    expect([...store.statuses().values()].map(({ pending }) => pending)).toEqual([true, true]);
+    expect(asked).toHaveLength(1);
+    asked[0].answer();
+    await settle();
+    expect(store.planOf(piece.shifts[first])?.parts).toHaveLength(1);
+    expect(store.planOf(piece.shifts[second])).toBeUndefined();
+    asked[1].answer();
+    await settle();
+    expect([...store.statuses().values()].some(({ pending }) => pending)).toBe(false);
+  });
+
+  test('an outdated answer is dropped, an outdated request is never sent', async () => {
+    const { asked, store } = slowPlanner();
+    store.update(piece);
+    store.update(reversed(piece));
+    asked[0].answer();
+    await settle();
+    expect(store.planOf(reversed(piece).shifts[first])).toBeUndefined();
+    for (let i = 1; i < 4; i++) {
+      asked[i]?.answer();
+      await settle();
+    }
+    expect(asked.map(({ input }) => input.match.direction)).toEqual(['auto', 'auto', 'reversed']);
+    expect(store.planOf(reversed(piece).shifts[first])).toBeDefined();
+  });
+
+  test('a change of timing needs no new plan; undoing brings the old one back at once', async () => {
+    const { asked, store } = slowPlanner();
+    store.update(piece, second);
+    for (let i = 0; i < 2; i++) {
+      asked[i].answer();
+      await settle();
+    }
+    store.update({ ...piece, shifts: { ...piece.shifts, [first]: { ...piece.shifts[first], duration: 5 } } });
+    expect(asked).toHaveLength(2);
+    store.update(reversed(piece));
+    expect(store.planOf(piece.shifts[first])).toBeUndefined();
+    store.update(piece);
+    expect(store.planOf(piece.shifts[first])).toBeDefined();
+  });
+
+  test('a failure is told and does not stop the others; what is gone is forgotten', async () => {
+    const { asked, store } = slowPlanner();
+    let told = 0;
+    store.subscribe(() => told++);
+    store.update(piece);
+    asked[0].fail('no way');
+    await settle();
+    asked[1].answer();
+    await settle();
+    expect(store.statuses().get(first)).toMatchObject({ pending: false, failed: 'no way' });
+    expect(store.planOf(piece.shifts[second])).toBeDefined();
+    const before = store.statuses();
+    store.update(pieceOf([SQUARE]));
+    expect(store.statuses()).not.toBe(before);
+    expect(store.statuses().size).toBe(0);
+    expect(told).toBeGreaterThan(2);
+  });
+});

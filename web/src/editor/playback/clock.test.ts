@@ -1,0 +1,91 @@
+import { describe, expect, test } from '@jest/globals';
+import { PlaybackClock } from './clock';
+
+/** A clock whose surroundings are driven by hand. */
+function driven(range = { duration: 2, loop: true, rate: 60 }) {
+  let now = 0;
+  let next: (() => void) | undefined;
+  const clock = new PlaybackClock({
+    now: () => now,
+    requestFrame: (callback) => {
+      next = callback;
+      return 1;
+    },
+    cancelFrame: () => {
+      next = undefined;
+    },
+  });
+  clock.setRange(range);
+  const advance = (ms: number): void => {
+    now += ms;
+    const callback = next;
+    next = undefined;
+    callback?.();
+  };
+  return { clock, advance };
+}
+
+describe('the play position', () => {
+  test('is sampled from the clock: many small steps and one large one end on the same frame', () => {
+    const small = driven();
+    const large = driven();
+    small.clock.play();
+    large.clock.play();
+    for (let i = 0; i < 1000; i++) small.advance(1.234);
+    large.advance(1234);
+    expect(small.clock.seconds).toBe(large.clock.seconds);
+    expect(Math.round(large.clock.seconds * 60) / 60).toBeCloseTo(large.clock.seconds, 12);
+  });
+
+  test('loops, or stops at the end and starts again from there', () => {
+    const loop = driven();
+    loop.clock.play();
+    loop.advance(2500);
+    expect(loop.clock.seconds).toBeCloseTo(0.5, 6);
+    const once = driven({ duration: 2, loop: false, rate: 60 });
+    once.clock.play();
+    once.advance(2500);
+    expect([once.clock.seconds, once.clock.playing]).toEqual([2, false]);
+    once.clock.play();
+    expect([once.clock.seconds, once.clock.playing]).toEqual([0, true]);
+  });
+
+  test('seeking while it plays goes on from there; stepping stops and lands on frames', () => {
+    const { clock, advance } = driven();
+    clock.play();
+    advance(100);
+    clock.seek(1);
+    advance(500);
+    expect(clock.seconds).toBeCloseTo(1.5, 6);
+    clock.step(1);
+    expect([clock.playing, Math.round(clock.seconds * 60)]).toEqual([false, 91]);
+    clock.step(-100);
+    expect(clock.seconds).toBe(0);
+    clock.step(1000);
+    expect(clock.seconds).toBe(2);
+  });
+
+  test('a shorter piece pulls it in, an empty one stops it', () => {
+    const { clock } = driven();
+    clock.seek(1.8);
+    clock.play();
+    clock.setRange({ duration: 1, loop: true, rate: 60 });
+    expect(clock.seconds).toBe(1);
+    clock.setRange({ duration: 0, loop: true, rate: 60 });
+    expect([clock.seconds, clock.playing]).toEqual([0, false]);
+  });
+
+  test('listeners hear of moves and of starting and stopping until they leave', () => {
+    const { clock, advance } = driven();
+    const moves: number[] = [];
+    let states = 0;
+    const leave = clock.onMove((seconds) => moves.push(seconds));
+    clock.onState(() => states++);
+    clock.play();
+    advance(500);
+    leave();
+    advance(500);
+    clock.pause();
+    expect([moves, states]).toEqual([[0.5], 2]);
+  });
+});
