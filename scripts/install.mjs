@@ -28,7 +28,11 @@ export async function installPackages() {
   console.log('Installing packages. SQLite is compiled from source the first time; that takes about three minutes.');
   const started = Date.now();
   const status = await new Promise((resolve) => {
-    const child = spawn('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: ROOT, stdio: 'inherit' });
+    // Not `npm ci`: it refuses a lock file made where some platforms' optional packages were not to be had.
+    const child = spawn('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], {
+      cwd: ROOT,
+      stdio: 'inherit',
+    });
     const sign = setInterval(
       () => console.log(`… still at work, ${Math.round((Date.now() - started) / 1000)} s`),
       20_000,

@@ -60,7 +60,7 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
         <h2>Piece</h2>
       </header>
       <p className="details-note numbers">
-        {+pieceDuration(piece).toFixed(3)} s, {frameCount(piece)} frames
+        {figure ? `${+pieceDuration(piece).toFixed(3)} s, ${frameCount(piece)} frames` : 'Nothing plays yet.'}
       </p>
       <Choice
         label="At the end"

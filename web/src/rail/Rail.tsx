@@ -199,6 +199,11 @@ export function Rail() {
           <path d={`M${RAIL.card / 2} 15v14M15 ${RAIL.card / 2}h14`} />
           <title>Add poses from SVG files</title>
         </g>
+        {layout.bars.length === 0 && (
+          <text className="rail-empty" x={RAIL.padding + RAIL.card + 14} y={RAIL.cardTop + RAIL.card / 2 + 4}>
+            Poses will hang here in the order in which they play, with an arc from one to the next.
+          </text>
+        )}
         <g data-key="insertion" className="rail-insertion" visibility="hidden">
           <line y1="2" y2={RAIL.ruler - 6} />
         </g>

@@ -164,6 +164,13 @@ export function Shelf() {
             {shown.map((summary) => (
               <PieceCard key={summary.id} summary={summary} />
             ))}
+            {search === '' && (
+              <button type="button" className="piece-start" onClick={() => void newPiece()}>
+                <Plus size={22} aria-hidden="true" />
+                <strong>Start another</strong>
+                <span className="soft">or drop SVG files anywhere</span>
+              </button>
+            )}
           </div>
         )}
       </main>

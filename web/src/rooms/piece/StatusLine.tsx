@@ -1,6 +1,7 @@
 import { frameOfSeconds } from '@core';
 import { Maximize, Pause, Play, SkipBack, SkipForward, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef } from 'react';
+import { useLocation } from 'react-router';
 import { useEditor, usePlanStatuses, usePlaying } from '../../context';
 import { type CommandId, commandById } from '../../editor';
 import { useAppSelector } from '../../state';
@@ -13,6 +14,8 @@ export function StatusLine() {
   const statuses = usePlanStatuses();
   const busy = useAppSelector((state) => state.session.busy);
   const hasFigure = useAppSelector((state) => (state.document.piece?.figureOrder.length ?? 0) > 0);
+  // The output plays by itself: its picture is the file, not the canvas.
+  const onCanvas = !useLocation().pathname.endsWith('/output');
   const timeRef = useRef<HTMLSpanElement>(null);
   const zoomRef = useRef<HTMLSpanElement>(null);
   useEffect(() => {
@@ -50,7 +53,7 @@ export function StatusLine() {
   const pending = [...statuses.values()].filter((status) => status.pending).length;
   return (
     <footer className="status-line">
-      <span className="status-play">
+      <span className="status-play" hidden={!onCanvas}>
         {button('previous-pose', SkipBack, !hasFigure)}
         <button
           type="button"
@@ -65,11 +68,16 @@ export function StatusLine() {
         </button>
         {button('next-pose', SkipForward, !hasFigure)}
       </span>
-      <span ref={timeRef} className="numbers status-time" data-testid="time" />
+      <span ref={timeRef} className="numbers status-time" data-testid="time" hidden={!onCanvas} />
       <span className="status-busy" role="status">
-        {busy ?? (pending > 0 ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …` : '')}
+        {busy ??
+          (!onCanvas
+            ? 'The file plays by itself, as it will where it is shown.'
+            : pending > 0
+              ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …`
+              : '')}
       </span>
-      <span className="status-zoom">
+      <span className="status-zoom" hidden={!onCanvas}>
         {button('zoom-out', ZoomOut)}
         <span ref={zoomRef} className="numbers" />
         {button('zoom-in', ZoomIn)}
