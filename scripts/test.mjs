@@ -36,6 +36,7 @@ step('compiled piece schema', process.execPath, ['scripts/build-piece-check.mjs'
 /** Runs a test runner that writes its counts to a file, and adds them. */
 function suite(name, command, args, file, read) {
   say(name);
+  fs.mkdirSync(`${ROOT}test-results`, { recursive: true });
   fs.rmSync(ROOT + file, { force: true });
   const status = run(command, args);
   let counts = { passed: 0, failed: 1 };

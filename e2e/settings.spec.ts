@@ -1,0 +1,115 @@
+import { realIcons } from '../core/src/testing/icons';
+import { expect, test } from './support/fixtures';
+
+const icons = realIcons(3, 97).map(({ name, svg }) => ({ name: `${name}.svg`, text: svg }));
+
+test('canvas, rate and end of the piece are set, kept, and undone', async ({ piece, page }) => {
+  await piece.open('demo-quay-mark');
+  const before = await piece.stored();
+  await piece.setNumber('Width', '800');
+  await page.getByLabel('Rate').selectOption('24000/1001');
+  await page.getByText('Stop', { exact: true }).click();
+  await page.getByRole('group', { name: 'Background' }).getByText('Nothing', { exact: true }).click();
+  await piece.saved();
+  const after = await piece.stored();
+  expect(after.canvas).toMatchObject({ width: 800, rate: { num: 24000, den: 1001 }, background: null });
+  expect(after.playback).toBe('once');
+  // What was placed by hand keeps its distance from the middle.
+  for (const [id, pose] of Object.entries(after.poses))
+    expect(pose.placement.x).toBe(before.poses[id].placement.x + 80);
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
+  await piece.saved();
+  expect(await piece.stored()).toEqual(before);
+});
+
+test('the way back to the first pose is taken off and put back', async ({ piece, page }) => {
+  await piece.open('demo-quay-mark');
+  await expect(piece.arcs).toHaveCount(3);
+  await page.getByRole('group', { name: 'After the last pose' }).getByText('Nothing').click();
+  await expect(piece.arcs).toHaveCount(2);
+  await page.getByText('Back to first').click();
+  await expect(piece.arcs).toHaveCount(3);
+  await expect(piece.cards.last()).toHaveAttribute('aria-label', /way back to the beginning/);
+});
+
+test('arriving shapes: the bar changes their rule, and the rule is remembered for the next ones', async ({
+  shelf,
+  piece,
+  page,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await piece.drop(icons.slice(0, 2));
+  const bar = page.getByTestId('arrival');
+  await expect(bar).toContainText('2 poses arrived: centred by area, longest side as first pose.');
+  await bar.getByRole('button', { name: 'change' }).click();
+  await bar.getByLabel('Centred').selectOption('box');
+  await expect(bar).toContainText('centred by box');
+  await bar.getByRole('button', { name: 'Close' }).click();
+  await piece.drop(icons.slice(2));
+  await expect(bar).toContainText('One pose arrived: centred by box');
+  await piece.saved();
+  const { poses } = await piece.stored();
+  expect(Object.values(poses).map(({ placement }) => placement.rule?.centre)).toEqual(['box', 'box', 'box']);
+});
+
+test('a pose moved by number leaves its rule, and goes back to it', async ({ shelf, piece, page }) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await piece.drop(icons.slice(0, 2));
+  await piece.cards.nth(1).click();
+  const scale = await piece.number('Scale').inputValue();
+  await piece.setNumber('Scale', '50');
+  await expect(page.getByText('Moved by hand.')).toBeVisible();
+  await page.getByRole('button', { name: 'Place by rule again' }).click();
+  await expect(piece.number('Scale')).toHaveValue(scale);
+});
+
+test('dragging a hold can be left by Escape, and moves nothing for good', async ({ piece, page }) => {
+  await piece.open('demo-quay-mark');
+  const before = await page.locator('[data-key="bar-0"]').getAttribute('width');
+  const edge = await page.locator('[data-key="edge-0"]').boundingBox();
+  if (!edge) throw new Error('There is no bar.');
+  await page.mouse.move(edge.x + 5, edge.y + 12);
+  await page.mouse.down();
+  await page.mouse.move(edge.x + 80, edge.y + 12, { steps: 4 });
+  expect(Number(await page.locator('[data-key="bar-0"]').getAttribute('width'))).toBeGreaterThan(Number(before) + 50);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await expect(page.locator('[data-key="bar-0"]')).toHaveAttribute('width', before ?? '');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+});
+
+test('the bead runs while it plays, and React does not render for it', async ({ piece, page }) => {
+  await piece.open('demo-quay-mark');
+  await piece.matched();
+  const changes = await page.evaluate(async () => {
+    const touched = new Set<string>();
+    const observer = new MutationObserver((records) => {
+      for (const { target, type } of records)
+        touched.add(
+          type === 'childList'
+            ? 'tree'
+            : ((target as Element).getAttribute('data-key') ?? (target as Element).className.toString()),
+        );
+    });
+    (document.querySelector('.status-button.play') as HTMLButtonElement).click();
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    observer.observe(document.querySelector('.rail') as Element, { subtree: true, childList: true, attributes: true });
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    return [...touched];
+  });
+  expect(changes).toEqual(['bead']);
+});
+
+test('theme and decimals: the one is remembered, the other changes the size of the file', async ({ piece, page }) => {
+  await piece.open('demo-boarding-button', 'output');
+  const size = page.getByTestId('output-size');
+  await expect(size).toContainText(/\d/);
+  const two = await size.textContent();
+  await page.getByRole('group', { name: 'Decimals of coordinates' }).getByText('1', { exact: true }).click();
+  await expect(size).not.toHaveText(two ?? '');
+  await page.getByRole('button', { name: 'Dark theme' }).click();
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark');
+});
