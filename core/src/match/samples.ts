@@ -38,7 +38,7 @@ export interface ContourSamples {
 /** Samples at every anchor and evenly between them, about `wanted` in all. `anchors` false: evenly only. */
 export function sampleContour(contour: Contour, wanted: number, anchors = true): ContourSamples {
   const table = measureArcLength(contour);
-  const shares = sampleShares(table, wanted, anchors);
+  const { shares, leaving } = sampleShares(table, wanted, anchors);
   const total = shares.length;
   const out = {
     contour,
@@ -53,31 +53,39 @@ export function sampleContour(contour: Contour, wanted: number, anchors = true):
     turn: new Float64Array(total),
     bend: new Float64Array(total),
   };
-  const anchorShares = anchors
-    ? new Set(Array.from({ length: table.cumulative.length }, (_, i) => shareOfAnchor(table, i)))
-    : new Set<number>();
-  for (let i = 0; i < total; i++) writeFeatures(out, i, anchorShares.has(shares[i]));
+  for (let i = 0; i < total; i++) writeFeatures(out, i, leaving[i]);
   normalise(out.x, out.y);
   return out;
 }
 
-function sampleShares(table: ArcLengthTable, wanted: number, anchors: boolean): number[] {
+/** Shares to sample at, and for those at an anchor the piece that leaves it (else −1): rounding must not put a corner on its neighbour. */
+function sampleShares(
+  table: ArcLengthTable,
+  wanted: number,
+  anchors: boolean,
+): { shares: number[]; leaving: number[] } {
   const pieces = table.cumulative.length - 1;
   const shares: number[] = [];
+  const leaving: number[] = [];
+  const add = (share: number, piece: number): void => {
+    shares.push(share);
+    leaving.push(piece);
+  };
   if (!anchors || pieces > ANCHOR_SAMPLE_LIMIT) {
-    for (let i = 0; i < wanted; i++) shares.push(i / wanted);
+    for (let i = 0; i < wanted; i++) add(i / wanted, -1);
   } else {
     for (let i = 0; i < pieces; i++) {
       const from = shareOfAnchor(table, i);
       const width = shareOfAnchor(table, i + 1) - from;
       if (!(width > 1e-9)) continue;
-      const steps = Math.max(1, Math.round(wanted * width));
-      for (let k = 0; k < steps; k++) shares.push(k === 0 ? from : from + (width * k) / steps);
+      // The margin keeps the count the same when rounding moves a half.
+      const steps = Math.max(1, Math.round(wanted * width + 1e-6));
+      for (let k = 0; k < steps; k++) add(k === 0 ? from : from + (width * k) / steps, k === 0 ? i : -1);
     }
   }
-  if (shares.length === 0) shares.push(0);
-  if (!table.contour.closed) shares.push(1);
-  return shares;
+  if (shares.length === 0) add(0, -1);
+  if (!table.contour.closed) add(1, -1);
+  return { shares, leaving };
 }
 
 interface Writable extends ContourSamples {
@@ -89,7 +97,7 @@ const point = (table: ArcLengthTable, share: number, out: Float64Array): Float64
   return cubicPoint(table.contour.points, pieceAt(place.piece), place.t, out);
 };
 
-function writeFeatures(s: Writable, i: number, isAnchor: boolean): void {
+function writeFeatures(s: Writable, i: number, leavingPiece: number): void {
   const { table, closed } = s;
   const share = s.share[i];
   const here = point(table, share, new Float64Array(2));
@@ -100,7 +108,8 @@ function writeFeatures(s: Writable, i: number, isAnchor: boolean): void {
   const after = point(table, wrap(share + BEND_CHORD), new Float64Array(2));
   s.bend[i] = angleBetween(here[0] - before[0], here[1] - before[1], after[0] - here[0], after[1] - here[1]);
 
-  const place = placeAtShare(table, share);
+  const isAnchor = leavingPiece >= 0;
+  const place = isAnchor ? { piece: leavingPiece, t: 0 } : placeAtShare(table, share);
   const p = table.contour.points;
   const leave = cubicTangent(p, pieceAt(place.piece), place.t, new Float64Array(2));
   let tx = leave[0];
@@ -123,7 +132,11 @@ function writeFeatures(s: Writable, i: number, isAnchor: boolean): void {
 function arrivingTangent(table: ArcLengthTable, piece: number): Float64Array {
   const pieces = table.cumulative.length - 1;
   let k = (piece - 1 + pieces) % pieces;
-  for (let tries = 0; tries < pieces && !(table.cumulative[k + 1] > table.cumulative[k]); tries++)
+  for (
+    let tries = 0;
+    tries < pieces && !(table.cumulative[k + 1] - table.cumulative[k] > 1e-9 * totalLength(table));
+    tries++
+  )
     k = (k - 1 + pieces) % pieces;
   return cubicTangent(table.contour.points, pieceAt(k), 1, new Float64Array(2));
 }
