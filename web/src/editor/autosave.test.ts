@@ -1,0 +1,153 @@
+import type { Piece } from '@core';
+import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
+import { changePiece, createStore, documentActions, type RootState } from '../state';
+import { pieceOf } from '../testing/pieces';
+import { type Autosave, readBackup, startAutosave } from './autosave';
+
+const memory = new Map<string, string>();
+const puts: { piece: Piece; revision: number }[] = [];
+let answer: (body: { piece: Piece; revision: number }) => Response;
+let autosave: Autosave | undefined;
+
+const json = (status: number, body: object): Response =>
+  new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } });
+const accepted = ({ piece, revision }: { piece: Piece; revision: number }): Response =>
+  json(200, { id: piece.id, name: piece.name, revision: revision + 1, createdAt: '', updatedAt: '' });
+
+beforeEach(() => {
+  memory.clear();
+  puts.length = 0;
+  answer = accepted;
+  Object.assign(globalThis, {
+    localStorage: {
+      getItem: (key: string) => memory.get(key) ?? null,
+      setItem: (key: string, value: string) => void memory.set(key, value),
+      removeItem: (key: string) => void memory.delete(key),
+    },
+    fetch: async (request: Request) => {
+      const body = JSON.parse(await request.text());
+      puts.push(body);
+      return answer(body);
+    },
+    Request: class extends Request {
+      constructor(input: string, init?: RequestInit) {
+        super(new URL(input, 'http://127.0.0.1'), init);
+      }
+    },
+  });
+});
+afterEach(() => {
+  autosave?.stop();
+});
+
+const pass = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+const open = () => {
+  const store = createStore();
+  store.dispatch(documentActions.opened({ piece: pieceOf(['M0 0H10V10H0Z']), revision: 4 }));
+  autosave = startAutosave(store, false);
+  const state = () => store.getState() as RootState;
+  const rename = (name: string): void =>
+    void store.dispatch(changePiece(`Rename to ${name}`, (draft) => void (draft.name = name)));
+  return { store, state, rename, save: () => state().session.save };
+};
+
+describe('autosave', () => {
+  test('waits for a quiet moment, then saves once, on the revision it knows', async () => {
+    const { rename, save, state } = open();
+    for (const name of ['A', 'B', 'C']) rename(name);
+    expect([save(), puts.length]).toEqual(['unsaved', 0]);
+    await pass(900);
+    expect(puts.map(({ piece, revision }) => [piece.name, revision])).toEqual([['C', 4]]);
+    expect([save(), state().document.revision]).toEqual(['saved', 5]);
+    rename('D');
+    await pass(900);
+    expect(puts[1].revision).toBe(5);
+  });
+
+  test('keeps a copy in the browser until the server has it, and tries again', async () => {
+    const { rename, save } = open();
+    answer = () => {
+      throw new TypeError('no connection');
+    };
+    rename('Kept');
+    expect(readBackup('test')?.piece.name).toBe('Kept');
+    await pass(900);
+    expect(save()).toBe('offline');
+    answer = accepted;
+    await pass(1_500);
+    expect([save(), readBackup('test')]).toEqual(['saved', undefined]);
+  });
+
+  test('a stale write stops it until the user has chosen', async () => {
+    const { rename, save, state } = open();
+    const theirs = { ...pieceOf(['M0 0H10V10H0Z']), name: 'Theirs' };
+    answer = () =>
+      json(409, {
+        code: 'piece-stale',
+        status: 409,
+        detail: '',
+        newer: { id: 'test', name: 'Theirs', revision: 9, piece: theirs },
+      });
+    rename('Mine');
+    await pass(900);
+    expect(save()).toBe('conflict');
+    rename('Mine too');
+    await pass(1_500);
+    expect(puts).toHaveLength(1);
+    answer = accepted;
+    autosave?.resolve('mine');
+    await pass(150);
+    expect(puts.at(-1)).toMatchObject({ revision: 9, piece: { name: 'Mine too' } });
+    expect([save(), state().document.revision]).toEqual(['saved', 10]);
+  });
+
+  test('taking the other version shows it and saves nothing', async () => {
+    const { rename, save, state } = open();
+    const theirs = { ...pieceOf(['M0 0H10V10H0Z']), name: 'Theirs' };
+    answer = () =>
+      json(409, {
+        code: 'piece-stale',
+        status: 409,
+        detail: '',
+        newer: { id: 'test', name: 'Theirs', revision: 9, piece: theirs },
+      });
+    rename('Mine');
+    await pass(900);
+    autosave?.resolve('theirs');
+    await pass(1_000);
+    expect([state().document.piece?.name, state().document.revision, save(), puts.length]).toEqual([
+      'Theirs',
+      9,
+      'saved',
+      1,
+    ]);
+    expect(readBackup('test')).toBeUndefined();
+  });
+
+  test('a change during saving is saved after it', async () => {
+    const { rename, save, store } = open();
+    answer = (body) => {
+      if (body.piece.name === 'First') store.dispatch(changePiece('Rename', (draft) => void (draft.name = 'Second')));
+      return accepted(body);
+    };
+    rename('First');
+    await pass(2_000);
+    expect(puts.map(({ piece }) => piece.name)).toEqual(['First', 'Second']);
+    expect(save()).toBe('saved');
+  });
+
+  test('opening a piece saves nothing; leaving one saves what is left', async () => {
+    const { rename } = open();
+    await pass(1_000);
+    expect(puts).toHaveLength(0);
+    rename('Last words');
+    autosave?.stop();
+    await pass(150);
+    expect(puts.map(({ piece }) => piece.name)).toEqual(['Last words']);
+  });
+
+  test('a torn copy in the browser is no copy', () => {
+    memory.set('arcshift.unsaved.test', '{"piece":');
+    expect(readBackup('test')).toBeUndefined();
+  });
+});
