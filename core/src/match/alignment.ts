@@ -6,6 +6,8 @@ const TANGENT = 0.6;
 const BEND = 0.25;
 const STRETCH = 0.35;
 const CORNER = 0.12;
+/** Costs nearer than this are equal, and the first wins: the last bits of sines and roots differ between JavaScript engines. */
+const TIE = 1e-9;
 /** How far the map may stray from even shares. */
 const BAND = 0.3;
 
@@ -92,7 +94,7 @@ export class SampleAligner {
           const dj = STEPS[s][1];
           if (di > i || dj > j) continue;
           const before = cost[(i - di) * columns + j - dj];
-          if (before >= best) continue;
+          if (before >= best - TIE) continue;
           const dsA = shareA[i] - shareA[i - di];
           const dsB = shareB[j] - shareB[j - dj];
           const there = node[((i0 + i - di) % a.share.length) * m + ((j0 + j - dj) % m)];
@@ -105,7 +107,7 @@ export class SampleAligner {
             ((here + there) / 2) * ((dsA + dsB) / 2) +
             (STRETCH * gap * gap) / (dsA + dsB) +
             (CORNER * corner) / Math.PI;
-          if (total < best) {
+          if (total < best - TIE) {
             best = total;
             bestStep = s;
           }
@@ -118,7 +120,7 @@ export class SampleAligner {
       if (rowBest > limit * 1.5 + 0.1 && i > 4 && rowBest !== Infinity) return undefined;
     }
     const end = cost[rows * columns - 1];
-    if (!(end < limit)) return undefined;
+    if (!(end < limit - TIE)) return undefined;
     const pathI = [rows - 1];
     const pathJ = [columns - 1];
     for (let i = rows - 1, j = columns - 1; i > 0 || j > 0; ) {

@@ -69,8 +69,8 @@ function likelyStarts(fineA: ContourSamples, i0: number, fineB: ContourSamples):
   const costs = Array.from({ length: COARSE }, (_, j) => aligner.align(coarseStart, j)?.cost ?? Infinity);
   const minima = costs
     .map((cost, j) => ({ cost, j }))
-    .filter(({ cost, j }) => cost <= costs[(j + 1) % COARSE] && cost <= costs[(j - 1 + COARSE) % COARSE])
-    .sort((p, q) => p.cost - q.cost)
+    .filter(({ cost, j }) => cost <= costs[(j + 1) % COARSE] + 1e-9 && cost <= costs[(j - 1 + COARSE) % COARSE] + 1e-9)
+    .sort((p, q) => Math.round((p.cost - q.cost) * 1e7) || p.j - q.j)
     .slice(0, STARTS_KEPT);
   const out = new Set<number>();
   const reach = 0.6 / COARSE;
