@@ -12,6 +12,8 @@ export const CORE_ERROR_CODES = [
   'piece-version',
   'piece-invalid',
   'option',
+  'font',
+  'path-operation',
 ] as const;
 export type CoreErrorCode = (typeof CORE_ERROR_CODES)[number];
 

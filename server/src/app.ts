@@ -5,6 +5,10 @@ import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Database } from './db/database';
+import { AssetRepository } from './features/assets/repository';
+import { assetRoutes } from './features/assets/routes';
+import { DrawerRepository } from './features/drawer/repository';
+import { drawerRoutes } from './features/drawer/routes';
 import { PieceRepository } from './features/pieces/repository';
 import { pieceRoutes } from './features/pieces/routes';
 import { PieceService } from './features/pieces/service';
@@ -42,8 +46,10 @@ export function buildApp({ database, logger, webFolder }: AppParts): Express {
     response.set('Cache-Control', 'no-store');
     next();
   });
+  api.use('/assets', assetRoutes(new AssetRepository(database)));
   api.use(jsonOnly, express.json({ limit: BODY_LIMIT, strict: true }));
   api.use('/pieces', pieceRoutes(pieces));
+  api.use('/drawer', drawerRoutes(new DrawerRepository(database), randomUUID));
   api.get('/health', (_request, response) => {
     response.json({ ok: true });
   });

@@ -1,10 +1,11 @@
 /** Everything that the API refuses: stable code, HTTP status, title. */
 export const API_ERRORS = {
-  'not-found': { status: 404, title: 'There is no such piece' },
+  'not-found': { status: 404, title: 'There is no such thing here' },
   'no-such-route': { status: 404, title: 'There is nothing at this address' },
   'piece-exists': { status: 409, title: 'A piece with this id exists already' },
   'piece-stale': { status: 409, title: 'The piece has been changed elsewhere' },
   'piece-invalid': { status: 422, title: 'The piece cannot be used' },
+  'asset-invalid': { status: 422, title: 'The file cannot be used' },
   'body-invalid': { status: 400, title: 'The request cannot be used' },
   'body-syntax': { status: 400, title: 'The request is not JSON' },
   'body-too-large': { status: 413, title: 'The request is too large' },

@@ -1,2 +1,4 @@
 export * from './cubic';
+export * from './fit';
 export * from './length';
+export * from './nearest';

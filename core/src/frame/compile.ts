@@ -17,6 +17,10 @@ export interface FigureSpan {
 export interface CompiledFigure {
   readonly id: Id;
   readonly spans: readonly FigureSpan[];
+  readonly opacity: number;
+  readonly hidden: boolean;
+  /** Index of the figure inside which it is seen, or −1. */
+  readonly clip: number;
 }
 
 /** A piece made ready for sampling: no matching or parsing is left to do. */
@@ -68,7 +72,8 @@ export function compilePiece(
       spans.push({ start: stop.start, holdEnd: middle, end: middle, easing: LINEAR, parts: still(span.shift.from) });
       spans.push({ start: middle, holdEnd: span.end, end: span.end, easing: LINEAR, parts: still(span.shift.to) });
     });
-    return { id, spans };
+    const { opacity, hidden, clip } = piece.figures[id];
+    return { id, spans, opacity, hidden, clip: clip === null ? -1 : piece.figureOrder.indexOf(clip) };
   });
   const { width, height, background } = piece.canvas;
   return { width, height, background, duration: pieceDuration(piece), loop: piece.playback === 'loop', figures };

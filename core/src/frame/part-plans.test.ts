@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { blendColour, cssText } from '../paint';
-import type { Part, Stroke } from '../piece';
+import { blendColour, cssText, isGradientBlend, type PaintBlend } from '../paint';
+import { AS_DRAWN, type Part, plainStroke, type Stroke } from '../piece';
 import { countedIds, drawnPose } from '../testing/pieces';
 import { planPoseShift, planStill } from './part-plans';
 import type { PoseInput, ShiftInput } from './shift-input';
@@ -8,19 +8,22 @@ import type { PoseInput, ShiftInput } from './shift-input';
 const newId = countedIds();
 const SQUARE = 'M0 0H10V10H0Z';
 const stroke = (width: number, more: Partial<Stroke> = {}): Stroke => ({
-  colour: '#ff0000',
-  width,
+  ...plainStroke('#ff0000', width),
   cap: 'butt',
   join: 'miter',
   ...more,
 });
 const part = (d: string, paint: Partial<Part> = {}): Part => ({ ...drawnPose(d, newId).parts[0], ...paint });
-const pose = (scale: number, ...parts: Part[]): PoseInput => ({ placement: { x: 0, y: 0, scale, rule: null }, parts });
+const pose = (scale: number, ...parts: Part[]): PoseInput => ({
+  placement: { ...AS_DRAWN, scaleX: scale, scaleY: scale },
+  parts,
+});
 const plan = (from: PoseInput, to: PoseInput) => {
   const input: ShiftInput = { from, to, method: 'straight', blend: 'oklab', match: { direction: 'auto' } };
   return planPoseShift(input);
 };
-const colourAt = (blend: Parameters<typeof blendColour>[0], progress: number): string => {
+const colourAt = (blend: PaintBlend, progress: number): string => {
+  if (isGradientBlend(blend)) throw new Error('a gradient');
   const c = blendColour(blend, progress, new Float64Array(4));
   return cssText(c[0], c[1], c[2], c[3]);
 };
@@ -33,7 +36,7 @@ describe('paint along a shift', () => {
     ).parts;
     expect(only.fill && colourAt(only.fill, 0.5)).toBe('rgb(0 255 0 / 0.5)');
     expect(only.stroke?.widths).toEqual([2, 0]);
-    expect(only.stroke && colourAt(only.stroke.colour, 0.9)).toBe('rgb(255 0 0 / 0.1)');
+    expect(only.stroke && colourAt(only.stroke.paint, 0.9)).toBe('rgb(255 0 0 / 0.1)');
   });
 
   test('stroke widths are those of the canvas: the pose’s scale counts', () => {

@@ -1,15 +1,30 @@
 import { type Match, matchOutlines, pairOptimally, type Reason } from '../match';
 import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../morph';
 import { areaCentre, type Outline, outlineBox, outlineSize, transformOutline } from '../outline';
-import { type BlendSpace, type ColourBlend, planColourBlend, type Rgba, readColour } from '../paint';
-import { outlineOfPart, type Part, placementMatrix } from '../piece';
-import { boxSize } from '../vec';
+import {
+  type BlendSpace,
+  coloursOf,
+  cssText,
+  isGradient,
+  type Paint,
+  type PaintBlend,
+  planPaintBlend,
+  type Rgba,
+  readColour,
+  transformPaint,
+} from '../paint';
+import { outlineOfPart, type Part, placementMatrix, placementScale } from '../piece';
+import { boxSize, type Matrix } from '../vec';
 import type { PoseInput, ShiftInput } from './shift-input';
 
 /** How a part is stroked along a shift; widths in canvas px. */
 export interface StrokePlan {
-  readonly colour: ColourBlend;
+  readonly paint: PaintBlend;
   readonly widths: readonly [from: number, to: number];
+  readonly miters: readonly [from: number, to: number];
+  /** Dashes and gaps of both ends, equally many; none for an unbroken stroke. */
+  readonly dashes: readonly [from: readonly number[], to: readonly number[]];
+  readonly dashOffsets: readonly [from: number, to: number];
   readonly caps: readonly [from: CanvasLineCap, to: CanvasLineCap];
   readonly joins: readonly [from: CanvasLineJoin, to: CanvasLineJoin];
 }
@@ -19,7 +34,7 @@ type CanvasLineJoin = 'miter' | 'round' | 'bevel';
 /** One drawn part of a shift. */
 export interface PartPlan {
   readonly plan: ShiftPlan;
-  readonly fill: ColourBlend | null;
+  readonly fill: PaintBlend | null;
   readonly stroke: StrokePlan | null;
 }
 
@@ -33,6 +48,7 @@ export interface PoseShiftPlan {
 interface PlacedPart {
   readonly part: Part;
   readonly outline: Outline;
+  readonly matrix: Matrix;
   readonly scale: number;
 }
 
@@ -97,7 +113,8 @@ function placedParts(pose: PoseInput): PlacedPart[] {
   return pose.parts.map((part) => ({
     part,
     outline: transformOutline(outlineOfPart(part), matrix),
-    scale: pose.placement.scale,
+    matrix,
+    scale: placementScale(pose.placement),
   }));
 }
 
@@ -119,7 +136,7 @@ function pairParts(from: readonly PlacedPart[], to: readonly PlacedPart[]): [num
       x: centre.x / size,
       y: centre.y / size,
       weight: Math.max(1e-3, longest),
-      colour: readColour(part.fill ?? part.stroke?.colour ?? ''),
+      colour: readColour(coloursOf(part.fill ?? part.stroke?.paint ?? null)[0] ?? ''),
     };
   };
   const a = from.map(measure);
@@ -138,7 +155,16 @@ function pairParts(from: readonly PlacedPart[], to: readonly PlacedPart[]): [num
   );
 }
 
-const CLEAR: Rgba = { r: 0, g: 0, b: 0, alpha: 0 };
+const MOST_DASHES = 16;
+const clear = (colour: string): string => {
+  const c = readColour(colour);
+  return c ? cssText(c.r, c.g, c.b, 0) : 'rgb(0 0 0 / 0)';
+};
+/** The same paint, wholly see-through. */
+const clearPaint = (paint: Paint): Paint =>
+  isGradient(paint)
+    ? { ...paint, stops: paint.stops.map(({ at, colour }) => ({ at, colour: clear(colour) })) }
+    : clear(paint);
 
 function paintedPlan(
   plan: ShiftPlan,
@@ -146,33 +172,60 @@ function paintedPlan(
   b: PlacedPart | undefined,
   space: BlendSpace,
 ): PartPlan {
-  const colours = (pick: (part: Part) => string | null | undefined): [Rgba, Rgba] | null => {
-    const first = a && readColour(pick(a.part) ?? '');
-    const second = b && readColour(pick(b.part) ?? '');
-    if (!first && !second) return null;
-    // A paint that one side lacks fades in its own colour; a part on its own keeps its paint.
-    const lacking = (other: Rgba, exists: boolean): Rgba => (exists ? { ...other, alpha: 0 } : other);
-    return [first ?? lacking(second ?? CLEAR, a !== undefined), second ?? lacking(first ?? CLEAR, b !== undefined)];
+  const paints = (pick: (part: Part) => Paint | null | undefined): PaintBlend | null => {
+    const placed = (side: PlacedPart | undefined): Paint | null => {
+      const paint = side && pick(side.part);
+      return side && paint ? transformPaint(paint, side.matrix) : null;
+    };
+    const first = placed(a);
+    const second = placed(b);
+    // A paint that one side lacks fades in its own colours; a part on its own keeps its paint.
+    const from = first ?? (second && (a ? clearPaint(second) : second));
+    const to = second ?? (first && (b ? clearPaint(first) : first));
+    if (from === null || to === null) return null;
+    return planPaintBlend(from, to, space) ?? null;
   };
-  const fill = colours((part) => part.fill);
-  const stroke = colours((part) => part.stroke?.colour);
+  const fill = paints((part) => part.fill);
+  const stroke = paints((part) => part.stroke?.paint);
   const strokeA = a?.part.stroke ?? b?.part.stroke;
   const strokeB = b?.part.stroke ?? a?.part.stroke;
-  const width = (side: PlacedPart | undefined, other: PlacedPart | undefined): number =>
-    side ? (side.part.stroke?.width ?? 0) * side.scale : (other?.part.stroke?.width ?? 0) * (other?.scale ?? 1);
+  if (!stroke || !strokeA || !strokeB) return { plan, fill, stroke: null };
+  const scaleA = a?.scale ?? b?.scale ?? 1;
+  const scaleB = b?.scale ?? a?.scale ?? 1;
+  // A stroke that one side lacks grows from nothing.
+  const widthA = a && !a.part.stroke ? 0 : strokeA.width * scaleA;
+  const widthB = b && !b.part.stroke ? 0 : strokeB.width * scaleB;
   return {
     plan,
-    fill: fill && planColourBlend(fill[0], fill[1], space),
-    stroke:
-      stroke && strokeA && strokeB
-        ? {
-            colour: planColourBlend(stroke[0], stroke[1], space),
-            widths: [width(a, b), width(b, a)],
-            caps: [strokeA.cap, strokeB.cap],
-            joins: [strokeA.join, strokeB.join],
-          }
-        : null,
+    fill,
+    stroke: {
+      paint: stroke,
+      widths: [widthA, widthB],
+      caps: [strokeA.cap, strokeB.cap],
+      joins: [strokeA.join, strokeB.join],
+      miters: [strokeA.miter, strokeB.miter],
+      dashes: commonDashes(
+        strokeA.dash.map((v) => v * scaleA),
+        strokeB.dash.map((v) => v * scaleB),
+      ),
+      dashOffsets: [strokeA.dashOffset * scaleA, strokeB.dashOffset * scaleB],
+    },
   };
+}
+
+/** Both dash patterns with equally many lengths: repeated, or with gaps of nothing where one side is unbroken. */
+function commonDashes(a: readonly number[], b: readonly number[]): [readonly number[], readonly number[]] {
+  const unbroken = (like: readonly number[]): number[] => {
+    // The dashes of the other side grow together: each takes the place of its gap.
+    return like.map((v, i) => (i % 2 === 0 ? v + (like[i + 1] ?? 0) : 0));
+  };
+  if (a.length === b.length) return [a, b];
+  if (a.length === 0) return [unbroken(b), b];
+  if (b.length === 0) return [a, unbroken(a)];
+  let count = Math.max(a.length, b.length);
+  while (count < MOST_DASHES && (count % a.length !== 0 || count % b.length !== 0)) count += 2;
+  const repeat = (list: readonly number[]): number[] => Array.from({ length: count }, (_, i) => list[i % list.length]);
+  return [repeat(a), repeat(b)];
 }
 
 const HEALTHY: Health = {

@@ -1,7 +1,14 @@
 import { ease } from '../easing';
 import { evaluate, type PlanContour } from '../morph';
 import type { FillRule } from '../outline';
-import { blendColour } from '../paint';
+import {
+  blendColour,
+  type GradientSample,
+  isGradientBlend,
+  type PaintBlend,
+  prepareGradient,
+  sampleGradient,
+} from '../paint';
 import type { CompiledPiece, FigureSpan } from './compile';
 import type { PartPlan } from './part-plans';
 
@@ -12,21 +19,36 @@ export interface FramePart {
   readonly fillRule: FillRule;
   /** x, y in px; the contours tell which numbers are whose. */
   readonly points: Float64Array;
-  /** r, g, b, alpha in 0..1; alpha 0 draws nothing. */
+  /** r, g, b, alpha in 0..1; alpha 0 draws nothing. Not used where there is a gradient. */
   readonly fill: Float64Array;
+  readonly fillGradient: GradientSample | null;
   readonly stroke: Float64Array;
+  readonly strokeGradient: GradientSample | null;
   strokeWidth: number;
   cap: 'butt' | 'round' | 'square';
   join: 'miter' | 'round' | 'bevel';
+  miter: number;
+  readonly dash: number[];
+  dashOffset: number;
   /** Progress of the shift that draws it. */
   progress: number;
+}
+
+/** A figure at a moment. */
+export interface FrameFigure {
+  readonly id: string;
+  parts: readonly FramePart[];
+  readonly opacity: number;
+  readonly hidden: boolean;
+  /** Index of the figure inside which it is seen, or −1. */
+  readonly clip: number;
 }
 
 /** The picture of a piece at a time. */
 export interface Frame {
   seconds: number;
   /** For each figure, lowest first, its parts in painting order. */
-  readonly figures: { readonly id: string; parts: readonly FramePart[] }[];
+  readonly figures: FrameFigure[];
   /** Prepared parts by the span that they belong to. */
   readonly prepared: ReadonlyMap<FigureSpan, readonly FramePart[]>;
 }
@@ -37,8 +59,14 @@ export function prepareFrame(compiled: CompiledPiece): Frame {
   for (const figure of compiled.figures) {
     for (const span of figure.spans) prepared.set(span, span.parts.map(preparePart));
   }
-  return { seconds: 0, figures: compiled.figures.map(({ id }) => ({ id, parts: [] })), prepared };
+  const figures = compiled.figures.map(({ id, opacity, hidden, clip }): FrameFigure => {
+    return { id, parts: [], opacity, hidden, clip };
+  });
+  return { seconds: 0, figures, prepared };
 }
+
+const gradientOf = (blend: PaintBlend | null | undefined): GradientSample | null =>
+  blend && isGradientBlend(blend) ? prepareGradient(blend) : null;
 
 const preparePart = (plan: PartPlan): FramePart => ({
   plan,
@@ -46,10 +74,15 @@ const preparePart = (plan: PartPlan): FramePart => ({
   fillRule: plan.plan.fillRule,
   points: new Float64Array(plan.plan.from.length),
   fill: new Float64Array(4),
+  fillGradient: gradientOf(plan.fill),
   stroke: new Float64Array(4),
+  strokeGradient: gradientOf(plan.stroke?.paint),
   strokeWidth: 0,
   cap: 'butt',
   join: 'miter',
+  miter: 4,
+  dash: plan.stroke ? [...plan.stroke.dashes[0]] : [],
+  dashOffset: 0,
   progress: NaN,
 });
 
@@ -91,13 +124,30 @@ function samplePart(part: FramePart, progress: number): void {
   part.progress = progress;
   const { plan, fill, stroke } = part.plan;
   evaluate(plan, progress, part.points);
-  if (fill) blendColour(fill, progress, part.fill);
+  if (fill) samplePaint(fill, progress, part.fill, part.fillGradient);
   if (!stroke) return;
-  blendColour(stroke.colour, progress, part.stroke);
+  samplePaint(stroke.paint, progress, part.stroke, part.strokeGradient);
+  const way = progress > 0 ? Math.min(1, progress) : 0;
+  const [dashA, dashB] = stroke.dashes;
+  for (let i = 0; i < dashA.length; i++) part.dash[i] = dashA[i] + (dashB[i] - dashA[i]) * way;
+  part.dashOffset = stroke.dashOffsets[0] + (stroke.dashOffsets[1] - stroke.dashOffsets[0]) * way;
+  part.miter = stroke.miters[0] + (stroke.miters[1] - stroke.miters[0]) * way;
   const side = progress < 0.5 ? 0 : 1;
   part.strokeWidth = Math.max(0, stroke.widths[0] + (stroke.widths[1] - stroke.widths[0]) * progress);
   part.cap = stroke.caps[side];
   part.join = stroke.joins[side];
+}
+
+function samplePaint(blend: PaintBlend, progress: number, out: Float64Array, gradient: GradientSample | null): void {
+  if (!isGradientBlend(blend)) blendColour(blend, progress, out);
+  else if (gradient) sampleGradient(blend, progress, gradient);
+}
+
+/** The parts of a pose standing still, to be drawn or written over by a gesture: each contour's points in their record's order. */
+export function stillParts(plans: readonly PartPlan[]): FramePart[] {
+  const parts = plans.map(preparePart);
+  for (const part of parts) samplePart(part, 0);
+  return parts;
 }
 
 /** Is the contour a mere point at this progress? Then it is not drawn, stroke caps included. */

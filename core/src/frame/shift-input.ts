@@ -47,6 +47,7 @@ export function sameShiftInput(p: ShiftInput, q: ShiftInput): boolean {
 export function samePose(p: PoseInput, q: PoseInput): boolean {
   const a = p.placement;
   const b = q.placement;
-  if (a.x !== b.x || a.y !== b.y || a.scale !== b.scale || p.parts.length !== q.parts.length) return false;
+  if (a.x !== b.x || a.y !== b.y || a.scaleX !== b.scaleX || a.scaleY !== b.scaleY) return false;
+  if (a.rotation !== b.rotation || p.parts.length !== q.parts.length) return false;
   return p.parts.every((part, i) => part === q.parts[i]);
 }

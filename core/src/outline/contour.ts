@@ -1,3 +1,5 @@
+import { LENGTH_EPS_REL } from '../num';
+
 /**
  * A run of cubic Beziers. `points` holds 3n + 1 (x, y) pairs in px, y down: anchor, handle, handle, anchor, … The last anchor of
  * a closed contour repeats the first. Straight pieces are cubics with handles at the thirds. Immutable once made.
@@ -52,14 +54,15 @@ export class ContourBuilder {
     this.numbers.push(x1, y1, x2, y2, x, y);
   }
 
-  /** The contour so far. Closing adds a line where the last point is not the first to `LENGTH_EPS_REL` of the coordinates. */
-  finish(closed: boolean): Contour {
+  /** The contour so far. Closing adds a line where the last point is not the first to `LENGTH_EPS_REL` of the coordinates; 'snap' moves it there. */
+  finish(closed: boolean, end?: 'snap'): Contour {
     const n = this.numbers;
     if (closed) {
       const dx = n[n.length - 2] - n[0];
       const dy = n[n.length - 1] - n[1];
       const scale = Math.max(1, Math.abs(n[0]), Math.abs(n[1]));
-      if (n.length === 2 || Math.abs(dx) + Math.abs(dy) > 1e-9 * scale) this.lineTo(n[0], n[1]);
+      if (n.length === 2 || (end !== 'snap' && Math.abs(dx) + Math.abs(dy) > LENGTH_EPS_REL * scale))
+        this.lineTo(n[0], n[1]);
       else {
         n[n.length - 2] = n[0];
         n[n.length - 1] = n[1];
@@ -90,3 +93,6 @@ export function ellipseContour(cx: number, cy: number, rx: number, ry: number): 
   builder.cubicTo(cx + kx, cy - ry, cx + rx, cy - ky, cx + rx, cy);
   return builder.finish(true);
 }
+
+/** Contours as one outline, fill rule nonzero. */
+export const outlineOfContours = (contours: readonly Contour[]): Outline => ({ contours, fillRule: 'nonzero' });

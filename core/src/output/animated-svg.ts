@@ -1,8 +1,18 @@
 import { type Easing, ease, staysInside } from '../easing';
 import type { CompiledPiece, FigureSpan, PartPlan } from '../frame';
 import { evaluate, framePathData } from '../morph';
-import { blendColour, type ColourBlend, cssText, hexText } from '../paint';
+import {
+  blendColour,
+  cssText,
+  type GradientBlend,
+  hexText,
+  isGradientBlend,
+  type PaintBlend,
+  prepareGradient,
+  sampleGradient,
+} from '../paint';
 import { numberText } from '../svg';
+import { escapeText, gradientAttributes, gradientElement, gradientSteps } from './svg-paint';
 
 export interface AnimatedSvgOptions {
   /** Decimals of coordinates, 1 to 6. Default 2: an error of at most 0.005 px. */
@@ -40,23 +50,38 @@ export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOp
   let body = '';
   if (options.title) body += `<title>${escapeText(options.title)}</title>\n`;
   if (background) body += `<rect width="${w}" height="${h}" fill="${escapeText(background)}"/>\n`;
-  for (const figure of compiled.figures) {
-    body += '<g>\n';
-    figure.spans.forEach((span, i) => {
-      const last = i === figure.spans.length - 1;
-      for (const part of span.parts)
-        body += partElement(
-          part,
-          span,
-          compiled,
-          digits,
-          last ? Math.max(duration, span.end) : span.end,
-          figure.spans.length > 1,
-        );
-    });
-    body += '</g>\n';
+  const scope = new Scope();
+  compiled.figures.forEach((figure, index) => {
+    const elements = (): string =>
+      figure.spans
+        .map((span, i) => {
+          const last = i === figure.spans.length - 1;
+          const until = last ? Math.max(duration, span.end) : span.end;
+          return span.parts
+            .map((part) => partElement(part, span, compiled, digits, until, figure.spans.length > 1, scope))
+            .join('');
+        })
+        .join('');
+    if (compiled.figures.some(({ clip }) => clip === index)) {
+      const outer = figure.clip >= 0 ? ` clip-path="url(#clip${figure.clip})"` : '';
+      scope.defs += `<clipPath id="clip${index}"${outer}>\n${elements()}</clipPath>\n`;
+    }
+    if (figure.hidden) return;
+    const clip = figure.clip >= 0 ? ` clip-path="url(#clip${figure.clip})"` : '';
+    const opacity = figure.opacity < 1 ? ` opacity="${numberText(figure.opacity, 4)}"` : '';
+    body += `<g${clip}${opacity}>\n${elements()}</g>\n`;
+  });
+  const defs = scope.defs ? `<defs>\n${scope.defs}</defs>\n` : '';
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${w} ${h}" width="${w}" height="${h}">\n${defs}${body}</svg>\n`;
+}
+
+/** Collects what elements refer to by id. */
+class Scope {
+  defs = '';
+  private count = 0;
+  newId(): string {
+    return `paint${++this.count}`;
   }
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${w} ${h}" width="${w}" height="${h}">\n${body}</svg>\n`;
 }
 
 function partElement(
@@ -66,6 +91,7 @@ function partElement(
   digits: number,
   shownUntil: number,
   switched: boolean,
+  scope: Scope,
 ): string {
   const { duration, loop } = compiled;
   const repeat = loop ? 'repeatCount="indefinite"' : 'fill="freeze"';
@@ -79,32 +105,54 @@ function partElement(
     if (animated && new Set(track.values).size > 1) animations += animation(name, track, clock);
   };
   animate('d', shapeTrack(span, duration, d, part));
-  const colour = (name: 'fill' | 'stroke', blend: ColourBlend | null): void => {
+  const inner = (name: string, track: Track): string =>
+    animated && new Set(track.values).size > 1 ? animation(name, track, clock) : '';
+  const paint = (name: 'fill' | 'stroke', blend: PaintBlend | null): void => {
     if (!blend) {
       if (name === 'fill') attributes += ' fill="none"';
+      return;
+    }
+    if (isGradientBlend(blend)) {
+      const ids = gradientElements(blend, span, duration, scope, inner, clock);
+      attributes += ` ${name}="url(#${ids[0]})"`;
+      if (ids.length > 1) animate(name, halfWayTrack(span, duration, [`url(#${ids[0]})`, `url(#${ids[1]})`]));
       return;
     }
     const start = blendColour(blend, 0, new Float64Array(4));
     attributes += ` ${name}="${hexText({ r: start[0], g: start[1], b: start[2] })}"`;
     if (start[3] < 1) attributes += ` ${name}-opacity="${numberText(start[3], 4)}"`;
-    animate(
-      name,
-      colourTrack(span, duration, blend, (c) => cssText(c[0], c[1], c[2], 1)),
-    );
-    animate(
-      `${name}-opacity`,
-      colourTrack(span, duration, blend, (c) => numberText(c[3], 4)),
-    );
+    const at = (progress: number): Float64Array => blendColour(blend, progress, new Float64Array(4));
+    animate(name, colourTrack(span, duration, at, opaqueText));
+    animate(`${name}-opacity`, colourTrack(span, duration, at, alphaText));
   };
-  colour('fill', part.fill);
-  colour('stroke', part.stroke?.colour ?? null);
+  paint('fill', part.fill);
+  paint('stroke', part.stroke?.paint ?? null);
   if (part.stroke) {
-    const { widths, caps, joins } = part.stroke;
+    const { widths, caps, joins, miters, dashes, dashOffsets } = part.stroke;
     attributes += ` stroke-width="${numberText(widths[0], 4)}" stroke-linecap="${caps[0]}" stroke-linejoin="${joins[0]}"`;
-    const width = (p: number): string => numberText(Math.max(0, widths[0] + (widths[1] - widths[0]) * p), 4);
-    animate('stroke-width', numberTrack(span, duration, width, Math.abs(widths[1] - widths[0])));
+    const between =
+      ([a, b]: readonly [number, number], least = 0) =>
+      (p: number): string =>
+        numberText(Math.max(least, a + (b - a) * p), 4);
+    const change = ([a, b]: readonly [number, number]): number => Math.abs(b - a);
+    animate('stroke-width', numberTrack(span, duration, between(widths), change(widths)));
     animate('stroke-linecap', halfWayTrack(span, duration, caps));
     animate('stroke-linejoin', halfWayTrack(span, duration, joins));
+    if (miters[0] !== 4 || miters[1] !== 4) {
+      attributes += ` stroke-miterlimit="${numberText(miters[0], 4)}"`;
+      animate('stroke-miterlimit', numberTrack(span, duration, between(miters, 1), change(miters)));
+    }
+    if (dashes[0].length > 0) {
+      const lengths = (p: number): string =>
+        dashes[0].map((v, i) => numberText(v + (dashes[1][i] - v) * Math.min(1, Math.max(0, p)), 4)).join(' ');
+      const reach = Math.max(...dashes[0].map((v, i) => Math.abs(dashes[1][i] - v)));
+      attributes += ` stroke-dasharray="${lengths(0)}"`;
+      animate('stroke-dasharray', numberTrack(span, duration, lengths, reach));
+      if (dashOffsets[0] !== 0 || dashOffsets[1] !== 0) {
+        attributes += ` stroke-dashoffset="${numberText(dashOffsets[0], 4)}"`;
+        animate('stroke-dashoffset', numberTrack(span, duration, between(dashOffsets, -Infinity), change(dashOffsets)));
+      }
+    }
   }
   if (duration > 0 && switched) {
     const shown = visibility(span.start / duration, Math.min(1, shownUntil / duration));
@@ -207,8 +255,17 @@ function numberTrack(span: FigureSpan, duration: number, value: (progress: numbe
   );
 }
 
-function colourTrack(span: FigureSpan, duration: number, blend: ColourBlend, text: (c: Float64Array) => string): Track {
-  const at = (time: number): Float64Array => blendColour(blend, ease(span.easing, time), new Float64Array(4));
+const opaqueText = (c: Float64Array): string => cssText(c[0], c[1], c[2], 1);
+const alphaText = (c: Float64Array): string => numberText(c[3], 4);
+
+/** Keys of a colour; `colour` gives it at a progress. */
+function colourTrack(
+  span: FigureSpan,
+  duration: number,
+  colour: (progress: number) => Float64Array,
+  text: (c: Float64Array) => string,
+): Track {
+  const at = (time: number): Float64Array => colour(ease(span.easing, time));
   const times = keyTimes((time) => [...at(time)], COLOUR_ERROR);
   return trackOf(
     span,
@@ -216,6 +273,64 @@ function colourTrack(span: FigureSpan, duration: number, blend: ColourBlend, tex
     times.map((time) => ({ time, value: text(at(time)) })),
     EVEN,
   );
+}
+
+/** Writes a gradient with its animations; two of them where its kind changes half-way. Returns their ids. */
+function gradientElements(
+  blend: GradientBlend,
+  span: FigureSpan,
+  duration: number,
+  scope: Scope,
+  inner: (name: string, track: Track) => string,
+  clock: string,
+): string[] {
+  const sample = (progress: number) => sampleGradient(blend, progress, prepareGradient(blend));
+  const start = sample(0);
+  const end = sample(1);
+  const within = (p: number): number => Math.min(1, Math.max(0, p));
+  const stopColour = (i: number) => (progress: number) => sample(progress).colours.slice(4 * i, 4 * i + 4);
+  const insideStop = (i: number): string => {
+    const at = (p: number): string => numberText(blend.at[0][i] + (blend.at[1][i] - blend.at[0][i]) * within(p), 4);
+    return (
+      (blend.second
+        ? ''
+        : inner('offset', numberTrack(span, duration, at, Math.abs(blend.at[1][i] - blend.at[0][i])))) +
+      inner('stop-color', colourTrack(span, duration, stopColour(i), opaqueText)) +
+      inner('stop-opacity', colourTrack(span, duration, stopColour(i), alphaText))
+    );
+  };
+  const ids = [scope.newId()];
+  if (blend.second) {
+    // Each kind keeps its own geometry; the paint changes over where both show the one common colour.
+    ids.push(scope.newId());
+    scope.defs += gradientElement(ids[0], start, '', insideStop) + gradientElement(ids[1], end, '', insideStop);
+    return ids;
+  }
+  const reach = Math.max(...start.geometry.map((v, i) => Math.abs(end.geometry[i] - v)));
+  const geometry = (p: number) => sample(p);
+  let inside = '';
+  for (const name of Object.keys(gradientAttributes(start)))
+    inside += inner(
+      name,
+      numberTrack(span, duration, (p) => gradientAttributes(geometry(p))[name], reach),
+    );
+  if (start.kind === 'radial') {
+    gradientSteps(start.geometry).forEach(([type], k) => {
+      const track = numberTrack(span, duration, (p) => gradientSteps(geometry(p).geometry)[k][1], reach);
+      // All three steps are written when one of them moves: the first replaces the whole transform.
+      if (reach > 0) inside += transformAnimation(type, k === 0, track, clock);
+    });
+  }
+  scope.defs += gradientElement(ids[0], start, inside, insideStop);
+  return ids;
+}
+
+function transformAnimation(type: string, first: boolean, track: Track, clock: string): string {
+  return animation(
+    'gradientTransform',
+    track,
+    `type="${type}" additive="${first ? 'replace' : 'sum'}" ${clock}`,
+  ).replace('<animate ', '<animateTransform ');
 }
 
 /** A value that jumps where progress passes the middle: caps and joins cannot be blended. */
@@ -249,6 +364,3 @@ function keyTimes(value: (time: number) => readonly number[], error: number): nu
   halve(0, 1, 0);
   return out;
 }
-
-const escapeText = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');

@@ -1,1 +1,2 @@
 export * from './animated-svg';
+export * from './still-svg';

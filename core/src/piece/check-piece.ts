@@ -1,5 +1,5 @@
 import { CoreError } from '../errors';
-import { readColour } from '../paint';
+import { isGradient, type Paint, readColour } from '../paint';
 import { migratePiece } from './migrations';
 import { type SchemaFinding, validatePiece } from './piece-check.generated';
 import type { Piece } from './records';
@@ -72,7 +72,7 @@ const own = (table: object, key: string): boolean => Object.hasOwn(table, key);
 
 /** Rules that a schema cannot say: ids fit their keys, references exist, rails are chains, colours are colours. */
 function checkReferences(piece: Piece): void {
-  for (const table of ['figures', 'poses', 'parts', 'shifts'] as const) {
+  for (const table of ['figures', 'poses', 'parts', 'shifts', 'texts', 'groups'] as const) {
     for (const [key, record] of Object.entries(piece[table])) {
       if (record.id !== key) refuse(`/${table}/${key}/id`, `be “${key}”`, `“${record.id}”`);
     }
@@ -85,6 +85,9 @@ function checkReferences(piece: Piece): void {
     if (!piece.figureOrder.includes(id)) refuse('/figureOrder', 'name every figure', `“${id}” missing`);
   for (const figure of Object.values(piece.figures)) {
     const where = `/figures/${figure.id}`;
+    checkClip(piece, figure.id);
+    if (figure.group !== null && !own(piece.groups, figure.group))
+      refuse(`${where}/group`, 'name a group of the piece', `“${figure.group}”`);
     for (const id of figure.poses)
       if (!own(piece.poses, id)) refuse(`${where}/poses`, 'name poses of the piece', `“${id}”`);
     figure.rail.forEach((id, i) => {
@@ -108,9 +111,32 @@ function checkReferences(piece: Piece): void {
   }
   checkColour('/canvas/background', piece.canvas.background);
   for (const part of Object.values(piece.parts)) {
-    checkColour(`/parts/${part.id}/fill`, part.fill);
-    checkColour(`/parts/${part.id}/stroke/colour`, part.stroke?.colour ?? null);
+    checkPaint(`/parts/${part.id}/fill`, part.fill);
+    checkPaint(`/parts/${part.id}/stroke/paint`, part.stroke?.paint ?? null);
+    const { source } = part;
+    if (source?.kind === 'glyph' && !own(piece.texts, source.text))
+      refuse(`/parts/${part.id}/source/text`, 'name a text of the piece', `“${source.text}”`);
   }
+}
+
+/** Clipping figures exist, and none is clipped by itself, directly or round about. */
+function checkClip(piece: Piece, id: string): void {
+  const seen = new Set<string>([id]);
+  for (let at = piece.figures[id].clip; at !== null; at = piece.figures[at].clip) {
+    if (!own(piece.figures, at)) refuse(`/figures/${id}/clip`, 'name a figure of the piece', `“${at}”`);
+    if (seen.has(at)) refuse(`/figures/${id}/clip`, 'not lead back to the figure itself', `“${at}”`);
+    seen.add(at);
+  }
+}
+
+function checkPaint(where: string, paint: Paint | null): void {
+  if (isGradient(paint)) {
+    paint.stops.forEach((stop, i) => {
+      checkColour(`${where}/stops/${i}/colour`, stop.colour);
+      if (i > 0 && stop.at < paint.stops[i - 1].at)
+        refuse(`${where}/stops/${i}/at`, 'not lie before the stop before it', String(stop.at));
+    });
+  } else checkColour(where, paint);
 }
 
 function checkColour(where: string, colour: string | null): void {

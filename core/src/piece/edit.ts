@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { DEFAULT_RULE, newShift } from './defaults';
+import { DEFAULT_RULE, newFigure, newShift } from './defaults';
 import type { IdSource } from './geometry';
 import { placementsOfFigure } from './placement';
 import { isClosedRail, stopsOf } from './rail';
@@ -16,7 +16,7 @@ export interface NewPose {
 
 /** Adds a figure without poses on top of the others. */
 export function addFigure(draft: PieceDraft, id: Id, name: string): void {
-  draft.figures[id] = { id, name, poses: [], rail: [] };
+  draft.figures[id] = newFigure(id, name) as Draft<Figure>;
   draft.figureOrder.push(id);
 }
 
@@ -59,10 +59,36 @@ export function removeStop(draft: PieceDraft, figureId: Id, stop: number, newId:
   rebuildRail(draft, figureId, chain, newId);
   if (!chain.includes(gone)) {
     figure.poses = figure.poses.filter((id) => id !== gone);
-    for (const id of draft.poses[gone].parts) delete draft.parts[id];
-    delete draft.poses[gone];
+    dropPose(draft, gone);
   }
   applyPlacementRules(draft, figureId);
+}
+
+/** Takes a pose out of the tables, with its parts and texts; the caller has taken it off its rail. */
+function dropPose(draft: PieceDraft, poseId: Id): void {
+  for (const id of draft.poses[poseId].parts) delete draft.parts[id];
+  delete draft.poses[poseId];
+  dropUnusedTexts(draft);
+}
+
+/** Texts that no glyph belongs to any more go. */
+export function dropUnusedTexts(draft: PieceDraft): void {
+  const used = new Set(
+    Object.values(draft.parts).flatMap(({ source }) => (source?.kind === 'glyph' ? [source.text] : [])),
+  );
+  for (const id of Object.keys(draft.texts)) if (!used.has(id)) delete draft.texts[id];
+}
+
+/** Takes a figure away with all that is its own; figures that it clipped are seen whole again. */
+export function removeFigure(draft: PieceDraft, figureId: Id): void {
+  const figure = draft.figures[figureId];
+  for (const id of figure.rail) delete draft.shifts[id];
+  for (const id of [...figure.poses]) dropPose(draft, id);
+  draft.figureOrder = draft.figureOrder.filter((id) => id !== figureId);
+  delete draft.figures[figureId];
+  for (const other of Object.values(draft.figures)) if (other.clip === figureId) other.clip = null;
+  if (figure.group && !Object.values(draft.figures).some(({ group }) => group === figure.group))
+    delete draft.groups[figure.group];
 }
 
 /** Moves a stop to another place in the order. */
@@ -134,6 +160,6 @@ export function setPlacementRule(
   poseId: Id,
   rule: PlacementRule = DEFAULT_RULE,
 ): void {
-  draft.poses[poseId].placement.rule = { ...rule };
+  draft.poses[poseId].placement.rule = { ...rule } as Draft<PlacementRule>;
   applyPlacementRules(draft, figureId);
 }

@@ -8,7 +8,7 @@ import {
   outlineSize,
   reverseContour,
 } from '../outline';
-import { readColour } from '../paint';
+import { coloursOf, isGradient, type Paint, readColour } from '../paint';
 import type { SvgReading, SvgShape } from '../svg';
 import { newPose } from './defaults';
 import type { NewPose } from './edit';
@@ -49,10 +49,11 @@ export function poseFromSvg(reading: SvgReading, name: string, newId: IdSource):
 
 /** Two shapes as one, or undefined where the picture would change or the paint differs. */
 function joinShapes(a: SvgShape, b: SvgShape): SvgShape | undefined {
-  if (a.fill !== b.fill || !sameStroke(a.stroke, b.stroke)) return undefined;
+  if (!samePaint(a.fill, b.fill) || !sameStroke(a.stroke, b.stroke)) return undefined;
   const apart = boxesApart(a, b);
-  const seeThrough = (colour: string | null | undefined): boolean => (readColour(colour ?? '')?.alpha ?? 1) < 1;
-  if (!apart && ((a.fill && a.stroke) || seeThrough(a.fill) || seeThrough(a.stroke?.colour))) return undefined;
+  const seeThrough = (paint: Paint | null | undefined): boolean =>
+    coloursOf(paint ?? null).some((colour) => (readColour(colour)?.alpha ?? 1) < 1);
+  if (!apart && ((a.fill && a.stroke) || seeThrough(a.fill) || seeThrough(a.stroke?.paint))) return undefined;
   if (a.fill === null)
     return { ...a, outline: { contours: [...a.outline.contours, ...b.outline.contours], fillRule: 'nonzero' } };
   const first = asNonzero(a.outline);
@@ -63,7 +64,18 @@ function joinShapes(a: SvgShape, b: SvgShape): SvgShape | undefined {
 
 const sameStroke = (p: SvgShape['stroke'], q: SvgShape['stroke']): boolean =>
   p === q ||
-  (p !== null && q !== null && p.colour === q.colour && p.width === q.width && p.cap === q.cap && p.join === q.join);
+  (p !== null &&
+    q !== null &&
+    samePaint(p.paint, q.paint) &&
+    p.width === q.width &&
+    p.cap === q.cap &&
+    p.join === q.join &&
+    p.miter === q.miter &&
+    p.dashOffset === q.dashOffset &&
+    p.dash.join() === q.dash.join());
+
+const samePaint = (p: Paint | null, q: Paint | null): boolean =>
+  p === q || (isGradient(p) && isGradient(q) && JSON.stringify(p) === JSON.stringify(q));
 
 function boxesApart(a: SvgShape, b: SvgShape): boolean {
   const p = outlineBox(a.outline);

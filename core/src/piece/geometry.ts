@@ -1,5 +1,6 @@
 import { type Contour, type Outline, pieceCount } from '../outline';
-import type { Matrix } from '../vec';
+import { IDENTITY, type Matrix, rotation } from '../vec';
+import { writePiece } from './anchors';
 import type { Anchor, ContourRecord, Id, Part, Placement } from './records';
 
 /** Makes a fresh id; the prefix tells readers what it is of. */
@@ -23,17 +24,7 @@ export function contourOfRecord(record: ContourRecord): Contour {
   const pieces = closed ? anchors.length : anchors.length - 1;
   const points = new Float64Array(6 * pieces + 2);
   points.set(anchors[0].at, 0);
-  for (let i = 0; i < pieces; i++) {
-    const a = anchors[i];
-    const b = anchors[(i + 1) % anchors.length];
-    const at = 6 * i;
-    const straight = !a.out && !b.in;
-    for (let k = 0; k < 2; k++) {
-      points[at + 2 + k] = straight ? a.at[k] + (b.at[k] - a.at[k]) / 3 : (a.out ?? a.at)[k];
-      points[at + 4 + k] = straight ? a.at[k] + ((b.at[k] - a.at[k]) * 2) / 3 : (b.in ?? b.at)[k];
-      points[at + 6 + k] = b.at[k];
-    }
-  }
+  for (let i = 0; i < pieces; i++) writePiece(anchors[i], anchors[(i + 1) % anchors.length], IDENTITY, points, 6 * i);
   return {
     points,
     closed,
@@ -42,8 +33,12 @@ export function contourOfRecord(record: ContourRecord): Contour {
   };
 }
 
-/** A run of cubics as a record with fresh ids. Straight pieces with handles at the thirds are written without handles. */
-export function recordOfContour(contour: Contour, newId: IdSource): ContourRecord {
+/**
+ * A run of cubics as a record; anchors without an id get a fresh one. Straight pieces with handles at the thirds are written without
+ * handles. `like` is the record that it came from: its id and its anchors' kinds are kept.
+ */
+export function recordOfContour(contour: Contour, newId: IdSource, like?: ContourRecord): ContourRecord {
+  const kinds = new Map(like?.anchors.map(({ id, kind }) => [id, kind]));
   const p = contour.points;
   const pieces = pieceCount(contour);
   const count = contour.closed ? pieces : pieces + 1;
@@ -60,15 +55,18 @@ export function recordOfContour(contour: Contour, newId: IdSource): ContourRecor
     const into = before >= 0 ? handle(before, 4) : undefined;
     const out = i < pieces ? handle(i, 2) : undefined;
     const origin = contour.originIds?.[i];
+    const id = contour.anchorIds?.[i] || newId('a');
+    const kind = kinds.get(id);
     anchors.push({
-      id: contour.anchorIds?.[i] ?? newId('a'),
+      id,
       at: [p[6 * i], p[6 * i + 1]],
       ...(into && { in: into }),
       ...(out && { out }),
       ...(origin && { origin }),
+      ...(kind && { kind }),
     });
   }
-  return { id: newId('c'), closed: contour.closed, anchors };
+  return { id: like?.id ?? newId('c'), closed: contour.closed, anchors };
 }
 
 function atThirds(p: Float64Array, at: number): boolean {
@@ -81,12 +79,12 @@ function atThirds(p: Float64Array, at: number): boolean {
   return true;
 }
 
-/** From the pose's own coordinates to the canvas. */
-export const placementMatrix = (placement: Placement): Matrix => [
-  placement.scale,
-  0,
-  0,
-  placement.scale,
-  placement.x,
-  placement.y,
-];
+/** From the pose's own coordinates to the canvas: scaled, turned, moved. */
+export function placementMatrix({ x, y, scaleX, scaleY, rotation: degrees }: Placement): Matrix {
+  // Unturned placements keep their exact numbers.
+  const [a, b, c, d] = degrees === 0 ? IDENTITY : rotation((degrees * Math.PI) / 180);
+  return [a * scaleX, b * scaleX, c * scaleY, d * scaleY, x, y];
+}
+
+/** By how much lengths grow on the way to the canvas, on average. */
+export const placementScale = ({ scaleX, scaleY }: Placement): number => Math.sqrt(Math.abs(scaleX * scaleY));

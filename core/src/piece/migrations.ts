@@ -2,7 +2,55 @@ import { CoreError } from '../errors';
 import { PIECE_VERSION } from './records';
 
 /** Steps from version n to n + 1, by n. A step gets data of its version and returns data of the next. */
-const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<string, unknown>>> = {};
+const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<string, unknown>>> = {
+  1: shapesStep,
+};
+
+type Table = Record<string, Record<string, unknown>>;
+const mapTable = (table: unknown, map: (record: Record<string, unknown>) => Record<string, unknown>): unknown =>
+  typeof table === 'object' && table !== null
+    ? Object.fromEntries(
+        Object.entries(table as Table).map(([id, record]) => [
+          id,
+          typeof record === 'object' && record !== null ? map(record) : record,
+        ]),
+      )
+    : table;
+
+/** To version 2: turned and mirrored placements, gradients, dashes, texts, groups, clipping figures, reference pictures, drawing aids. */
+function shapesStep(data: Record<string, unknown>): Record<string, unknown> {
+  return {
+    ...data,
+    figures: mapTable(data.figures, (figure) => ({
+      group: null,
+      clip: null,
+      opacity: 1,
+      hidden: false,
+      locked: false,
+      seeThrough: false,
+      pivot: null,
+      ...figure,
+    })),
+    poses: mapTable(data.poses, (pose) => {
+      const { scale, rule, ...place } = (pose.placement ?? {}) as Record<string, unknown>;
+      const old = rule as { to?: string } | null | undefined;
+      const to = old?.to === 'first' ? 'previous' : old?.to;
+      return {
+        ...pose,
+        placement: { ...place, scaleX: scale, scaleY: scale, rotation: 0, rule: old ? { ...old, to } : old },
+      };
+    }),
+    parts: mapTable(data.parts, (part) => {
+      if (!part.stroke) return part;
+      const { colour, ...stroke } = part.stroke as Record<string, unknown>;
+      return { ...part, stroke: { ...stroke, paint: colour, miter: 4, dash: [], dashOffset: 0 } };
+    }),
+    texts: {},
+    groups: {},
+    references: [],
+    aids: { guides: [], grid: { size: 20, shown: false }, thirds: false, safeArea: false },
+  };
+}
 
 /**
  * Brings the data of a piece file up to the present version.

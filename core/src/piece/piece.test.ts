@@ -4,6 +4,7 @@ import { contourArea, outlineBox, transformOutline } from '../outline';
 import { readPathData } from '../svg';
 import { countedIds, drawnPose, pieceOf, poseOfSvg } from '../testing/pieces';
 import { checkPiece, readPiece } from './check-piece';
+import { AS_DRAWN } from './defaults';
 import { insertPoses, moveStop, type PieceDraft, removeStop, setClosedRail, setPlacementRule } from './edit';
 import { contourOfRecord, outlineOfPart, placementMatrix, recordOfContour } from './geometry';
 import { frameCount, frameOfSeconds, isClosedRail, pieceDuration, railTimeline, secondsOfFrame, stopsOf } from './rail';
@@ -148,21 +149,22 @@ describe('placement', () => {
   test('the rule stays alive when a shape changes, a pose moved by hand stays', () => {
     const draft = three();
     const [a, b] = draft.figures.f.poses;
-    draft.poses[b].placement = { x: 1, y: 2, scale: 3, rule: null };
+    draft.poses[b].placement = { x: 1, y: 2, scaleX: 3, scaleY: 3, rotation: 0, rule: null };
     setPlacementRule(draft, 'f', a, { centre: 'box', fit: 'none', to: 'canvas' });
-    expect(draft.poses[b].placement).toEqual({ x: 1, y: 2, scale: 3, rule: null });
-    expect(draft.poses[a].placement).toMatchObject({ x: 315, y: 315, scale: 1 });
-    expect(placedBox(draft as Piece, 2).maxX - placedBox(draft as Piece, 2).minX).toBeCloseTo(10, 9);
+    expect(draft.poses[b].placement).toEqual({ ...AS_DRAWN, x: 1, y: 2, scaleX: 3, scaleY: 3 });
+    expect(draft.poses[a].placement).toMatchObject({ x: 315, y: 315, scaleX: 1 });
+    // The third is fitted to the one before it as it stands: 30 px, three times as large.
+    expect(placedBox(draft as Piece, 2).maxX - placedBox(draft as Piece, 2).minX).toBeCloseTo(90, 9);
   });
 
   test('by area: equal areas', () => {
     const draft = three();
-    setPlacementRule(draft, 'f', draft.figures.f.poses[1], { centre: 'area', fit: 'area', to: 'first' });
+    setPlacementRule(draft, 'f', draft.figures.f.poses[1], { centre: 'area', fit: 'area', to: 'previous' });
     const area = (i: number): number => {
       const pose = draft.poses[draft.figures.f.poses[i]];
       return (
         contourArea(outlineOfPart(draft.parts[pose.parts[0]] as Piece['parts'][string]).contours[0]) *
-        pose.placement.scale ** 2
+        pose.placement.scaleX ** 2
       );
     };
     expect(area(1)).toBeCloseTo(area(0), 6);

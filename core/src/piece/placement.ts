@@ -1,7 +1,7 @@
-import { areaCentre, type Outline, outlineBox } from '../outline';
-import { boxSize } from '../vec';
+import { areaCentre, enclosingCircle, type Outline, outlineBox, transformOutline } from '../outline';
+import { boxSize, multiply, rotation, scaling, type translation } from '../vec';
 import { CANVAS_SHARE } from './defaults';
-import { outlineOfPart } from './geometry';
+import { outlineOfPart, placementMatrix } from './geometry';
 import type { Canvas, Figure, Part, Piece, Placement, PlacementRule, Pose } from './records';
 
 /** Measures that placement needs, px. */
@@ -10,32 +10,79 @@ interface Extent {
   readonly y: number;
   readonly longest: number;
   readonly area: number;
+  /** How large it looks: between its area and its reach, so that a star or a triangle does not come out small. */
+  readonly eye: number;
+}
+
+/** Parts that already stand somewhere. */
+export interface PlacedParts {
+  readonly parts: readonly Part[];
+  readonly placement: Placement;
 }
 
 /**
- * Where the rule puts a pose: its own coordinates, scaled and moved so that its centre (of area or box) lies on the target's and its
- * longest side or area fits. The target is the figure's first pose as it stands, or the canvas (60 % of its shorter side).
+ * Where the rule puts a pose: turned and mirrored as `as` says, its own coordinates are scaled evenly and moved so that its centre (of
+ * area, box or enclosing circle) lies on the target's and its longest side, area or apparent size fits. The target is the pose before it
+ * as it stands, the canvas (60 % of its shorter side), or a box (wholly inside it).
  */
 export function placeByRule(
   rule: PlacementRule,
   parts: readonly Part[],
   canvas: Canvas,
-  first?: { parts: readonly Part[]; placement: Placement },
+  previous?: PlacedParts,
+  as?: Placement,
 ): Placement {
-  const own = extentOf(parts, rule.centre);
-  const target =
-    first && rule.to === 'first' ? placedExtent(first.parts, first.placement, rule.centre) : canvasExtent(canvas);
+  const turn = as?.rotation ?? 0;
+  const flipX = (as?.scaleX ?? 1) < 0 ? -1 : 1;
+  const flipY = (as?.scaleY ?? 1) < 0 ? -1 : 1;
+  const turned = multiply(rotation((turn * Math.PI) / 180), scaling(flipX, flipY));
+  const own = extentOf(
+    parts.map((part) => transformOutline(outlineOfPart(part), turned)),
+    rule.centre,
+  );
+  let target: Extent;
+  if (rule.to === 'box' && rule.box) target = boxExtent(...rule.box);
+  else if (previous && rule.to === 'previous') {
+    const matrix = placementMatrix(previous.placement);
+    target = extentOf(
+      previous.parts.map((part) => transformOutline(outlineOfPart(part), matrix)),
+      rule.centre,
+    );
+  } else target = canvasExtent(canvas);
   let scale = 1;
-  if (rule.fit === 'longest' && own.longest > 0 && target.longest > 0) scale = target.longest / own.longest;
-  if (rule.fit === 'area' && own.area > 0 && target.area > 0) scale = Math.sqrt(target.area / own.area);
+  if (rule.to === 'box' && rule.box && rule.fit !== 'none') scale = insideBox(own, rule.box);
+  else if (rule.fit !== 'none') {
+    const measure = (extent: Extent): number =>
+      rule.fit === 'area' ? Math.sqrt(extent.area) : rule.fit === 'eye' ? extent.eye : extent.longest;
+    if (measure(own) > 0 && measure(target) > 0) scale = measure(target) / measure(own);
+  }
   const moved = rule.centre !== 'none';
-  return { x: moved ? target.x - own.x * scale : 0, y: moved ? target.y - own.y * scale : 0, scale, rule };
+  return {
+    x: moved ? target.x - own.x * scale : 0,
+    y: moved ? target.y - own.y * scale : 0,
+    scaleX: flipX * scale,
+    scaleY: flipY * scale,
+    rotation: turn,
+    rule,
+  };
 }
 
-function extentOf(parts: readonly Part[], centre: PlacementRule['centre']): Extent {
-  const outlines = parts.map(outlineOfPart);
+interface SizedExtent extends Extent {
+  readonly width: number;
+  readonly height: number;
+}
+
+function insideBox(own: SizedExtent, [, , width, height]: readonly number[]): number {
+  const sx = own.width > 0 ? width / own.width : Infinity;
+  const sy = own.height > 0 ? height / own.height : Infinity;
+  const scale = Math.min(sx, sy);
+  return Number.isFinite(scale) && scale > 0 ? scale : 1;
+}
+
+function extentOf(outlines: readonly Outline[], centre: PlacementRule['centre']): SizedExtent {
   const all: Outline = { contours: outlines.flatMap((outline) => outline.contours), fillRule: 'nonzero' };
   const box = outlineBox(all);
+  const circle = enclosingCircle(all);
   const middle = { x: (box.minX + box.maxX) / 2 || 0, y: (box.minY + box.maxY) / 2 || 0 };
   let area = 0;
   let x = 0;
@@ -46,42 +93,72 @@ function extentOf(parts: readonly Part[], centre: PlacementRule['centre']): Exte
     x += c.x * c.area;
     y += c.y * c.area;
   }
-  const byArea = centre === 'area' && area > 0;
-  return { x: byArea ? x / area : middle.x, y: byArea ? y / area : middle.y, longest: boxSize(box), area };
-}
-
-function placedExtent(parts: readonly Part[], placement: Placement, centre: PlacementRule['centre']): Extent {
-  const own = extentOf(parts, centre);
-  const { scale } = placement;
+  const at = centre === 'circle' ? circle : centre === 'area' && area > 0 ? { x: x / area, y: y / area } : middle;
+  const reach = 2 * circle.r;
   return {
-    x: own.x * scale + placement.x,
-    y: own.y * scale + placement.y,
-    longest: own.longest * scale,
-    area: own.area * scale * scale,
+    x: at.x,
+    y: at.y,
+    longest: boxSize(box),
+    area,
+    eye: area > 0 ? Math.sqrt(Math.sqrt(area) * reach) : reach,
+    width: Math.max(0, box.maxX - box.minX) || 0,
+    height: Math.max(0, box.maxY - box.minY) || 0,
   };
 }
 
+const boxExtent = (x: number, y: number, width: number, height: number): Extent => ({
+  x: x + width / 2,
+  y: y + height / 2,
+  longest: Math.max(width, height),
+  area: width * height,
+  eye: Math.sqrt(width * height),
+});
+
 function canvasExtent(canvas: Canvas): Extent {
-  const longest = CANVAS_SHARE * Math.min(canvas.width, canvas.height);
-  return { x: canvas.width / 2, y: canvas.height / 2, longest, area: longest * longest };
+  const side = CANVAS_SHARE * Math.min(canvas.width, canvas.height);
+  return boxExtent((canvas.width - side) / 2, (canvas.height - side) / 2, side, side);
 }
 
 /** The placements of a figure's poses by their rules; poses moved by hand stay. Keys are pose ids; unchanged ones are left out. */
 export function placementsOfFigure(piece: Piece, figure: Figure): Map<string, Placement> {
   const out = new Map<string, Placement>();
   const partsOf = (pose: Pose): Part[] => pose.parts.map((id) => piece.parts[id]);
-  const firstPose = piece.poses[figure.poses[0]];
-  if (!firstPose) return out;
-  let first: { parts: readonly Part[]; placement: Placement } | undefined;
+  let previous: PlacedParts | undefined;
   for (const id of figure.poses) {
     const pose = piece.poses[id];
     const { rule } = pose.placement;
-    const placement = rule ? placeByRule(rule, partsOf(pose), piece.canvas, first) : pose.placement;
-    first ??= { parts: partsOf(pose), placement };
+    const parts = partsOf(pose);
+    const placement = rule ? placeByRule(rule, parts, piece.canvas, previous, pose.placement) : pose.placement;
+    if (parts.length > 0) previous = { parts, placement };
     if (!same(placement, pose.placement)) out.set(id, placement);
   }
   return out;
 }
 
 const same = (p: Placement, q: Placement): boolean =>
-  p.x === q.x && p.y === q.y && p.scale === q.scale && p.rule === q.rule;
+  p.x === q.x &&
+  p.y === q.y &&
+  p.scaleX === q.scaleX &&
+  p.scaleY === q.scaleY &&
+  p.rotation === q.rotation &&
+  p.rule === q.rule;
+
+/** A placement followed by a map of the canvas that keeps right angles (moves, turns, even scaling, mirroring), by hand. */
+export function mapPlacement(placement: Placement, matrix: ReturnType<typeof translation>): Placement {
+  const m = multiply(matrix, placementMatrix(placement));
+  const [a, b, c, d] = m;
+  const det = a * d - b * c;
+  const flipped = placement.scaleX < 0;
+  const sx = Math.hypot(a, b) * (flipped ? -1 : 1);
+  const sy = Math.hypot(c, d) * (det < 0 === flipped ? 1 : -1);
+  const angle = (Math.atan2(flipped ? -b : b, flipped ? -a : a) * 180) / Math.PI;
+  const old = placement.rotation;
+  return {
+    x: m[4],
+    y: m[5],
+    scaleX: sx,
+    scaleY: sy,
+    rotation: angle + 360 * Math.round((old - angle) / 360),
+    rule: null,
+  };
+}

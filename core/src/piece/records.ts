@@ -2,13 +2,14 @@ import type { Easing } from '../easing';
 import type { DirectionChoice } from '../match';
 import type { Method } from '../morph';
 import type { FillRule } from '../outline';
-import type { BlendSpace } from '../paint';
+import type { BlendSpace, Paint } from '../paint';
+import type { ShapeSource } from '../shapes';
 
 /**
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 1;
+export const PIECE_VERSION = 2;
 
 export type Id = string;
 
@@ -19,6 +20,60 @@ export interface Canvas {
   readonly rate: { readonly num: number; readonly den: number };
   /** null: nothing behind the figures. */
   readonly background: string | null;
+}
+
+/** Lines and squares that help to draw; no part of any picture. */
+export interface DrawingAids {
+  readonly guides: readonly Guide[];
+  readonly grid: { readonly size: number; readonly shown: boolean };
+  readonly thirds: boolean;
+  readonly safeArea: boolean;
+}
+
+export interface Guide {
+  readonly id: Id;
+  /** x: an upright line at this x; y: a level line at this y. */
+  readonly axis: 'x' | 'y';
+  readonly at: number;
+}
+
+/** A dimmed picture to trace; the picture itself is an asset that the server keeps. Box in canvas px. */
+export interface ReferencePicture {
+  readonly id: Id;
+  readonly name: string;
+  readonly asset: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly opacity: number;
+  readonly locked: boolean;
+  readonly shown: boolean;
+}
+
+/** Figures that are chosen and moved together. */
+export interface FigureGroup {
+  readonly id: Id;
+  readonly name: string;
+}
+
+export const TEXT_ALIGNS = ['start', 'middle', 'end'] as const;
+
+/** A text whose glyphs are parts of one pose, one each. Baseline start at (x, y) in the pose's own coordinates; lengths in px. */
+export interface TextRecord {
+  readonly id: Id;
+  readonly content: string;
+  /** Name of a shipped font, or `asset:` and the id of an own one. */
+  readonly font: string;
+  readonly size: number;
+  /** Added between letters, in thousandths of the size. */
+  readonly tracking: number;
+  readonly kerning: boolean;
+  /** From baseline to baseline, as a multiple of the size. */
+  readonly lineSpacing: number;
+  readonly align: (typeof TEXT_ALIGNS)[number];
+  readonly x: number;
+  readonly y: number;
 }
 
 export interface Piece {
@@ -34,6 +89,10 @@ export interface Piece {
   readonly poses: Readonly<Record<Id, Pose>>;
   readonly parts: Readonly<Record<Id, Part>>;
   readonly shifts: Readonly<Record<Id, Shift>>;
+  readonly texts: Readonly<Record<Id, TextRecord>>;
+  readonly groups: Readonly<Record<Id, FigureGroup>>;
+  readonly references: readonly ReferencePicture[];
+  readonly aids: DrawingAids;
 }
 
 /** One thing that changes shape. */
@@ -44,25 +103,43 @@ export interface Figure {
   readonly poses: readonly Id[];
   /** The shifts in the order in which they play; each leaves the pose that the one before reached. Empty with a single pose. */
   readonly rail: readonly Id[];
+  readonly group: Id | null;
+  /** The figure inside whose filled area this one is seen, with a hard edge. */
+  readonly clip: Id | null;
+  readonly opacity: number;
+  /** Hidden figures are not drawn, but can still clip others. */
+  readonly hidden: boolean;
+  readonly locked: boolean;
+  /** Shown faintly while drawing; outputs are not concerned. */
+  readonly seeThrough: boolean;
+  /** What it turns and grows about, canvas px; null: the middle of its box. */
+  readonly pivot: readonly [x: number, y: number] | null;
 }
 
-export const FIT_RULES = ['none', 'longest', 'area'] as const;
-export const CENTRE_RULES = ['none', 'area', 'box'] as const;
-export const FIT_TARGETS = ['first', 'canvas'] as const;
+export const FIT_RULES = ['none', 'longest', 'area', 'eye'] as const;
+export const CENTRE_RULES = ['none', 'area', 'box', 'circle'] as const;
+export const FIT_TARGETS = ['previous', 'canvas', 'box'] as const;
 
 /** How an arriving shape finds its size and place. */
 export interface PlacementRule {
   readonly centre: (typeof CENTRE_RULES)[number];
   readonly fit: (typeof FIT_RULES)[number];
-  /** What it is fitted to: the figure's first pose, or the canvas with a margin. */
+  /** What it is fitted to: the figure's pose before it, the canvas with a margin, or a box of its own. */
   readonly to: (typeof FIT_TARGETS)[number];
+  /** The box when `to` is 'box': left, top, width, height in canvas px. */
+  readonly box?: readonly [x: number, y: number, width: number, height: number];
 }
 
-/** Where a pose stands: its own coordinates are scaled, then moved. `rule` is null once somebody has moved it by hand. */
+/**
+ * Where a pose stands: its own coordinates are scaled (negative: mirrored), turned by degrees clockwise, then moved. `rule` is null once
+ * somebody has moved it by hand.
+ */
 export interface Placement {
   readonly x: number;
   readonly y: number;
-  readonly scale: number;
+  readonly scaleX: number;
+  readonly scaleY: number;
+  readonly rotation: number;
   readonly rule: PlacementRule | null;
 }
 
@@ -77,6 +154,10 @@ export interface Pose {
   readonly parts: readonly Id[];
 }
 
+export const ANCHOR_KINDS = ['corner', 'smooth', 'symmetric'] as const;
+/** corner: handles are free; smooth: they stay on one line; symmetric: and equally long. */
+export type AnchorKind = (typeof ANCHOR_KINDS)[number];
+
 export interface Anchor {
   readonly id: Id;
   readonly at: readonly [x: number, y: number];
@@ -85,6 +166,8 @@ export interface Anchor {
   readonly out?: readonly [x: number, y: number];
   /** The anchor that this one was copied from. */
   readonly origin?: Id;
+  /** What moving one handle does to the other; left out: as the handles lie. */
+  readonly kind?: AnchorKind;
 }
 
 export interface ContourRecord {
@@ -97,12 +180,20 @@ export const CAPS = ['butt', 'round', 'square'] as const;
 export const JOINS = ['miter', 'round', 'bevel'] as const;
 
 export interface Stroke {
-  readonly colour: string;
+  readonly paint: Paint;
   /** px in the pose's own coordinates. */
   readonly width: number;
   readonly cap: (typeof CAPS)[number];
   readonly join: (typeof JOINS)[number];
+  /** Longest mitre as a multiple of the width, as in SVG. */
+  readonly miter: number;
+  /** Lengths of dashes and gaps in turn, px; empty for an unbroken stroke. */
+  readonly dash: readonly number[];
+  readonly dashOffset: number;
 }
+
+/** Where a part's contours come from while they are still adjustable: a shape's parameters, or a glyph of a text. */
+export type PartSource = ShapeSource | { readonly kind: 'glyph'; readonly text: Id; readonly index: number };
 
 /** An outline with its paint. */
 export interface Part {
@@ -110,8 +201,10 @@ export interface Part {
   readonly name: string;
   readonly contours: readonly ContourRecord[];
   readonly fillRule: FillRule;
-  readonly fill: string | null;
+  readonly fill: Paint | null;
   readonly stroke: Stroke | null;
+  /** Left out once the part consists of points. */
+  readonly source?: PartSource;
 }
 
 /** What the user decided about a shift's match; all else is automatic. */

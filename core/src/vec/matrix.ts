@@ -37,3 +37,17 @@ export function transformPoints(m: Matrix, points: Float64Array, out: Float64Arr
   }
   return out;
 }
+
+/** The map that undoes `m`, or undefined where it has no area. */
+export function invert(m: Matrix): Matrix | undefined {
+  const [a, b, c, d, e, f] = m;
+  const det = determinant(m);
+  if (!(Math.abs(det) > 0) || !Number.isFinite(1 / det)) return undefined;
+  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
+}
+
+/** Where (x, y) goes. */
+export const mapPoint = (m: Matrix, x: number, y: number): [number, number] => [
+  m[0] * x + m[2] * y + m[4],
+  m[1] * x + m[3] * y + m[5],
+];

@@ -1,12 +1,16 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { Sequelize } from 'sequelize';
+import { type AssetModel, defineAssetModel } from './asset-model';
+import { type DrawerModel, defineDrawerModel } from './drawer-model';
 import { migrate } from './migrate';
 import { definePieceModel, type PieceModel } from './piece-model';
 
 export interface Database {
   readonly sequelize: Sequelize;
   readonly pieces: PieceModel;
+  readonly assets: AssetModel;
+  readonly drawer: DrawerModel;
   close(): Promise<void>;
 }
 
@@ -26,5 +30,7 @@ export async function openDatabase(folder: string): Promise<Database> {
   await sequelize.query('PRAGMA synchronous = NORMAL');
   await migrate(sequelize);
   const pieces = definePieceModel(sequelize);
-  return { sequelize, pieces, close: () => sequelize.close() };
+  const assets = defineAssetModel(sequelize);
+  const drawer = defineDrawerModel(sequelize);
+  return { sequelize, pieces, assets, drawer, close: () => sequelize.close() };
 }

@@ -23,6 +23,25 @@ const MIGRATIONS: readonly Migration[] = [
       await queries.addIndex('pieces', ['deletedAt', 'updatedAt']);
     },
   },
+  {
+    name: '002-assets-and-drawer',
+    async up(queries) {
+      await queries.createTable('assets', {
+        id: { type: DataTypes.STRING(64), primaryKey: true },
+        name: { type: DataTypes.STRING(200), allowNull: false },
+        mediaType: { type: DataTypes.STRING(40), allowNull: false },
+        bytes: { type: DataTypes.BLOB, allowNull: false },
+        createdAt: { type: DataTypes.DATE, allowNull: false },
+      });
+      await queries.createTable('drawer', {
+        id: { type: DataTypes.STRING(64), primaryKey: true },
+        name: { type: DataTypes.STRING(200), allowNull: false },
+        svg: { type: DataTypes.TEXT, allowNull: false },
+        createdAt: { type: DataTypes.DATE, allowNull: false },
+      });
+      await queries.addIndex('drawer', ['createdAt']);
+    },
+  },
 ];
 
 /** Runs the steps that this database has not had yet. */

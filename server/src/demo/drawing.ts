@@ -1,4 +1,5 @@
 import {
+  AS_DRAWN,
   addFigure,
   type Easing,
   emptyPiece,
@@ -70,7 +71,7 @@ export function drawnPiece(
       pose: {
         ...pose,
         hold: drawn.hold,
-        placement: { x: TABLE_MARGIN, y: TABLE_MARGIN, scale: TABLE_SCALE, rule: null },
+        placement: { ...AS_DRAWN, x: TABLE_MARGIN, y: TABLE_MARGIN, scaleX: TABLE_SCALE, scaleY: TABLE_SCALE },
       },
       parts,
     };

@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import { Provider } from 'react-redux';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { EnginesProvider } from '../context';
+import { DrawerPage } from '../drawer';
 import { OutputRoom, PiecePage, ShapesRoom } from '../rooms';
 import { Shelf } from '../shelf';
 import { createStore, sessionActions, useAppDispatch, useAppSelector } from '../state';
@@ -20,6 +21,7 @@ const router = createBrowserRouter([
       { path: 'output', element: <OutputRoom /> },
     ],
   },
+  { path: '/shapes', element: <DrawerPage /> },
   { path: '*', element: <NotFound /> },
 ]);
 

@@ -1,32 +1,45 @@
-import { poseInput, railTimeline } from '@core';
+import { hexText } from '@core';
 import { type DragEvent, type PointerEvent, useEffect, useRef } from 'react';
 import { useOpenPiece } from '../context';
-import { selectedPose, selectPiece, useAppSelector } from '../state';
+import { paintOverlay } from '../editor';
+import { selectPiece, useAppSelector } from '../state';
 import { EmptyCanvas } from './EmptyCanvas';
-import { movePose } from './move-pose';
-import { placeOverlay } from './overlay';
+import { penColours } from './pen-colours';
+import { ReferencePictures } from './ReferencePictures';
 import './canvas.scss';
 
-/** The picture area: paints outside React, with the handles of the selected pose in a small SVG over it. */
-export function Canvas() {
-  const { editor, takeFiles } = useOpenPiece();
+/** A shape that is dragged out of the drawer. */
+export const SHAPE_DRAG_TYPE = 'application/x-arcshift-svg';
+const DOUBLE_PRESS_MS = 350;
+const DOUBLE_PRESS_PX = 5;
+
+/** The picture area: picture and overlay are painted outside React, at the display's rate; pointers go to the drawing bench. */
+export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
+  const { editor, takeFiles, takeSvg } = useOpenPiece();
   const piece = useAppSelector(selectPiece);
+  const theme = useAppSelector((state) => state.session.theme);
+  const tool = useAppSelector((state) => state.bench.tool);
   const paneRef = useRef<HTMLDivElement>(null);
   const canvasRef = useRef<HTMLCanvasElement>(null);
-  const overlayRef = useRef<SVGSVGElement>(null);
-  const selection = useAppSelector((state) => state.session.selection);
+  const overlayRef = useRef<HTMLCanvasElement>(null);
+  const lastPress = useRef({ time: 0, x: 0, y: 0, count: 0 });
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another theme paints in other colours
   useEffect(() => {
     const pane = paneRef.current;
     const canvas = canvasRef.current;
+    const overlay = overlayRef.current;
     const context = canvas?.getContext('2d');
-    if (!pane || !canvas || !context) return;
+    const over = overlay?.getContext('2d');
+    if (!pane || !canvas || !context || !overlay || !over) return;
+    const colours = penColours(pane);
     let handle = 0;
     const paint = (): void => {
       handle = 0;
       const density = window.devicePixelRatio;
       editor.stage.paint(context, editor.clock.seconds, editor.viewport.view, density);
-      if (overlayRef.current) placeOverlay(overlayRef.current, editor);
+      if (drawing) paintOverlay(over, editor, colours, density);
+      pane.dispatchEvent(new CustomEvent('arcshift-view', { detail: editor.viewport.view }));
     };
     // The clock already ticks once a frame; other changes are gathered until the next one.
     const repaint = (): void => {
@@ -35,13 +48,27 @@ export function Canvas() {
     };
     const observer = new ResizeObserver(() => {
       const density = window.devicePixelRatio;
-      canvas.width = Math.max(1, Math.round(pane.clientWidth * density));
-      canvas.height = Math.max(1, Math.round(pane.clientHeight * density));
+      for (const each of [canvas, overlay]) {
+        each.width = Math.max(1, Math.round(pane.clientWidth * density));
+        each.height = Math.max(1, Math.round(pane.clientHeight * density));
+      }
       editor.viewport.setPane(pane.clientWidth, pane.clientHeight);
       paint();
     });
     observer.observe(pane);
     const stop = editor.onRepaint(repaint);
+    const stopClock = editor.clock.onState(repaint);
+    editor.pickColourWith((x, y) => {
+      const { view } = editor.viewport;
+      const density = window.devicePixelRatio;
+      const [r, g, b, alpha] = context.getImageData(
+        Math.round((view.x + x * view.zoom) * density),
+        Math.round((view.y + y * view.zoom) * density),
+        1,
+        1,
+      ).data;
+      return alpha > 0 ? hexText({ r: r / 255, g: g / 255, b: b / 255 }) : undefined;
+    });
     const zoom = (event: WheelEvent): void => {
       event.preventDefault();
       const box = pane.getBoundingClientRect();
@@ -54,36 +81,101 @@ export function Canvas() {
       cancelAnimationFrame(handle);
       observer.disconnect();
       stop();
+      stopClock();
       pane.removeEventListener('wheel', zoom);
     };
-  }, [editor]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the overlay shows what is selected
-  useEffect(() => {
-    if (overlayRef.current) placeOverlay(overlayRef.current, editor);
-  }, [editor, selection, piece]);
+  }, [editor, drawing, theme]);
 
-  const drag = (event: PointerEvent): void => {
-    const found = piece && selectedPose(piece, selection);
-    if (event.button !== 0 || !piece || !found || !overlayRef.current) return;
-    const stop = railTimeline(piece, found.figure).stops[found.stop];
-    editor.clock.pause();
-    editor.clock.seek(stop.start);
-    movePose(editor, found.pose, poseInput(piece, found.pose), event.nativeEvent);
+  const place = (event: { clientX: number; clientY: number }): [number, number] => {
+    const box = paneRef.current?.getBoundingClientRect();
+    return [event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0)];
+  };
+  const keys = (event: { shiftKey: boolean; altKey: boolean }, clicks = 1) => ({
+    shift: event.shiftKey,
+    alt: event.altKey,
+    clicks,
+  });
+  const pan = (event: PointerEvent): void => {
+    let [x, y] = [event.clientX, event.clientY];
+    const controller = new AbortController();
+    const { signal } = controller;
+    window.addEventListener(
+      'pointermove',
+      (move) => {
+        editor.viewport.moveBy(move.clientX - x, move.clientY - y);
+        [x, y] = [move.clientX, move.clientY];
+      },
+      { signal },
+    );
+    window.addEventListener('pointerup', () => controller.abort(), { signal });
+  };
+  const press = (event: PointerEvent): void => {
+    if (event.button === 1) {
+      event.preventDefault();
+      pan(event);
+      return;
+    }
+    if (event.button !== 0 || !piece || !drawing) return;
+    // A press on the canvas takes the focus out of fields, so that keys mean the canvas.
+    if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+    const [x, y] = place(event);
+    const last = lastPress.current;
+    const again = event.timeStamp - last.time < DOUBLE_PRESS_MS && Math.hypot(x - last.x, y - last.y) < DOUBLE_PRESS_PX;
+    lastPress.current = { time: event.timeStamp, x, y, count: again ? last.count + 1 : 1 };
+    editor.bench.down(x, y, keys(event, lastPress.current.count));
+    const controller = new AbortController();
+    const { signal } = controller;
+    window.addEventListener('pointermove', (move) => editor.bench.move(...place(move), keys(move)), { signal });
+    window.addEventListener(
+      'pointerup',
+      (up) => {
+        controller.abort();
+        editor.bench.up(...place(up), keys(up));
+      },
+      { signal },
+    );
+    window.addEventListener(
+      'pointercancel',
+      () => {
+        controller.abort();
+        editor.bench.cancel();
+      },
+      { signal },
+    );
+    window.addEventListener(
+      'keydown',
+      (key) => {
+        if (key.key !== 'Escape') return;
+        key.stopPropagation();
+        controller.abort();
+        editor.bench.cancel();
+      },
+      { signal, capture: true },
+    );
+  };
+  const hover = (event: PointerEvent): void => {
+    if (!drawing || event.buttons !== 0 || !paneRef.current) return;
+    paneRef.current.style.cursor = editor.bench.hover(...place(event), keys(event));
   };
   const dropped = (event: DragEvent): void => {
     event.preventDefault();
-    takeFiles([...event.dataTransfer.files]);
+    const svg = event.dataTransfer.getData(SHAPE_DRAG_TYPE);
+    if (svg) takeSvg(event.dataTransfer.getData('text/x-arcshift-name') || 'Shape', svg);
+    else takeFiles([...event.dataTransfer.files]);
   };
   const empty = piece?.figureOrder.length === 0;
   return (
     <div
       ref={paneRef}
-      className="canvas-pane"
+      className={`canvas-pane ${drawing ? 'drawing' : ''}`}
       role="region"
       aria-label="Canvas"
+      onPointerDown={press}
+      onPointerMove={hover}
       onDragOver={(event) => event.preventDefault()}
       onDrop={dropped}
     >
+      <ReferencePictures paneRef={paneRef} />
       <canvas
         ref={canvasRef}
         className="canvas-picture"
@@ -91,10 +183,8 @@ export function Canvas() {
         aria-label="The piece at the play position"
         role="img"
       />
-      <svg ref={overlayRef} className="canvas-overlay" aria-hidden="true">
-        <rect data-key="frame" className="overlay-frame" visibility="hidden" onPointerDown={drag} />
-      </svg>
-      {empty && <EmptyCanvas />}
+      <canvas ref={overlayRef} className="canvas-overlay" data-testid="overlay" />
+      {empty && tool === 'select' && piece.references.length === 0 && <EmptyCanvas />}
     </div>
   );
 }

@@ -1,10 +1,12 @@
-import { FileDown } from 'lucide-react';
+import { FileDown, PencilLine, Shapes, Type } from 'lucide-react';
 import { Button } from 'react-bootstrap';
 import { useOpenPiece } from '../context';
+import { benchActions, useAppDispatch } from '../state';
 
 /** What an empty piece says: what to do first. */
 export function EmptyCanvas() {
   const { chooseFiles } = useOpenPiece();
+  const dispatch = useAppDispatch();
   return (
     <div className="canvas-empty">
       <svg viewBox="0 0 220 84" width="220" height="84" aria-hidden="true">
@@ -26,6 +28,18 @@ export function EmptyCanvas() {
       <Button variant="primary" onClick={() => chooseFiles()}>
         <FileDown size={16} aria-hidden="true" /> Choose SVG files
       </Button>
+      <p>Or make a shape here:</p>
+      <div className="canvas-empty-ways">
+        <Button variant="link" className="outlined" onClick={() => dispatch(benchActions.shapeChosen('ellipse'))}>
+          <Shapes size={16} aria-hidden="true" /> Start from a shape
+        </Button>
+        <Button variant="link" className="outlined" onClick={() => dispatch(benchActions.toolChosen('draw'))}>
+          <PencilLine size={16} aria-hidden="true" /> Draw
+        </Button>
+        <Button variant="link" className="outlined" onClick={() => dispatch(benchActions.toolChosen('text'))}>
+          <Type size={16} aria-hidden="true" /> Type
+        </Button>
+      </div>
     </div>
   );
 }

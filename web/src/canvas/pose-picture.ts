@@ -1,20 +1,28 @@
-import { outlineBox, outlineOfPart, type Part, type Piece, type Pose, writePathData } from '@core';
+import {
+  type Outline,
+  outlineBox,
+  outlineOfPart,
+  type Paint,
+  type Part,
+  type Piece,
+  type Pose,
+  placementMatrix,
+  type Stroke,
+  transformOutline,
+  writePathData,
+} from '@core';
 
-/** A part as plain SVG. */
+/** A part as plain SVG, in its pose's own coordinates. */
 export interface PartPicture {
   readonly d: string;
-  readonly fill: string;
+  readonly fill: Paint | null;
   readonly fillRule: 'nonzero' | 'evenodd';
-  readonly stroke?: {
-    readonly colour: string;
-    readonly width: number;
-    readonly cap: 'butt' | 'round' | 'square';
-    readonly join: 'miter' | 'round' | 'bevel';
-  };
+  readonly stroke: Stroke | null;
 }
 
 export interface PosePicture {
   readonly viewBox: string;
+  readonly transform?: string;
   readonly parts: readonly PartPicture[];
 }
 
@@ -25,24 +33,38 @@ function partPicture(part: Part): PartPicture {
   if (!picture) {
     picture = {
       d: writePathData(outlineOfPart(part)),
-      fill: part.fill ?? 'none',
+      fill: part.fill,
       fillRule: part.fillRule,
-      stroke: part.stroke ?? undefined,
+      stroke: part.stroke,
     };
     cache.set(part, picture);
   }
   return picture;
 }
 
-/** A pose in its own coordinates with a square view box around it. */
+/** A square view box with a little room around outlines. */
+export function squareBox(outlines: readonly Outline[], stroke: number): string {
+  const box = outlineBox({ contours: outlines.flatMap(({ contours }) => contours), fillRule: 'nonzero' });
+  const width = box.maxX - box.minX || 0;
+  const height = box.maxY - box.minY || 0;
+  const size = Math.max(width, height, 1e-3) * 1.12 + stroke;
+  const x = (box.minX + box.maxX) / 2 - size / 2 || 0;
+  const y = (box.minY + box.maxY) / 2 - size / 2 || 0;
+  return `${x} ${y} ${size} ${size}`;
+}
+
+/** A pose as it stands, turned and mirrored, with a square view box around it. */
 export function posePicture(piece: Piece, pose: Pose): PosePicture {
   const parts = pose.parts.map((id) => piece.parts[id]);
-  const box = outlineBox({ contours: parts.flatMap((part) => outlineOfPart(part).contours), fillRule: 'nonzero' });
   const stroke = Math.max(0, ...parts.map((part) => part.stroke?.width ?? 0));
-  const width = box.maxX - box.minX;
-  const height = box.maxY - box.minY;
-  const size = Math.max(width, height, 1e-3) * 1.12 + stroke;
-  const x = (box.minX + box.maxX) / 2 - size / 2;
-  const y = (box.minY + box.maxY) / 2 - size / 2;
-  return { viewBox: `${x} ${y} ${size} ${size}`, parts: parts.map(partPicture) };
+  const { scaleX, scaleY, rotation } = pose.placement;
+  const k = Math.abs(scaleX) || 1;
+  const matrix = placementMatrix({ ...pose.placement, x: 0, y: 0, scaleX: scaleX / k || 1, scaleY: scaleY / k || 1 });
+  const upright = rotation === 0 && scaleX > 0 && scaleX === scaleY;
+  const outlines = parts.map((part) => (upright ? outlineOfPart(part) : transformOutline(outlineOfPart(part), matrix)));
+  return {
+    viewBox: squareBox(outlines, stroke),
+    transform: upright ? undefined : `matrix(${matrix.join(' ')})`,
+    parts: parts.map(partPicture),
+  };
 }

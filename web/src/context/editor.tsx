@@ -1,13 +1,16 @@
 import { createContext, useContext, useSyncExternalStore } from 'react';
-import type { Autosave, Editor, PlanStatus } from '../editor';
+import type { Arrivals, Autosave, Editor, PlanStatus } from '../editor';
 
 export interface OpenPiece {
   readonly editor: Editor;
   readonly autosave: Autosave;
+  readonly arrivals: Arrivals;
   /** Lets the user choose SVG files; they become poses before stop `at`. */
   readonly chooseFiles: (at?: number) => void;
   /** Takes files that were dropped or pasted. */
   readonly takeFiles: (files: readonly File[], at?: number) => void;
+  /** Takes SVG text, as from the drawer. */
+  readonly takeSvg: (name: string, svg: string, at?: number) => void;
 }
 
 export const EditorContext = createContext<OpenPiece | null>(null);

@@ -1,2 +1,3 @@
+export * from './bench';
 export * from './editor';
 export * from './engines';

@@ -1,14 +1,21 @@
-import { type CompiledPiece, compilePiece, type Piece, type PoseInput, pieceDuration, planStill } from '@core';
+import { type CompiledPiece, compilePiece, type Piece, pieceDuration } from '@core';
 import type { AppStore } from '../state';
+import type { EngineClient } from '../workers';
+import { Bench } from './bench/bench';
 import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
 import { Stage } from './playback/stage';
 import { Viewport } from './viewport/viewport';
 
+/** How much of a see-through figure is left while drawing. */
+const SEE_THROUGH = 0.3;
+
 export interface EditorDeps {
   readonly store: AppStore;
   readonly planner: Planner;
   readonly clock: ClockDeps;
+  /** The worker that changes outlines and sets text. */
+  readonly shapes: EngineClient;
 }
 
 /** The working parts of an open piece, without any interface. Made when a piece opens, destroyed when it closes. */
@@ -18,14 +25,16 @@ export interface Editor {
   readonly plans: PlanStore;
   readonly viewport: Viewport;
   readonly stage: Stage;
-  /** Shows one pose in place of the piece while a gesture works on a copy of it; null ends that. */
-  preview(pose: PoseInput | null): void;
+  readonly shapes: EngineClient;
+  /** Tells the bench how to read a colour of the painted picture. */
+  pickColourWith(pick: (x: number, y: number) => string | undefined): void;
+  readonly bench: Bench;
   /** Called whenever what is on the canvas should be painted again. */
   onRepaint(listener: () => void): () => void;
   destroy(): void;
 }
 
-export function createEditor({ store, planner, clock: clockDeps }: EditorDeps): Editor {
+export function createEditor({ store, planner, clock: clockDeps, shapes }: EditorDeps): Editor {
   const clock = new PlaybackClock(clockDeps);
   const plans = new PlanStore(planner);
   const viewport = new Viewport();
@@ -34,6 +43,17 @@ export function createEditor({ store, planner, clock: clockDeps }: EditorDeps): 
   const repaint = (): void => {
     for (const listener of repaintListeners) listener();
   };
+  let pickColour: (x: number, y: number) => string | undefined = () => undefined;
+  const bench = new Bench({
+    store,
+    clock,
+    stage,
+    viewport,
+    shapes,
+    repaint,
+    pickColour: (x, y) => pickColour(x, y),
+  });
+  stage.fade = (id) => (shown?.figures[id]?.seeThrough && !clock.playing ? SEE_THROUGH : 1);
   let shown: Piece | null = null;
   let compiled: CompiledPiece | null = null;
 
@@ -42,9 +62,17 @@ export function createEditor({ store, planner, clock: clockDeps }: EditorDeps): 
     stage.show(compiled);
     repaint();
   };
+  let benchState = store.getState().bench;
+  let selection = store.getState().session.selection;
   const follow = (): void => {
-    const { document, session } = store.getState();
-    if (document.piece === shown) return;
+    const { document, session, bench: nextBench } = store.getState();
+    if (document.piece === shown) {
+      // What is chosen and which tool is at hand shows on the canvas too.
+      if (nextBench !== benchState || session.selection !== selection) repaint();
+      benchState = nextBench;
+      selection = session.selection;
+      return;
+    }
     shown = document.piece;
     if (shown) {
       const { rate, width, height } = shown.canvas;
@@ -67,19 +95,10 @@ export function createEditor({ store, planner, clock: clockDeps }: EditorDeps): 
     plans,
     viewport,
     stage,
-    preview(pose) {
-      if (!pose || !compiled) stage.show(compiled);
-      else {
-        const span = {
-          start: 0,
-          holdEnd: 1,
-          end: 1,
-          easing: { kind: 'linear' } as const,
-          parts: planStill(pose).parts,
-        };
-        stage.show({ ...compiled, figures: [{ id: 'preview', spans: [span] }] });
-      }
-      repaint();
+    bench,
+    shapes,
+    pickColourWith: (pick) => {
+      pickColour = pick;
     },
     onRepaint(listener) {
       repaintListeners.add(listener);

@@ -1,13 +1,11 @@
 import {
   applyPlacementRules,
-  type CENTRE_RULES,
-  type FIT_RULES,
-  hexText,
+  DEFAULT_RULE,
   isClosedRail,
   moveStop,
   type Piece,
+  type Placement,
   type PlacementRule,
-  readColour,
   setPlacementRule,
   stopsOf,
 } from '@core';
@@ -17,27 +15,12 @@ import { posePicture } from '../canvas/pose-picture';
 import { useEditor } from '../context';
 import { commandById, rememberRule } from '../editor';
 import { changePiece, type Recipe, type selectedPose, sessionActions, useAppDispatch } from '../state';
-import { ColourField, IconButton, NumberField, SelectField, TextField } from '../ui';
+import { IconButton, NumberField, TextField } from '../ui';
 import { freshId } from '../workers';
 import { framesText } from './frames-text';
+import { RuleFields } from './RuleFields';
 
-export const CENTRE_OPTIONS = [
-  { value: 'area', label: 'by area' },
-  { value: 'box', label: 'by box' },
-  { value: 'none', label: 'as in the file' },
-] as const satisfies readonly { value: (typeof CENTRE_RULES)[number]; label: string }[];
-export const FIT_OPTIONS = [
-  { value: 'longest', label: 'longest side as first pose' },
-  { value: 'area', label: 'area as first pose' },
-  { value: 'none', label: 'as in the file' },
-] as const satisfies readonly { value: (typeof FIT_RULES)[number]; label: string }[];
-const FIRST_FIT_OPTIONS = [
-  { value: 'longest', label: '60 % of the canvas' },
-  { value: 'area', label: 'area of that square' },
-  { value: 'none', label: 'as in the file' },
-] as const;
-
-/** What can be set on a pose: name, hold, place and size, paint. */
+/** What can be set on a pose: name, hold, place and size. */
 export function PoseDetails({
   piece,
   found,
@@ -60,13 +43,12 @@ export function PoseDetails({
     rememberRule(rule);
     change(`Place ${pose.name}`, (draft) => setPlacementRule(draft, figure.id, pose.id, rule));
   };
-  const moveTo = (part: { x?: number; y?: number; scale?: number }): void =>
+  const moveTo = (part: Partial<Omit<Placement, 'rule'>>): void =>
     change(`Place ${pose.name}`, (draft) => {
       Object.assign(draft.poses[pose.id].placement, part, { rule: null });
       applyPlacementRules(draft, figure.id);
     });
   const rule = placement.rule;
-  const isFirst = figure.poses[0] === pose.id;
   const context = { editor, openRoom: () => {}, saveNow: () => {} };
   return (
     <>
@@ -107,28 +89,13 @@ export function PoseDetails({
       <h3>Place</h3>
       {rule ? (
         <>
-          <SelectField
-            label="Centred"
-            value={rule.centre}
-            options={CENTRE_OPTIONS}
-            onChange={(centre) => setRule({ ...rule, centre })}
-          />
-          <SelectField
-            label="Size"
-            value={rule.fit}
-            options={isFirst ? FIRST_FIT_OPTIONS : FIT_OPTIONS}
-            onChange={(fit) => setRule({ ...rule, fit })}
-          />
+          <RuleFields piece={piece} figureId={figure.id} rule={rule} onChange={setRule} />
           <p className="details-note">This rule stays alive until you move the pose by hand.</p>
         </>
       ) : (
         <p className="details-note">
           Moved by hand.{' '}
-          <button
-            type="button"
-            className="btn btn-link p-0 align-baseline"
-            onClick={() => setRule({ centre: 'area', fit: 'longest', to: 'first' })}
-          >
+          <button type="button" className="btn btn-link p-0 align-baseline" onClick={() => setRule(DEFAULT_RULE)}>
             Place by rule again
           </button>
         </p>
@@ -137,43 +104,30 @@ export function PoseDetails({
       <NumberField label="Y" value={placement.y} unit="px" digits={2} onChange={(y) => moveTo({ y })} />
       <NumberField
         label="Scale"
-        value={placement.scale * 100}
+        value={Math.abs(placement.scaleX) * 100}
         unit="%"
         min={0}
         max={1e6}
         digits={2}
-        onChange={(percent) => moveTo({ scale: percent / 100 })}
+        onChange={(percent) => {
+          // A stretched pose keeps its proportions.
+          const k = placement.scaleX !== 0 ? placement.scaleY / placement.scaleX : 1;
+          const scaleX = (percent / 100) * (placement.scaleX < 0 ? -1 : 1);
+          moveTo({ scaleX, scaleY: scaleX * k });
+        }}
       />
-      <h3>Paint</h3>
-      {pose.parts.map((id) => {
-        const part = piece.parts[id];
-        const colour = part.fill ?? part.stroke?.colour ?? '#000000';
-        const read = readColour(colour);
-        return (
-          <ColourField
-            key={id}
-            label={part.name}
-            value={colour}
-            hex={read ? hexText(read) : '#000000'}
-            onChange={(value) => {
-              if (!readColour(value)) {
-                dispatch(
-                  sessionActions.told({
-                    tone: 'error',
-                    text: `Expected a CSS colour such as #c23f23 or oklch(0.6 0.2 30); found “${value.slice(0, 40)}”. The colour stays as it was.`,
-                  }),
-                );
-                return;
-              }
-              change(`Paint ${part.name}`, (draft) => {
-                const target = draft.parts[id];
-                if (part.fill !== null) target.fill = value;
-                else if (target.stroke) target.stroke.colour = value;
-              });
-            }}
-          />
-        );
-      })}
+      <NumberField
+        label="Turn"
+        value={placement.rotation}
+        unit="°"
+        digits={2}
+        onChange={(rotation) =>
+          change(`Turn ${pose.name}`, (draft) => {
+            draft.poses[pose.id].placement.rotation = rotation;
+            applyPlacementRules(draft, figure.id);
+          })
+        }
+      />
     </>
   );
 }

@@ -1,2 +1,2 @@
 export { Details } from './Details';
-export { CENTRE_OPTIONS, FIT_OPTIONS } from './PoseDetails';
+export { CENTRE_OPTIONS, FIT_OPTIONS, fitTarget, RuleFields } from './RuleFields';

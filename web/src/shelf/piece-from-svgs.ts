@@ -13,7 +13,8 @@ export async function pieceFromSvgs(
   const rule = rememberedRule();
   for (const file of files) {
     try {
-      const { added: one } = await engine.importSvg(await file.text(), file.name.replace(/\.svg$/i, ''));
+      const reading = await engine.readSvg(await file.text());
+      const [one] = await engine.arrive([{ name: file.name.replace(/\.svg$/i, ''), reading }], 'parts');
       added.push({ ...one, pose: { ...one.pose, placement: { ...one.pose.placement, rule } } });
     } catch (error) {
       refusals.push(`${file.name}: ${(error as Error).message}`);

@@ -12,6 +12,18 @@ export interface LoadedPiece extends PieceSummary {
   readonly piece: Piece;
 }
 
+export interface DrawerShape {
+  readonly id: string;
+  readonly name: string;
+  readonly svg: string;
+  readonly createdAt: string;
+}
+export interface StoredAsset {
+  readonly id: string;
+  readonly name: string;
+  readonly mediaType: string;
+}
+
 /** The body of a refusal (RFC 9457). */
 export interface Problem {
   readonly code: string;
@@ -34,7 +46,7 @@ export function problemText(error: unknown): string {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['Pieces', 'Piece'],
+  tagTypes: ['Pieces', 'Piece', 'Drawer'],
   endpoints: (build) => ({
     listPieces: build.query<readonly PieceSummary[], void>({
       query: () => '/pieces',
@@ -65,10 +77,52 @@ export const api = createApi({
       query: (id) => ({ url: `/pieces/${encodeURIComponent(id)}/duplicate`, method: 'POST', body: {} }),
       invalidatesTags: ['Pieces'],
     }),
+    listDrawer: build.query<readonly DrawerShape[], void>({
+      query: () => '/drawer',
+      transformResponse: ({ shapes }: { shapes: DrawerShape[] }) => shapes,
+      providesTags: ['Drawer'],
+    }),
+    keepInDrawer: build.mutation<DrawerShape, { name: string; svg: string }>({
+      query: (body) => ({ url: '/drawer', method: 'POST', body }),
+      invalidatesTags: ['Drawer'],
+    }),
+    renameInDrawer: build.mutation<void, { id: string; name: string }>({
+      query: ({ id, name }) => ({ url: `/drawer/${encodeURIComponent(id)}`, method: 'PATCH', body: { name } }),
+      invalidatesTags: ['Drawer'],
+    }),
+    removeFromDrawer: build.mutation<void, string>({
+      query: (id) => ({ url: `/drawer/${encodeURIComponent(id)}`, method: 'DELETE' }),
+      invalidatesTags: ['Drawer'],
+    }),
+    /** Stores a picture or font beside the pieces. */
+    keepAsset: build.mutation<StoredAsset, File>({
+      query: (file) => ({
+        url: `/assets?name=${encodeURIComponent(file.name.slice(0, 200))}`,
+        method: 'POST',
+        body: file,
+        headers: { 'Content-Type': mediaTypeOf(file) },
+      }),
+    }),
   }),
 });
 
+/** By the file's name where the browser does not know the type, as with fonts. */
+function mediaTypeOf(file: File): string {
+  const ending = file.name.toLowerCase().split('.').pop() ?? '';
+  const byEnding: Record<string, string> = {
+    ttf: 'font/ttf',
+    otf: 'font/otf',
+    woff: 'font/woff',
+    svg: 'image/svg+xml',
+  };
+  return byEnding[ending] ?? (file.type || 'application/octet-stream');
+}
+
 export const {
+  useListDrawerQuery,
+  useKeepInDrawerMutation,
+  useRenameInDrawerMutation,
+  useRemoveFromDrawerMutation,
   useListPiecesQuery,
   useLoadPieceQuery,
   useCreatePieceMutation,

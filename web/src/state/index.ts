@@ -1,4 +1,5 @@
 export * from './api';
+export * from './bench';
 export * from './document';
 export * from './selectors';
 export * from './session';

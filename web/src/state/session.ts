@@ -1,4 +1,4 @@
-import type { Id, PlacementRule } from '@core';
+import type { ArrivalForm, Id, PlacementRule } from '@core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 /** What is selected on the rail; stops are counted from the rail's start. */
@@ -22,6 +22,14 @@ export interface Arrival {
   readonly poseIds: readonly Id[];
   readonly rule: PlacementRule;
   readonly notes: readonly string[];
+  readonly form: ArrivalForm;
+}
+
+/** What is at work: a word, how much is done (0 to 1, null: unknown), and whether it can be stopped. */
+export interface Busy {
+  readonly text: string;
+  readonly share: number | null;
+  readonly stoppable: boolean;
 }
 
 /** What belongs to this tab and is neither saved nor undone. */
@@ -32,7 +40,7 @@ export interface SessionState {
   readonly arrival: Arrival | null;
   readonly theme: 'light' | 'dark';
   readonly sheetOpen: boolean;
-  readonly busy: string | null;
+  readonly busy: Busy | null;
 }
 
 const initialState: SessionState = {
@@ -68,7 +76,7 @@ const slice = createSlice({
     themeChosen: (state, action: PayloadAction<'light' | 'dark'>) => void (state.theme = action.payload),
     sheetToggled: (state, action: PayloadAction<boolean | undefined>) =>
       void (state.sheetOpen = action.payload ?? !state.sheetOpen),
-    busyChanged: (state, action: PayloadAction<string | null>) => void (state.busy = action.payload),
+    busyChanged: (state, action: PayloadAction<Busy | null>) => void (state.busy = action.payload),
     reset: (state) => ({ ...initialState, theme: state.theme }),
   },
 });

@@ -1,12 +1,18 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
+import { benchReducer } from './bench';
 import { documentActions, documentReducer, makeChange, type Recipe } from './document';
 import { sessionReducer } from './session';
 
 export function createStore() {
   return configureStore({
-    reducer: { document: documentReducer, session: sessionReducer, [api.reducerPath]: api.reducer },
+    reducer: {
+      bench: benchReducer,
+      document: documentReducer,
+      session: sessionReducer,
+      [api.reducerPath]: api.reducer,
+    },
     middleware: (getDefault) => getDefault({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
   });
 }

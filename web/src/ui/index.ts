@@ -1,3 +1,4 @@
+export * from './ActionButton';
 export { Choice, SelectField } from './Choice';
 export { ColourField } from './ColourField';
 export { IconButton } from './IconButton';

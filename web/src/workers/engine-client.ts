@@ -2,25 +2,60 @@ import { CoreError, type CoreErrorCode } from '@core';
 import * as Comlink from 'comlink';
 import type { Engine, Outcome } from './engine-worker';
 
-/** The engine's calls as promises; refusals become errors again. */
-export interface EngineClient {
-  planShift(...args: Parameters<Engine['planShift']>): Promise<Ok<ReturnType<Engine['planShift']>>>;
-  importSvg(...args: Parameters<Engine['importSvg']>): Promise<Ok<ReturnType<Engine['importSvg']>>>;
-  importPiece(...args: Parameters<Engine['importPiece']>): Promise<Ok<ReturnType<Engine['importPiece']>>>;
-  animatedSvg(...args: Parameters<Engine['animatedSvg']>): Promise<Ok<ReturnType<Engine['animatedSvg']>>>;
-}
 type Ok<T> = T extends { readonly ok: infer Value } ? Value : never;
 
-/** Starts a worker of its own; it lives as long as the page. */
+/** The engine's calls as promises; refusals become errors again. */
+export type EngineCalls = {
+  readonly [K in keyof Engine]: (...args: Parameters<Engine[K]>) => Promise<Ok<Awaited<ReturnType<Engine[K]>>>>;
+};
+
+/** A worker of its own. */
+export interface EngineClient extends EngineCalls {
+  /** Ends what the worker is at: its calls fail with `EngineCancelled`, the next call starts a new worker. */
+  cancel(): void;
+}
+
+/** What calls under way fail with when they were cancelled. */
+export class EngineCancelled extends Error {
+  constructor() {
+    super('Cancelled. Nothing was changed.');
+    this.name = 'EngineCancelled';
+  }
+}
+
+/** Starts a worker at the first call; it lives until it is cancelled or the page is left. */
 export function startEngine(): EngineClient {
-  const worker = new Worker(new URL('./engine-worker.ts', import.meta.url), { type: 'module' });
-  const remote = Comlink.wrap<Engine>(worker);
-  return {
-    planShift: async (input) => unwrap(await remote.planShift(input)),
-    importSvg: async (text, name) => unwrap(await remote.importSvg(text, name)),
-    importPiece: async (text) => unwrap(await remote.importPiece(text)),
-    animatedSvg: async (piece, digits) => unwrap(await remote.animatedSvg(piece, digits)),
+  let running: {
+    worker: Worker;
+    remote: Comlink.Remote<Engine>;
+    stop: (reason: Error) => void;
+    stopped: Promise<never>;
+  } | null = null;
+  const start = () => {
+    const worker = new Worker(new URL('./engine-worker.ts', import.meta.url), { type: 'module' });
+    let stop: (reason: Error) => void = () => {};
+    const stopped = new Promise<never>((_resolve, reject) => {
+      stop = reject;
+    });
+    // Nobody may be waiting when it is stopped.
+    stopped.catch(() => {});
+    return { worker, remote: Comlink.wrap<Engine>(worker), stop, stopped };
   };
+  const call = async (name: keyof Engine, args: unknown[]): Promise<unknown> => {
+    running ??= start();
+    const { remote, stopped } = running;
+    const sent = args.map((arg) => (typeof arg === 'function' ? Comlink.proxy(arg as () => void) : arg));
+    const method = remote[name] as unknown as (...sent: unknown[]) => Promise<Outcome<unknown>>;
+    return unwrap(await Promise.race([method(...sent), stopped]));
+  };
+  const cancel = (): void => {
+    running?.worker.terminate();
+    running?.stop(new EngineCancelled());
+    running = null;
+  };
+  return new Proxy({} as EngineClient, {
+    get: (_target, name) => (name === 'cancel' ? cancel : (...args: unknown[]) => call(name as keyof Engine, args)),
+  });
 }
 
 function unwrap<T>(outcome: Outcome<T>): T {
@@ -28,10 +63,15 @@ function unwrap<T>(outcome: Outcome<T>): T {
   throw new CoreError(outcome.refusal.code as CoreErrorCode, outcome.refusal.message, outcome.refusal.where);
 }
 
-/** One worker plans shifts, another reads and writes files, so that an import does not wait for matching. */
+/** One worker plans shifts, one reads and writes files, one changes outlines and sets text, so that none waits for another. */
 export interface Engines {
   readonly planner: EngineClient;
   readonly files: EngineClient;
+  readonly shapes: EngineClient;
 }
 
-export const startEngines = (): Engines => ({ planner: startEngine(), files: startEngine() });
+export const startEngines = (): Engines => ({
+  planner: startEngine(),
+  files: startEngine(),
+  shapes: startEngine(),
+});

@@ -1,16 +1,35 @@
 import {
+  type ArrivalForm,
+  type ArrivingFile,
+  applyClips,
+  type Combination,
+  type CombineKind,
+  combineOutlines,
   compilePiece,
+  cutAlongLine,
+  layoutText,
   type NewPose,
+  type Outline,
+  outlineOfStroke,
+  type PathEngine,
   type Piece,
   type PoseShiftPlan,
   planPoseShift,
-  poseFromSvg,
+  posesOfArrival,
+  readFont,
   readPiece,
   readSvg,
   type ShiftInput,
+  type StrokeShape,
+  type SvgReading,
+  simplifyContour,
+  type TextFont,
+  type TextLayout,
+  type TextSetting,
   writeAnimatedSvg,
 } from '@core';
 import * as Comlink from 'comlink';
+import { fontUrl } from './fonts';
 import { freshId } from './fresh-id';
 
 /** A refusal as plain data: errors lose their class on the way out of a worker. */
@@ -21,31 +40,82 @@ export interface Refusal {
 }
 export type Outcome<T> = { readonly ok: T } | { readonly refusal: Refusal };
 
-export interface ImportedPose {
-  readonly added: NewPose;
-  readonly notes: readonly string[];
-}
-
-function attempt<T>(work: () => T): Outcome<T> {
+async function attempt<T>(work: () => T | Promise<T>): Promise<Outcome<T>> {
   try {
-    return { ok: work() };
+    return { ok: await work() };
   } catch (error) {
     const { code = 'internal', message, where } = error as { code?: string; message: string; where?: string };
     return { refusal: { code, message, where } };
   }
 }
 
+/** Loads the path operations only where somebody asks for them. */
+const paths = async (): Promise<PathEngine> => (await import('./path-engine')).pathEngine();
+
+const fonts = new Map<string, Promise<TextFont>>();
+function loadFont(font: string): Promise<TextFont> {
+  let loading = fonts.get(font);
+  if (!loading) {
+    loading = fetchFont(font);
+    fonts.set(font, loading);
+    // A font that failed may be there the next time.
+    loading.catch(() => fonts.delete(font));
+  }
+  return loading;
+}
+async function fetchFont(font: string): Promise<TextFont> {
+  const url = fontUrl(font);
+  const response = url ? await fetch(url) : undefined;
+  if (!response?.ok)
+    throw new Error(
+      `The font “${font.slice(0, 40)}” is not on this server. Choose another; the letters stay as they are.`,
+    );
+  return readFont(await response.arrayBuffer());
+}
+
+const PROGRESS_PAUSE_MS = 50;
+
 /** The heavy calls of the core, off the page's main thread. */
 const engine = {
-  planShift: (input: ShiftInput): Outcome<PoseShiftPlan> => attempt(() => planPoseShift(input)),
-  importSvg: (text: string, name: string): Outcome<ImportedPose> =>
-    attempt(() => {
-      const reading = readSvg(text);
-      return { added: poseFromSvg(reading, name, freshId), notes: reading.notes };
+  planShift: (input: ShiftInput): Promise<Outcome<PoseShiftPlan>> => attempt(() => planPoseShift(input)),
+  /** Reads an SVG, clip paths applied; tells its progress (0 to 1) now and then. */
+  readSvg: (text: string, onProgress?: (share: number) => void): Promise<Outcome<SvgReading>> =>
+    attempt(async () => {
+      let told = 0;
+      const reading = readSvg(text, {
+        onProgress: (share) => {
+          if (!onProgress || performance.now() - told < PROGRESS_PAUSE_MS) return;
+          told = performance.now();
+          onProgress(share);
+        },
+      });
+      return applyClips(reading, reading.shapes.some(({ clips }) => clips.length > 0) ? await paths() : null);
     }),
-  importPiece: (text: string): Outcome<Piece> => attempt(() => readPiece(text)),
-  animatedSvg: (piece: Piece, digits: number): Outcome<string> =>
+  /** Poses of files that were read. */
+  arrive: (files: readonly ArrivingFile[], form: ArrivalForm): Promise<Outcome<NewPose[]>> =>
+    attempt(async () => posesOfArrival(files, form, form === 'united' ? await paths() : null, freshId)),
+  importPiece: (text: string): Promise<Outcome<Piece>> => attempt(() => readPiece(text)),
+  animatedSvg: (piece: Piece, digits: number): Promise<Outcome<string>> =>
     attempt(() => writeAnimatedSvg(compilePiece(piece), { digits, title: piece.name })),
+  combine: (kind: CombineKind, outlines: readonly Outline[]): Promise<Outcome<Combination>> =>
+    attempt(async () => combineOutlines(await paths(), kind, outlines)),
+  strokeOutline: (outline: Outline, stroke: StrokeShape): Promise<Outcome<Outline>> =>
+    attempt(async () => outlineOfStroke(await paths(), outline, stroke)),
+  cut: (outline: Outline, line: readonly [number, number, number, number]) =>
+    attempt(async () => cutAlongLine(await paths(), outline, ...line)),
+  /** The outline with as few points as stay within `tolerance` px, and how far it strays. */
+  simplify: (outline: Outline, tolerance: number): Promise<Outcome<{ outline: Outline; deviation: number }>> =>
+    attempt(() => {
+      const changed = outline.contours.map((contour) => simplifyContour(contour, tolerance));
+      return {
+        outline: { ...outline, contours: changed.map(({ contour }) => contour) },
+        deviation: Math.max(0, ...changed.map(({ deviation }) => deviation)),
+      };
+    }),
+  layoutText: (font: string, setting: TextSetting): Promise<Outcome<TextLayout>> =>
+    attempt(async () => layoutText(await loadFont(font), setting)),
+  /** The name of a font file, or why it cannot be read. */
+  checkFont: (bytes: ArrayBuffer): Promise<Outcome<string>> => attempt(() => readFont(bytes).name),
 };
 export type Engine = typeof engine;
 

@@ -108,7 +108,7 @@ describe('coordinates', () => {
 
 describe('paint', () => {
   const paint = (body: string) =>
-    readSvg(wrap(body)).shapes.map(({ fill, stroke }) => [fill, stroke?.colour ?? null, stroke?.width ?? null]);
+    readSvg(wrap(body)).shapes.map(({ fill, stroke }) => [fill, stroke?.paint ?? null, stroke?.width ?? null]);
   const d = 'd="M0 0h9v9z"';
 
   test.each([

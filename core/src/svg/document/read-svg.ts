@@ -1,28 +1,47 @@
 import { CoreError } from '../../errors';
-import { anchorCount, type FillRule, type Outline, transformOutline } from '../../outline';
-import { cssText, readColour } from '../../paint';
+import {
+  anchorCount,
+  type Contour,
+  contourArea,
+  type FillRule,
+  type Outline,
+  outlineBox,
+  outlineLength,
+  pieceCount,
+  polygonContour,
+  transformOutline,
+} from '../../outline';
+import { cssText, fadePaint, type Paint, readColour } from '../../paint';
 import { determinant, IDENTITY, type Matrix, multiply, scaling, translation } from '../../vec';
 import { SEGMENT_LIMIT } from '../path-data-reader';
 import { isShapeElement, readLength, shapeContours, type Viewport } from './basic-shapes';
+import { readGradient } from './gradients';
 import { inheritStyle, type Style, StyleSheet } from './style';
 import { readTransform } from './transform';
 import { parseSvgTree, type SvgNode } from './tree';
 
-/** A stroke as read: width in px after all transforms. */
+/** A stroke as read: lengths in px after all transforms. */
 export interface SvgStroke {
-  readonly colour: string;
+  readonly paint: Paint;
   readonly width: number;
   readonly cap: 'butt' | 'round' | 'square';
   readonly join: 'miter' | 'round' | 'bevel';
+  readonly miter: number;
+  readonly dash: readonly number[];
+  readonly dashOffset: number;
 }
 
 /** A drawn shape of the file, in px of the document, in painting order. */
 export interface SvgShape {
   readonly name: string;
+  /** Names of the groups around it, the outermost first. */
+  readonly groups: readonly string[];
   readonly outline: Outline;
-  /** CSS colour, alpha included, or null for none. */
-  readonly fill: string | null;
+  /** Alpha included; null for none. */
+  readonly fill: Paint | null;
   readonly stroke: SvgStroke | null;
+  /** Areas outside of which it is cut off, all at once; each the union of its outlines. */
+  readonly clips: readonly (readonly Outline[])[];
 }
 
 export interface SvgReading {
@@ -33,8 +52,14 @@ export interface SvgReading {
   readonly notes: readonly string[];
 }
 
+export interface ReadSvgOptions {
+  /** Told now and then how much is done, 0 to 1. */
+  readonly onProgress?: (share: number) => void;
+}
+
 const DEFAULT_SIZE = 300;
 const USE_LIMIT = 2_000;
+const CLIP_DEPTH = 8;
 const CONTAINERS = new Set(['svg', 'g', 'a', 'switch']);
 const SILENT = new Set([
   'title',
@@ -44,18 +69,49 @@ const SILENT = new Set([
   'style',
   'linearGradient',
   'radialGradient',
+  'pattern',
+  'clipPath',
+  'mask',
+  'filter',
+  'marker',
   'metadata',
   'view',
+]);
+const DRAWN = new Set([
+  ...CONTAINERS,
+  'use',
+  'text',
+  'image',
+  'path',
+  'rect',
+  'circle',
+  'ellipse',
+  'line',
+  'polyline',
+  'polygon',
 ]);
 
 /**
  * Reads an SVG file: basic shapes, paths, groups, nested transforms, view boxes, use and symbol, presentation attributes, style
- * attributes and simple style rules, inherited paint. What is not taken is named in `notes`. Nothing is run or fetched.
+ * attributes and simple style rules, inherited paint, gradients, dashes, clip paths. What is not taken is named in `notes`. Nothing is
+ * run or fetched.
  *
  * @throws CoreError 'svg-not-svg', 'svg-syntax', 'svg-unsafe', 'svg-no-outline', 'file-too-large', 'path-data', 'number-range', 'too-many-segments'
  */
-export function readSvg(text: string): SvgReading {
-  return new SvgReader(text).read();
+export function readSvg(text: string, options: ReadSvgOptions = {}): SvgReading {
+  return new SvgReader(text, options).read();
+}
+
+/** What an element gets from those around it. */
+interface Surroundings {
+  readonly matrix: Matrix;
+  readonly style: Style;
+  readonly opacity: number;
+  readonly viewport: Viewport;
+  readonly clips: readonly (readonly Outline[])[];
+  readonly groups: readonly string[];
+  /** Targets of `use` that are being drawn. */
+  readonly chain: readonly SvgNode[];
 }
 
 class SvgReader {
@@ -66,13 +122,19 @@ class SvgReader {
   private readonly sheet: StyleSheet;
   private uses = 0;
   private anchors = 0;
+  private elements = 0;
+  private done = 0;
 
-  constructor(text: string) {
-    const { root, dropped } = parseSvgTree(text);
+  constructor(
+    text: string,
+    private readonly options: ReadSvgOptions,
+  ) {
+    const { root, dropped } = parseSvgTree(text, (share) => options.onProgress?.(share * 0.6));
     this.root = root;
     for (const [what, count] of dropped) this.note(`${what} was left out: active content never gets in`, count);
     let css = '';
     const index = (node: SvgNode): void => {
+      this.elements++;
       if (node.attributes.id !== undefined && !this.byId.has(node.attributes.id))
         this.byId.set(node.attributes.id, node);
       if (node.name === 'style') css += `${node.text}\n`;
@@ -93,7 +155,7 @@ class SvgReader {
     const h = height ?? (width !== undefined && box ? (width * box.height) / box.width : box?.height) ?? DEFAULT_SIZE;
     const matrix = box && w > 0 && h > 0 ? viewBoxMatrix(this.root, box, 0, 0, w, h) : IDENTITY;
     const viewport = box ?? { width: w, height: h };
-    this.container(this.root, matrix, {}, 1, viewport, []);
+    this.container(this.root, { matrix, style: {}, opacity: 1, viewport, clips: [], groups: [], chain: [] });
     if (this.shapes.length === 0) {
       const found = [...this.notes.keys()];
       throw new CoreError(
@@ -109,48 +171,56 @@ class SvgReader {
     this.notes.set(text, (this.notes.get(text) ?? 0) + count);
   }
 
-  private container(
-    node: SvgNode,
-    matrix: Matrix,
-    parent: Style,
-    opacity: number,
-    viewport: Viewport,
-    chain: readonly SvgNode[],
-  ): void {
+  /** What an element hands to those inside it, or undefined where it is not drawn. */
+  private inside(node: SvgNode, around: Surroundings): { inner: Surroundings; own: Style } | undefined {
+    if (++this.done % 200 === 0) this.options.onProgress?.(0.6 + 0.4 * Math.min(1, this.done / this.elements));
     const own = this.sheet.ownStyle(node);
-    if (own.display === 'none') return;
-    const style = inheritStyle(parent, own);
-    const inner = node === this.root ? matrix : multiply(matrix, readTransform(node.attributes.transform, node.line));
-    const alpha = opacity * readOpacity(own.opacity);
-    for (const child of node.children) this.element(child, inner, style, alpha, viewport, chain);
+    if (own.display === 'none') return undefined;
+    const style = inheritStyle(around.style, own);
+    const matrix =
+      node === this.root
+        ? around.matrix
+        : multiply(around.matrix, readTransform(cssTransform(own.transform), node.line));
+    for (const property of ['mask', 'filter'] as const)
+      if (own[property] && own[property] !== 'none') this.note(`A ${property} was left out`);
+    const clip = own['clip-path'];
+    let clips = around.clips;
+    if (clip && clip !== 'none') {
+      const region = this.clipRegion(clip, node, matrix, around);
+      if (region) clips = [...clips, ...region];
+    }
+    const opacity = around.opacity * readOpacity(own.opacity);
+    return { inner: { ...around, style, matrix, opacity, clips }, own };
   }
 
-  private element(
-    node: SvgNode,
-    matrix: Matrix,
-    style: Style,
-    opacity: number,
-    viewport: Viewport,
-    chain: readonly SvgNode[],
-  ): void {
-    for (const property of ['clip-path', 'mask', 'filter'] as const) {
-      if (node.attributes[property] && node.attributes[property] !== 'none') this.note(`A ${property} was left out`);
-    }
-    if (node.name === 'svg') this.nested(node, matrix, style, opacity, viewport, chain);
-    else if (CONTAINERS.has(node.name)) this.container(node, matrix, style, opacity, viewport, chain);
-    else if (node.name === 'use') this.use(node, matrix, style, opacity, viewport, chain);
-    else if (isShapeElement(node.name)) this.shape(node, matrix, style, opacity, viewport);
+  private container(node: SvgNode, around: Surroundings): void {
+    const found = this.inside(node, around);
+    if (!found) return;
+    const { inner, own } = found;
+    if (readOpacity(own.opacity) < 1 && node.children.filter(({ name }) => DRAWN.has(name)).length > 1)
+      this.note('A see-through group was taken as see-through shapes: where they overlap it looks denser');
+    const groups =
+      node === this.root || node.attributes.id === undefined ? inner.groups : [...inner.groups, node.attributes.id];
+    // A switch draws the first of its children that can be drawn here.
+    const children =
+      node.name === 'switch'
+        ? node.children.filter(({ name, attributes }) => DRAWN.has(name) && !attributes.requiredExtensions).slice(0, 1)
+        : node.children;
+    for (const child of children) this.element(child, { ...inner, groups });
+  }
+
+  private element(node: SvgNode, around: Surroundings): void {
+    if (node.name === 'svg') this.nested(node, around);
+    else if (CONTAINERS.has(node.name)) this.container(node, around);
+    else if (node.name === 'use') this.reuse(node, around);
+    else if (isShapeElement(node.name)) this.shape(node, around);
+    else if (node.name === 'text')
+      this.note('<text> was left out: turn it into outlines where it was made, or type it here');
     else if (!SILENT.has(node.name)) this.note(`<${node.name}> was left out: it has no outline that can be read`);
   }
 
-  private nested(
-    node: SvgNode,
-    matrix: Matrix,
-    style: Style,
-    opacity: number,
-    viewport: Viewport,
-    chain: readonly SvgNode[],
-  ): void {
+  private nested(node: SvgNode, around: Surroundings): void {
+    const { viewport } = around;
     const length = (name: string, whole: number): number | undefined =>
       readLength(node.attributes[name], whole, `${name} of <${node.name}> (line ${node.line})`);
     const box = readViewBox(node);
@@ -160,17 +230,45 @@ class SvgReader {
     const h = length('height', viewport.height) ?? viewport.height;
     if (!(w > 0) || !(h > 0)) return;
     const place = box ? viewBoxMatrix(node, box, x, y, w, h) : translation(x, y);
-    this.container(node, multiply(matrix, place), style, opacity, box ?? { width: w, height: h }, chain);
+    const overflow = this.sheet.ownStyle(node).overflow;
+    const cut = overflow !== 'visible' && overflow !== 'auto';
+    const frame = transformOutline(
+      { contours: [polygonContour([x, y, x + w, y, x + w, y + h, x, y + h])], fillRule: 'nonzero' },
+      around.matrix,
+    );
+    this.container(node, {
+      ...around,
+      matrix: multiply(around.matrix, place),
+      viewport: box ?? { width: w, height: h },
+      clips: cut ? [...around.clips, [frame]] : around.clips,
+    });
   }
 
-  private use(
-    node: SvgNode,
-    matrix: Matrix,
-    parent: Style,
-    opacity: number,
-    viewport: Viewport,
-    chain: readonly SvgNode[],
-  ): void {
+  private reuse(node: SvgNode, around: Surroundings): void {
+    const target = this.reuseTarget(node, around.chain);
+    const found = target && this.inside(node, around);
+    if (!target || !found) return;
+    const where = (name: string): string => `${name} of <use> (line ${node.line})`;
+    const x = readLength(node.attributes.x, around.viewport.width, where('x')) ?? 0;
+    const y = readLength(node.attributes.y, around.viewport.height, where('y')) ?? 0;
+    const inner = {
+      ...found.inner,
+      matrix: multiply(found.inner.matrix, translation(x, y)),
+      chain: [...around.chain, target],
+      groups: node.attributes.id === undefined ? around.groups : [...around.groups, node.attributes.id],
+    };
+    const { width, height } = node.attributes;
+    if (target.name === 'symbol' || target.name === 'svg') {
+      const full = target.name === 'symbol' ? '100%' : undefined;
+      const size: Record<string, string> = {};
+      if (width ?? full) size.width = (width ?? full) as string;
+      if (height ?? full) size.height = (height ?? full) as string;
+      this.nested({ ...target, attributes: { ...target.attributes, ...size } }, inner);
+    } else this.element(target, inner);
+  }
+
+  /** The element that a `use` draws, or undefined with a note. */
+  private reuseTarget(node: SvgNode, chain: readonly SvgNode[]): SvgNode | undefined {
     const href = node.attributes.href ?? '';
     const target = href.startsWith('#') ? this.byId.get(href.slice(1)) : undefined;
     if (!target) {
@@ -179,83 +277,178 @@ class SvgReader {
           ? `<use> of “${href.slice(0, 40)}” was left out: there is no such element`
           : '<use> of another document was left out: nothing is fetched',
       );
-      return;
+      return undefined;
     }
     if (chain.includes(target) || ++this.uses > USE_LIMIT) {
       this.note(`<use> of “${href.slice(0, 40)}” was left out: it refers to itself or is repeated too often`);
-      return;
+      return undefined;
     }
-    const own = this.sheet.ownStyle(node);
-    if (own.display === 'none') return;
-    const where = (name: string): string => `${name} of <use> (line ${node.line})`;
-    const x = readLength(node.attributes.x, viewport.width, where('x')) ?? 0;
-    const y = readLength(node.attributes.y, viewport.height, where('y')) ?? 0;
-    const placed = multiply(multiply(matrix, readTransform(node.attributes.transform, node.line)), translation(x, y));
-    const style = inheritStyle(parent, own);
-    const alpha = opacity * readOpacity(own.opacity);
-    const next = [...chain, target];
-    if (target.name === 'symbol') {
-      const size = { width: node.attributes.width ?? '100%', height: node.attributes.height ?? '100%' };
-      this.nested({ ...target, attributes: { ...target.attributes, ...size } }, placed, style, alpha, viewport, next);
-    } else this.element(target, placed, style, alpha, viewport, next);
+    return target;
   }
 
-  private shape(node: SvgNode, matrix: Matrix, parent: Style, opacityAbove: number, viewport: Viewport): void {
-    const own = this.sheet.ownStyle(node);
-    if (own.display === 'none') return;
-    const style = inheritStyle(parent, own);
-    if (style.visibility === 'hidden' || style.visibility === 'collapse') return;
-    const opacity = opacityAbove * readOpacity(own.opacity);
-    const full = multiply(matrix, readTransform(node.attributes.transform, node.line));
-    const fill =
-      node.name === 'line'
-        ? null
-        : this.paint(style.fill ?? 'black', style, opacity * readOpacity(style['fill-opacity']));
-    const stroke = this.stroke(style, opacity, full, viewport);
-    const contours = shapeContours(node, viewport);
-    this.anchors += contours.reduce((sum, contour) => sum + anchorCount(contour), 0);
-    if (this.anchors > SEGMENT_LIMIT) {
-      throw new CoreError(
-        'too-many-segments',
-        `Expected at most ${SEGMENT_LIMIT.toLocaleString('en')} path segments in one file; this one has more (reached in line ${node.line}).`,
-        `line ${node.line}`,
-      );
+  /** The areas that a clip-path leaves, or undefined with a note where it cannot be read. */
+  private clipRegion(
+    value: string,
+    clipped: SvgNode,
+    matrix: Matrix,
+    around: Surroundings,
+    depth = 0,
+  ): readonly (readonly Outline[])[] | undefined {
+    const node = this.byId.get(/^url\(\s*['"]?#([^'")]+)['"]?\s*\)/.exec(value)?.[1] ?? '');
+    if (node?.name !== 'clipPath' || depth > CLIP_DEPTH) {
+      this.note(`A clip-path “${value.slice(0, 32)}” was left out: it is no clipPath of this file`);
+      return undefined;
     }
+    const own = this.sheet.ownStyle(node);
+    let place = multiply(matrix, readTransform(cssTransform(own.transform), node.line));
+    if (node.attributes.clipPathUnits === 'objectBoundingBox') {
+      if (!isShapeElement(clipped.name)) {
+        this.note('A clip-path in units of a group’s box was left out');
+        return undefined;
+      }
+      const box = outlineBox({ contours: shapeContours(clipped, around.viewport), fillRule: 'nonzero' });
+      place = multiply(place, [box.maxX - box.minX, 0, 0, box.maxY - box.minY, box.minX, box.minY]);
+    }
+    const outlines: Outline[] = [];
+    const collect = (child: SvgNode, at: Matrix, inherited: Style, chain: readonly SvgNode[]): void => {
+      const style = inheritStyle(inherited, this.sheet.ownStyle(child));
+      if (style.display === 'none' || style.visibility === 'hidden') return;
+      const inner = multiply(at, readTransform(cssTransform(this.sheet.ownStyle(child).transform), child.line));
+      if (isShapeElement(child.name)) {
+        const contours = shapeContours(child, around.viewport);
+        this.count(contours, child);
+        const fillRule: FillRule = style['clip-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+        if (contours.length > 0) outlines.push(transformOutline({ contours, fillRule }, inner));
+      } else if (child.name === 'use') {
+        const target = this.reuseTarget(child, chain);
+        const x = readLength(child.attributes.x, around.viewport.width, 'x of <use>') ?? 0;
+        const y = readLength(child.attributes.y, around.viewport.height, 'y of <use>') ?? 0;
+        if (target) collect(target, multiply(inner, translation(x, y)), style, [...chain, target]);
+      } else if (!SILENT.has(child.name)) this.note(`<${child.name}> in a clip-path was left out`);
+    };
+    for (const child of node.children) collect(child, place, own, []);
+    const outer = own['clip-path'];
+    const more = outer && outer !== 'none' ? (this.clipRegion(outer, clipped, matrix, around, depth + 1) ?? []) : [];
+    return [outlines, ...more];
+  }
+
+  private count(contours: readonly Contour[], node: SvgNode): void {
+    this.anchors += contours.reduce((sum, contour) => sum + anchorCount(contour), 0);
+    if (this.anchors <= SEGMENT_LIMIT) return;
+    throw new CoreError(
+      'too-many-segments',
+      `Expected at most ${SEGMENT_LIMIT.toLocaleString('en')} path segments in one file; this one has more (reached in line ${node.line}).`,
+      `line ${node.line}`,
+    );
+  }
+
+  private shape(node: SvgNode, around: Surroundings): void {
+    const found = this.inside(node, around);
+    if (!found) return;
+    const { style, matrix, opacity, viewport, clips, groups } = found.inner;
+    if (style.visibility === 'hidden' || style.visibility === 'collapse') return;
+    const contours = shapeContours(node, viewport);
+    this.count(contours, node);
     if (contours.length === 0) return;
+    const fillRule: FillRule = style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+    const drawn: Outline = { contours, fillRule };
+    const paint = (value: string, alpha: number): Paint | null =>
+      this.paint(value, style, opacity * alpha, drawn, matrix, viewport);
+    const fill = node.name === 'line' ? null : paint(style.fill ?? 'black', readOpacity(style['fill-opacity']));
+    const strokePaint = paint(style.stroke ?? 'none', readOpacity(style['stroke-opacity']));
+    const stroke =
+      strokePaint === null ? null : this.stroke(strokePaint, node, style, drawn, found.own, matrix, viewport);
+    for (const marker of ['marker-start', 'marker-mid', 'marker-end'] as const)
+      if (style[marker] && style[marker] !== 'none') this.note('Markers on a line were left out');
+    if (stroke && fill && /^\s*(stroke|markers\s+stroke)/.test(style['paint-order'] ?? ''))
+      this.note('A paint-order was left out: strokes lie over fills here');
     // Nothing painted: frames around icons are drawn like this.
     if (fill === null && stroke === null) return;
-    const fillRule: FillRule = style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
     const name = node.attributes.id ?? node.name;
-    this.shapes.push({ name, outline: transformOutline({ contours, fillRule }, full), fill, stroke });
+    const outline = transformOutline(drawn, matrix);
+    const reach = stroke ? strokeReach(stroke) : 0;
+    this.shapes.push({
+      name,
+      groups,
+      outline,
+      fill,
+      stroke,
+      clips: clips.filter((clip) => !leavesWhole(clip, outline, reach)),
+    });
   }
 
-  private stroke(style: Style, opacity: number, matrix: Matrix, viewport: Viewport): SvgStroke | null {
-    const colour = this.paint(style.stroke ?? 'none', style, opacity * readOpacity(style['stroke-opacity']));
-    const width =
-      readLength(style['stroke-width'], Math.hypot(viewport.width, viewport.height) / Math.SQRT2, 'stroke-width') ?? 1;
-    if (colour === null || !(width > 0)) return null;
-    if (style['stroke-dasharray'] && style['stroke-dasharray'] !== 'none')
-      this.note('Dashes of a stroke were left out');
+  private stroke(
+    paint: Paint,
+    node: SvgNode,
+    style: Style,
+    drawn: Outline,
+    own: Style,
+    matrix: Matrix,
+    viewport: Viewport,
+  ): SvgStroke | null {
+    const diagonal = Math.hypot(viewport.width, viewport.height) / Math.SQRT2;
+    const width = readLength(style['stroke-width'], diagonal, 'stroke-width') ?? 1;
+    if (!(width > 0)) return null;
+    const [a, b, c, d] = matrix;
+    const even =
+      Math.abs(a * c + b * d) + Math.abs(a * a + b * b - c * c - d * d) <= 1e-3 * (a * a + b * b + c * c + d * d);
+    if (!even) this.note('A stroke that a transform stretches unevenly was taken with its mean width');
+    const fixed = own['vector-effect'] === 'non-scaling-stroke';
+    const scale = fixed ? 1 : Math.sqrt(Math.abs(determinant(matrix)));
     const cap = style['stroke-linecap'];
     const join = style['stroke-linejoin'];
+    const miter = Number(style['stroke-miterlimit'] ?? 4);
+    const dashes = (style['stroke-dasharray'] ?? 'none').trim();
+    let dash: number[] = [];
+    let dashOffset = 0;
+    if (dashes !== 'none' && dashes !== '') {
+      const named = Number(node.attributes.pathLength);
+      const unit = named > 0 ? outlineLength(drawn) / named : 1;
+      dash = dashes.split(/[\s,]+/).map((item) => (readLength(item, diagonal, 'stroke-dasharray') ?? 0) * unit * scale);
+      if (dash.some((v) => v < 0) || !dash.some((v) => v > 0)) dash = [];
+      else if (dash.length % 2 === 1) dash = [...dash, ...dash];
+      if (dash.length > DASH_LIMIT) {
+        this.note(`A dash pattern of ${dash.length} lengths was left out: at most ${DASH_LIMIT} are taken`);
+        dash = [];
+      }
+      if (dash.length > 0)
+        dashOffset = (readLength(style['stroke-dashoffset'], diagonal, 'stroke-dashoffset') ?? 0) * unit * scale;
+    }
     return {
-      colour,
-      width: width * Math.sqrt(Math.abs(determinant(matrix))),
+      paint,
+      width: width * scale,
       cap: cap === 'round' || cap === 'square' ? cap : 'butt',
       join: join === 'round' || join === 'bevel' ? join : 'miter',
+      miter: miter >= 1 ? Math.min(miter, 10_000) : 4,
+      dash,
+      dashOffset,
     };
   }
 
-  /** A CSS colour with `opacity` in its alpha, or null. A gradient gives its first stop, and a note. */
-  private paint(value: string, style: Style, opacity: number): string | null {
+  /** A colour or gradient with `opacity` in its alphas, or null where nothing shows. */
+  private paint(
+    value: string,
+    style: Style,
+    opacity: number,
+    drawn: Outline,
+    matrix: Matrix,
+    viewport: Viewport,
+  ): Paint | null {
     if (value === 'none' || value === 'transparent') return null;
-    if (value === 'currentColor' || value.toLowerCase() === 'currentcolor')
-      return this.paint(style.color ?? 'black', {}, opacity);
-    const reference = /^url\(\s*['"]?#([^'")]+)['"]?\s*\)\s*(.*)$/.exec(value);
+    if (/^currentcolor$/i.test(value)) return this.paint(style.color ?? 'black', {}, opacity, drawn, matrix, viewport);
+    const reference = /^url\(\s*['"]?([^'")]*)['"]?\s*\)\s*(.*)$/.exec(value);
     if (reference) {
-      const stop = this.firstStop(this.byId.get(reference[1]));
-      if (stop) this.note('A gradient was taken as its first colour');
-      return this.paint(stop ?? (reference[2] || 'none'), style, opacity);
+      const server = reference[1].startsWith('#') ? this.byId.get(reference[1].slice(1)) : undefined;
+      if (server?.name === 'linearGradient' || server?.name === 'radialGradient') {
+        const reading = readGradient(server, this.byId, this.sheet, drawn, matrix, viewport, style.color ?? 'black');
+        for (const text of reading.notes) this.note(text);
+        return fadePaint(reading.paint, opacity, cssText);
+      }
+      if (server) this.note(`A fill with a <${server.name}> was left out`);
+      else if (!reference[1].startsWith('#'))
+        this.note('A paint from another document was left out: nothing is fetched');
+      else this.note(`A paint “${reference[1].slice(0, 32)}” was left out: it is not in the file`);
+      return this.paint(reference[2] || 'none', style, opacity, drawn, matrix, viewport);
     }
     const colour = readColour(value);
     if (!colour) {
@@ -265,14 +458,34 @@ class SvgReader {
     const alpha = colour.alpha * opacity;
     return alpha > 0 ? cssText(colour.r, colour.g, colour.b, alpha) : null;
   }
-
-  private firstStop(node: SvgNode | undefined, depth = 0): string | undefined {
-    const stop = node?.children.find((child) => child.name === 'stop');
-    if (stop) return this.sheet.ownStyle(stop)['stop-color'] ?? 'black';
-    const href = node?.attributes.href;
-    return href?.startsWith('#') && depth < 8 ? this.firstStop(this.byId.get(href.slice(1)), depth + 1) : undefined;
-  }
 }
+
+const DASH_LIMIT = 64;
+
+/** How far a stroke may reach beyond its outline, px. */
+const strokeReach = ({ width, join, miter }: SvgStroke): number =>
+  (width / 2) * (join === 'miter' ? Math.max(miter, 1.5) : 1.5);
+
+/** Is the clip a rectangle that holds the whole shape? Then it cuts nothing off. */
+function leavesWhole(clip: readonly Outline[], outline: Outline, reach: number): boolean {
+  return clip.some(({ contours }) => {
+    if (contours.length !== 1 || pieceCount(contours[0]) !== 4 || !contours[0].closed) return false;
+    const clipBox = outlineBox({ contours, fillRule: 'nonzero' });
+    const area = (clipBox.maxX - clipBox.minX) * (clipBox.maxY - clipBox.minY);
+    if (Math.abs(Math.abs(contourArea(contours[0])) - area) > 1e-6 * area) return false;
+    const box = outlineBox(outline);
+    const slack = 1e-6 * Math.sqrt(area) - reach;
+    return (
+      box.minX >= clipBox.minX - slack &&
+      box.maxX <= clipBox.maxX + slack &&
+      box.minY >= clipBox.minY - slack &&
+      box.maxY <= clipBox.maxY + slack
+    );
+  });
+}
+
+/** A CSS transform with px and deg as the attribute would write it. */
+const cssTransform = (text: string | undefined): string | undefined => text?.replace(/(?<=\d)(?:px|deg)\b/g, '');
 
 const readOpacity = (text: string | undefined): number => {
   if (text === undefined) return 1;

@@ -18,9 +18,32 @@ const PROPERTIES = [
   'visibility',
   'stop-color',
   'stop-opacity',
+  'stroke-dashoffset',
+  'clip-rule',
+  'clip-path',
+  'mask',
+  'filter',
+  'transform',
+  'vector-effect',
+  'paint-order',
+  'marker-start',
+  'marker-mid',
+  'marker-end',
+  'overflow',
 ] as const;
 type Property = (typeof PROPERTIES)[number];
-const NOT_INHERITED = new Set<Property>(['opacity', 'display', 'stop-color', 'stop-opacity']);
+const NOT_INHERITED = new Set<Property>([
+  'opacity',
+  'display',
+  'stop-color',
+  'stop-opacity',
+  'clip-path',
+  'mask',
+  'filter',
+  'transform',
+  'vector-effect',
+  'overflow',
+]);
 const KNOWN = new Set<string>(PROPERTIES);
 
 export type Style = Readonly<Partial<Record<Property, string>>>;
@@ -30,7 +53,13 @@ interface Rule {
   readonly name?: string;
   readonly id?: string;
   readonly classes: readonly string[];
-  readonly declarations: Style;
+  readonly declarations: Declarations;
+}
+
+/** What a rule or a style attribute says, and what of it is marked as important. */
+interface Declarations {
+  readonly normal: Style;
+  readonly important: Style;
 }
 
 /** The style rules of a document with simple selectors: element, .class, #id and their combinations on one element. */
@@ -52,7 +81,7 @@ export class StyleSheet {
     this.rules.sort((a, b) => a.specificity - b.specificity);
   }
 
-  private add(selector: string, declarations: Style): void {
+  private add(selector: string, declarations: Declarations): void {
     const parts = /^([a-zA-Z][\w-]*|\*)?((?:[.#][\w-]+)*)$/.exec(selector);
     if (!parts || selector === '') {
       this.ignored.push(selector.slice(0, 40));
@@ -71,9 +100,10 @@ export class StyleSheet {
     });
   }
 
-  /** The element's own style by the cascade: presentation attributes, then rules by specificity, then the style attribute. */
+  /** The element's own style by the cascade: presentation attributes, then rules by specificity, then the style attribute, then what is important. */
   ownStyle(node: SvgNode): Style {
     const own: Partial<Record<Property, string>> = {};
+    const important: Partial<Record<Property, string>> = {};
     for (const property of PROPERTIES)
       if (node.attributes[property] !== undefined) own[property] = node.attributes[property].trim();
     const classes = (node.attributes.class ?? '').split(/\s+/);
@@ -81,24 +111,26 @@ export class StyleSheet {
       if (rule.name !== undefined && rule.name !== node.name) continue;
       if (rule.id !== undefined && rule.id !== node.attributes.id) continue;
       if (!rule.classes.every((name) => classes.includes(name))) continue;
-      Object.assign(own, rule.declarations);
+      Object.assign(own, rule.declarations.normal);
+      Object.assign(important, rule.declarations.important);
     }
-    return Object.assign(own, readDeclarations(node.attributes.style ?? ''));
+    const inline = readDeclarations(node.attributes.style ?? '');
+    return Object.assign(own, inline.normal, important, inline.important);
   }
 }
 
-function readDeclarations(text: string): Style {
-  const out: Record<string, string> = {};
+function readDeclarations(text: string): Declarations {
+  const normal: Record<string, string> = {};
+  const important: Record<string, string> = {};
   for (const declaration of text.split(';')) {
     const colon = declaration.indexOf(':');
     const property = declaration.slice(0, colon).trim().toLowerCase();
-    if (colon > 0 && KNOWN.has(property))
-      out[property] = declaration
-        .slice(colon + 1)
-        .replace(/!important/i, '')
-        .trim();
+    if (!(colon > 0) || !KNOWN.has(property)) continue;
+    const value = declaration.slice(colon + 1);
+    const marked = /!\s*important/i.test(value);
+    (marked ? important : normal)[property] = value.replace(/!\s*important/i, '').trim();
   }
-  return out as Style;
+  return { normal, important };
 }
 
 /** What a child starts from: the inherited properties of its parent, overridden by its own. */

@@ -27,6 +27,8 @@ const DROPPED = new Set([
   'handler',
   'metadata',
 ]);
+/** Characters between two reports of progress. */
+const CHUNK = 64 * 1024;
 const SVG_NAMESPACE = 'http://www.w3.org/2000/svg';
 
 export interface SvgTree {
@@ -41,7 +43,7 @@ export interface SvgTree {
  *
  * @throws CoreError 'file-too-large', 'svg-unsafe', 'svg-syntax', 'svg-not-svg'
  */
-export function parseSvgTree(text: string): SvgTree {
+export function parseSvgTree(text: string, onProgress?: (share: number) => void): SvgTree {
   if (text.length > SVG_BYTE_LIMIT) {
     throw new CoreError(
       'file-too-large',
@@ -125,7 +127,12 @@ export function parseSvgTree(text: string): SvgTree {
       `line ${parser.line}`,
     );
   });
-  parser.write(text.replace(/^\uFEFF/, '')).close();
+  const plain = text.replace(/^\uFEFF/, '');
+  for (let at = 0; at < plain.length; at += CHUNK) {
+    parser.write(plain.slice(at, at + CHUNK));
+    onProgress?.(Math.min(1, (at + CHUNK) / plain.length));
+  }
+  parser.close();
   if (root?.name !== 'svg') {
     throw new CoreError(
       'svg-not-svg',

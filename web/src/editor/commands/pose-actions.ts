@@ -1,39 +1,65 @@
-import { DEFAULT_RULE, insertPoses, type NewPose, type Piece, type Pose, removeStop } from '@core';
-import { type AppStore, changePiece, chosenFigure, selectedPose, sessionActions } from '../../state';
+import {
+  CENTRE_RULES,
+  checkPiece,
+  DEFAULT_RULE,
+  emptyPiece,
+  FIT_RULES,
+  insertPoses,
+  type NewPose,
+  newFigure,
+  type Part,
+  type Piece,
+  type PieceDraft,
+  type PlacementRule,
+  type Pose,
+  placementMatrix,
+  poseBox,
+  removeFigure,
+  removeStop,
+  transformedPart,
+  writeStillSvg,
+} from '@core';
+import { type AppStore, benchActions, changePiece, chosenFigure, selectedPose, sessionActions } from '../../state';
 import { freshId } from '../../workers/fresh-id';
+import { benchTargets } from '../bench/scene';
 
-/** A copy of a pose whose anchors remember the ones that they were copied from. */
-function copyOfPose(piece: Piece, pose: Pose): NewPose {
-  const parts = pose.parts.map((id) => {
-    const part = piece.parts[id];
-    return {
-      ...part,
-      id: freshId('p'),
-      contours: part.contours.map((contour) => ({
-        ...contour,
-        id: freshId('c'),
-        anchors: contour.anchors.map((anchor) => ({ ...anchor, id: freshId('a'), origin: anchor.origin ?? anchor.id })),
-      })),
-    };
-  });
+/** Copies of parts; their anchors remember the ones that they were copied from. */
+const copyOfParts = (parts: readonly Part[]): Part[] =>
+  parts.map((part) => ({
+    ...part,
+    id: freshId('p'),
+    contours: part.contours.map((contour) => ({
+      ...contour,
+      id: freshId('c'),
+      anchors: contour.anchors.map((anchor) => ({ ...anchor, id: freshId('a'), origin: anchor.origin ?? anchor.id })),
+    })),
+  }));
+
+/** A copy of a pose; texts become points, since a text belongs to one pose. */
+function copyOfPose(pose: Pose, parts: readonly Part[]): NewPose {
+  const copies = copyOfParts(parts).map(({ source, ...part }) =>
+    source && source.kind !== 'glyph' ? { ...part, source } : part,
+  );
   return {
     pose: {
       ...pose,
       id: freshId('q'),
       name: `${pose.name} copy`.slice(0, 200),
       placement: { ...pose.placement },
-      parts: parts.map(({ id }) => id),
+      parts: copies.map(({ id }) => id),
     },
-    parts,
+    parts: copies,
   };
 }
+
+const partsOf = (piece: Piece, pose: Pose): Part[] => pose.parts.map((id) => piece.parts[id]);
 
 /** Puts a copy of the selected pose after it. */
 export function duplicateSelectedPose(store: AppStore): void {
   const { document, session } = store.getState();
   const found = document.piece && selectedPose(document.piece, session.selection);
   if (!document.piece || !found) return;
-  const copy = copyOfPose(document.piece, found.pose);
+  const copy = copyOfPose(found.pose, partsOf(document.piece, found.pose));
   store.dispatch(
     changePiece('Duplicate pose', (draft) => insertPoses(draft, found.figure.id, [copy], freshId, found.stop + 1)),
   );
@@ -47,8 +73,106 @@ export function removeSelectedPose(store: AppStore): void {
   if (!found) return;
   store.dispatch(sessionActions.selected(null));
   store.dispatch(
-    changePiece(`Remove ${found.pose.name}`, (draft) => removeStop(draft, found.figure.id, found.stop, freshId)),
+    changePiece(`Remove ${found.pose.name}`, (draft) => {
+      // A figure without any pose is nothing.
+      if (found.figure.poses.length <= 1) removeFigure(draft, found.figure.id);
+      else removeStop(draft, found.figure.id, found.stop, freshId);
+    }),
   );
+}
+
+/** What is copied, for this program (with ids and origins) and for others (as SVG). */
+export interface Copied {
+  readonly svg: string;
+  readonly json: string;
+}
+
+/** The chosen poses, or parts of a pose, for the clipboard; undefined when nothing is chosen. */
+export function copiedSvg(store: AppStore, seconds: number): Copied | undefined {
+  const state = store.getState();
+  const { piece } = state.document;
+  const targets = benchTargets(state, seconds);
+  if (!piece || targets.length === 0) return undefined;
+  const boxes = targets.map(({ pose, targets: parts }) =>
+    poseBox(
+      piece,
+      pose,
+      parts.map(({ id }) => id),
+    ),
+  );
+  const x = Math.min(...boxes.map(({ minX }) => minX));
+  const y = Math.min(...boxes.map(({ minY }) => minY));
+  const width = Math.max(...boxes.map(({ maxX }) => maxX)) - x;
+  const height = Math.max(...boxes.map(({ maxY }) => maxY)) - y;
+  const room = 0.05 * Math.max(width, height, 1);
+  const svg = writeStillSvg(
+    targets.map(({ pose, targets: parts }) => ({ placement: pose.placement, parts })),
+    { x: x - room, y: y - room, width: width + 2 * room, height: height + 2 * room },
+  );
+  const kind = state.bench.parts.length > 0 ? 'parts' : 'poses';
+  const poses = targets.map(({ pose, targets: parts }) => ({ pose, parts }));
+  return { svg, json: JSON.stringify({ kind, poses }) };
+}
+
+/** Puts copied poses after the selected one, or copied parts into it. False when the text is nothing that this program has copied. */
+export function pasteCopied(store: AppStore, text: string, seconds: number): boolean {
+  const state = store.getState();
+  const { piece } = state.document;
+  const copied = readCopied(text);
+  if (!piece || !copied) return false;
+  const [target] = benchTargets(state, seconds);
+  if (copied.kind === 'parts' && target) {
+    const [{ pose, parts }] = copied.poses;
+    // Parts stand on the canvas where they stood, whatever pose they come into.
+    const placed = parts.map((part) => transformedPart(part, placementMatrix(pose.placement)));
+    const copies = copyOfParts(placed.map((part) => transformedPart(part, target.inverse)));
+    store.dispatch(
+      changePiece(copies.length === 1 ? 'Paste a part' : `Paste ${copies.length} parts`, (draft) => {
+        for (const part of copies) draft.parts[part.id] = part as PieceDraft['parts'][string];
+        draft.poses[target.pose.id].parts.push(...copies.map(({ id }) => id));
+        draft.poses[target.pose.id].placement.rule = null;
+      }),
+    );
+    store.dispatch(benchActions.partsChosen(copies.map(({ id }) => id)));
+    return true;
+  }
+  const figure = chosenFigure(piece, state.session.selection);
+  const figureId = figure?.id ?? freshId('f');
+  const copies = copied.poses.map(({ pose, parts }) => copyOfPose(pose, parts));
+  const found = selectedPose(piece, state.session.selection);
+  const at = found ? found.stop + 1 : undefined;
+  store.dispatch(
+    changePiece(copies.length === 1 ? `Paste ${copies[0].pose.name}` : `Paste ${copies.length} poses`, (draft) => {
+      if (!figure) {
+        draft.figures[figureId] = newFigure(figureId, 'Figure 1') as PieceDraft['figures'][string];
+        draft.figureOrder.push(figureId);
+      }
+      insertPoses(draft, figureId, copies, freshId, at);
+    }),
+  );
+  if (at !== undefined) store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop: at }));
+  return true;
+}
+
+/** Clipboards may hold anything: only what makes a sound piece is taken. */
+function readCopied(text: string): { kind: 'parts' | 'poses'; poses: NewPose[] } | undefined {
+  try {
+    const { kind, poses } = JSON.parse(text) as { kind: string; poses: NewPose[] };
+    if (kind !== 'parts' && kind !== 'poses') return undefined;
+    const trial = structuredClone(emptyPiece('clipboard', 'Clipboard')) as PieceDraft;
+    for (const { pose, parts } of poses) {
+      const points = parts.map(({ source, ...part }) =>
+        source && source.kind !== 'glyph' ? { ...part, source } : part,
+      );
+      trial.poses[pose.id] = pose as PieceDraft['poses'][string];
+      for (const part of points) trial.parts[part.id] = part as PieceDraft['parts'][string];
+    }
+    const sound = checkPiece(JSON.parse(JSON.stringify(trial)));
+    const taken = Object.values(sound.poses).map((pose) => ({ pose, parts: partsOf(sound, pose) }));
+    return taken.length > 0 ? { kind, poses: taken } : undefined;
+  } catch {
+    return undefined;
+  }
 }
 
 /** The figure that arriving poses go to, if there is one yet. */
@@ -59,19 +183,26 @@ export const targetFigure = (store: AppStore) => {
 
 const RULE_KEY = 'arcshift.placement-rule';
 
-/** The placement rule that was chosen last in this browser. */
-export function rememberedRule(): typeof DEFAULT_RULE {
+const among = <T extends string>(all: readonly T[], value: unknown): value is T => all.includes(value as T);
+
+/** The placement rule that was chosen last in this browser; what is stored there may be of any age. */
+export function rememberedRule(): PlacementRule {
   try {
-    const stored = JSON.parse(localStorage.getItem(RULE_KEY) ?? 'null') as Partial<typeof DEFAULT_RULE> | null;
-    return { ...DEFAULT_RULE, ...stored };
+    const stored = (JSON.parse(localStorage.getItem(RULE_KEY) ?? 'null') ?? {}) as Partial<PlacementRule>;
+    return {
+      centre: among(CENTRE_RULES, stored.centre) ? stored.centre : DEFAULT_RULE.centre,
+      fit: among(FIT_RULES, stored.fit) ? stored.fit : DEFAULT_RULE.fit,
+      to: stored.to === 'canvas' ? 'canvas' : DEFAULT_RULE.to,
+    };
   } catch {
     return DEFAULT_RULE;
   }
 }
 
-export function rememberRule(rule: typeof DEFAULT_RULE): void {
+/** Remembers a rule for what arrives next; a box belongs to its piece and is not remembered. */
+export function rememberRule({ centre, fit, to }: PlacementRule): void {
   try {
-    localStorage.setItem(RULE_KEY, JSON.stringify(rule));
+    localStorage.setItem(RULE_KEY, JSON.stringify({ centre, fit, to }));
   } catch {
     // Private windows may refuse storage; the rule then lasts until the page is closed.
   }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { createStore, documentActions, type RootState, sessionActions } from '../../state';
 import { pieceOf } from '../../testing/pieces';
+import type { EngineClient } from '../../workers';
 import { createEditor } from '../editor';
 import { COMMANDS, type CommandContext, commandById } from './table';
 
@@ -11,6 +12,7 @@ const open = () => {
   const editor = createEditor({
     store,
     planner: () => new Promise(() => {}),
+    shapes: {} as EngineClient,
     clock: { now: () => 0, requestFrame: () => 1, cancelFrame: () => {} },
   });
   const rooms: string[] = [];

@@ -1,5 +1,13 @@
 import { type RailTimeline, railTimeline } from '@core';
-import { chosenFigure, documentActions, type RootState, sessionActions } from '../../state';
+import { benchActions, chosenFigure, documentActions, type RootState, sessionActions, type ToolId } from '../../state';
+import {
+  chooseAllFigures,
+  groupChosen,
+  nudgeTargets,
+  removeChosenFigures,
+  targetsBox,
+} from '../actions/figure-actions';
+import { chooseWholeContours, moveChosenAnchors } from '../actions/point-actions';
 import type { Editor } from '../editor';
 import { duplicateSelectedPose, removeSelectedPose } from './pose-actions';
 
@@ -13,15 +21,49 @@ export interface CommandContext {
 export interface Command {
   readonly id: string;
   readonly label: string;
-  readonly group: 'Play' | 'Change' | 'View' | 'Go to';
+  readonly group: 'Play' | 'Tools' | 'Change' | 'View' | 'Go to';
   /** As react-hotkeys-hook writes them; the first one is shown. */
   readonly keys: readonly string[];
+  /** The browser's own copy, cut and paste events do it; the table only names it. */
+  readonly native?: boolean;
   readonly isEnabled: (state: RootState) => boolean;
   readonly run: (context: CommandContext) => void;
 }
 
 const always = (): boolean => true;
 const withPiece = (state: RootState): boolean => (state.document.piece?.figureOrder.length ?? 0) > 0;
+
+const withPieceOpen = (state: RootState): boolean => state.document.piece !== null;
+const takeTool =
+  (tool: ToolId) =>
+  ({ editor }: CommandContext): void =>
+    void editor.store.dispatch(benchActions.toolChosen(tool));
+
+/** Moves points or figures by a px, with ⇧ by ten. */
+function nudge({ editor }: CommandContext, dx: number, dy: number): void {
+  const { store, clock } = editor;
+  if (store.getState().bench.anchors.length > 0) moveChosenAnchors(store, clock.seconds, dx, dy, 'Nudge points');
+  else nudgeTargets(store, clock.seconds, dx, dy);
+}
+const NUDGES = (
+  [
+    ['left', -1, 0],
+    ['right', 1, 0],
+    ['up', 0, -1],
+    ['down', 0, 1],
+  ] as const
+).flatMap(([key, dx, dy]) =>
+  [1, 10].map(
+    (far): Command => ({
+      id: `nudge-${key}-${far}`,
+      label: `Nudge ${key} by ${far} px`,
+      group: 'Change',
+      keys: [far === 1 ? `alt+${key}` : `alt+shift+${key}`],
+      isEnabled: (state) => state.session.selection?.kind === 'stop',
+      run: (context) => nudge(context, dx * far, dy * far),
+    }),
+  ),
+);
 
 function timelineOf(editor: Editor): RailTimeline | undefined {
   const { document, session } = editor.store.getState();
@@ -125,19 +167,28 @@ export const COMMANDS = [
   },
   {
     id: 'remove',
-    label: 'Remove pose',
+    label: 'Remove',
     group: 'Change',
     keys: ['delete', 'backspace'],
-    isEnabled: (state) => state.session.selection?.kind === 'stop',
-    run: ({ editor }) => removeSelectedPose(editor.store),
+    isEnabled: withPieceOpen,
+    run: ({ editor }) => {
+      if (editor.bench.remove()) return;
+      if (editor.store.getState().bench.also.length > 0) removeChosenFigures(editor.store);
+      else removeSelectedPose(editor.store);
+    },
   },
   {
     id: 'leave',
     label: 'Select nothing',
     group: 'Change',
     keys: ['escape'],
-    isEnabled: (state) => state.session.selection !== null,
-    run: ({ editor }) => editor.store.dispatch(sessionActions.selected(null)),
+    isEnabled: (state) => state.document.piece !== null,
+    run: ({ editor }) => {
+      const { dispatch, getState } = editor.store;
+      if (editor.bench.leave()) return;
+      if (getState().bench.tool !== 'select') dispatch(benchActions.toolChosen('select'));
+      else dispatch(sessionActions.selected(null));
+    },
   },
   {
     id: 'save',
@@ -170,6 +221,136 @@ export const COMMANDS = [
     keys: ['0'],
     isEnabled: always,
     run: ({ editor }) => editor.viewport.fit(),
+  },
+  {
+    id: 'tool-select',
+    label: 'Select',
+    group: 'Tools',
+    keys: ['s'],
+    isEnabled: withPieceOpen,
+    run: takeTool('select'),
+  },
+  {
+    id: 'tool-points',
+    label: 'Points',
+    group: 'Tools',
+    keys: ['p'],
+    isEnabled: withPieceOpen,
+    run: takeTool('points'),
+  },
+  {
+    id: 'tool-draw',
+    label: 'Draw',
+    group: 'Tools',
+    keys: ['d'],
+    isEnabled: withPieceOpen,
+    run: takeTool('draw'),
+  },
+  {
+    id: 'tool-shape',
+    label: 'Adjustable shape',
+    group: 'Tools',
+    keys: ['a'],
+    isEnabled: withPieceOpen,
+    run: takeTool('shape'),
+  },
+  {
+    id: 'tool-text',
+    label: 'Text',
+    group: 'Tools',
+    keys: ['t'],
+    isEnabled: withPieceOpen,
+    run: takeTool('text'),
+  },
+  {
+    id: 'tool-cut',
+    label: 'Cut',
+    group: 'Tools',
+    keys: ['c'],
+    isEnabled: withPieceOpen,
+    run: takeTool('cut'),
+  },
+  {
+    id: 'tool-colour',
+    label: 'Eyedropper',
+    group: 'Tools',
+    keys: ['e'],
+    isEnabled: withPieceOpen,
+    run: takeTool('colour'),
+  },
+  {
+    id: 'confirm',
+    label: 'Confirm what is being drawn',
+    group: 'Tools',
+    keys: ['enter'],
+    isEnabled: withPieceOpen,
+    run: ({ editor }) => void editor.bench.confirm(),
+  },
+  ...NUDGES,
+  {
+    id: 'all',
+    label: 'Choose all',
+    group: 'Change',
+    keys: ['mod+a'],
+    isEnabled: withPiece,
+    run: ({ editor }) =>
+      editor.store.getState().bench.tool === 'points'
+        ? chooseWholeContours(editor.store, editor.clock.seconds)
+        : chooseAllFigures(editor.store),
+  },
+  {
+    id: 'group',
+    label: 'Group figures',
+    group: 'Change',
+    keys: ['g'],
+    isEnabled: (state) => state.bench.also.length > 0,
+    run: ({ editor }) => groupChosen(editor.store, true),
+  },
+  {
+    id: 'copy',
+    label: 'Copy',
+    group: 'Change',
+    keys: ['mod+c'],
+    native: true,
+    isEnabled: withPieceOpen,
+    run: () => {},
+  },
+  {
+    id: 'cut-out',
+    label: 'Cut out',
+    group: 'Change',
+    keys: ['mod+x'],
+    native: true,
+    isEnabled: withPieceOpen,
+    run: () => {},
+  },
+  {
+    id: 'paste',
+    label: 'Paste',
+    group: 'Change',
+    keys: ['mod+v'],
+    native: true,
+    isEnabled: withPieceOpen,
+    run: () => {},
+  },
+  {
+    id: 'zoom-chosen',
+    label: 'Zoom to what is chosen',
+    group: 'View',
+    keys: ['z'],
+    isEnabled: (state) => state.session.selection?.kind === 'stop',
+    run: ({ editor }) => {
+      const box = targetsBox(editor.store, editor.bench.look().targets);
+      if (box) editor.viewport.show(box);
+    },
+  },
+  {
+    id: 'one-to-one',
+    label: 'One to one',
+    group: 'View',
+    keys: ['o'],
+    isEnabled: withPieceOpen,
+    run: ({ editor }) => editor.viewport.actualSize(),
   },
   {
     id: 'room-shapes',

@@ -1,4 +1,4 @@
-import { type CompiledPiece, drawFrame, type Frame, prepareFrame, sampleFrame } from '@core';
+import { type CompiledPiece, drawFrame, type Frame, type FramePart, prepareFrame, sampleFrame } from '@core';
 
 /** Where a piece's canvas lies on a picture: CSS px of its top left corner, and CSS px for each px of the piece. */
 export interface View {
@@ -14,6 +14,9 @@ export interface View {
 export class Stage {
   private compiled: CompiledPiece | null = null;
   private frame: Frame | null = null;
+  private readonly overrides = new Map<string, readonly FramePart[]>();
+  /** Thins figures out on the canvas while drawing; outputs do not use it. */
+  fade: ((figureId: string) => number) | undefined;
 
   get piece(): CompiledPiece | null {
     return this.compiled;
@@ -22,6 +25,19 @@ export class Stage {
   show(compiled: CompiledPiece | null): void {
     this.compiled = compiled;
     this.frame = compiled && prepareFrame(compiled);
+  }
+
+  /** Shows a figure as a gesture has it, until the overrides are cleared. */
+  override(figureId: string, parts: readonly FramePart[]): void {
+    this.overrides.set(figureId, parts);
+  }
+
+  clearOverrides(): void {
+    this.overrides.clear();
+  }
+
+  overridden(figureId: string): readonly FramePart[] | undefined {
+    return this.overrides.get(figureId);
   }
 
   /** Clears the context and paints the picture at `seconds`; `density` is device px for each CSS px. */
@@ -45,7 +61,10 @@ export class Stage {
     context.beginPath();
     context.rect(0, 0, width, height);
     context.clip();
-    drawFrame(sampleFrame(this.compiled, seconds, this.frame), context);
+    const frame = sampleFrame(this.compiled, seconds, this.frame);
+    if (this.overrides.size > 0)
+      for (const figure of frame.figures) figure.parts = this.overrides.get(figure.id) ?? figure.parts;
+    drawFrame(frame, context, this.fade);
     context.restore();
   }
 }

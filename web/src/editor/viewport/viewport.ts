@@ -37,6 +37,28 @@ export class Viewport {
     this.fitted = true;
   }
 
+  /** Shows a box of the canvas (px) as large as the pane allows. */
+  show(box: { minX: number; minY: number; maxX: number; maxY: number }): void {
+    const width = Math.max(1e-3, box.maxX - box.minX);
+    const height = Math.max(1e-3, box.maxY - box.minY);
+    const room = 2 * MARGIN;
+    const zoom = Math.min(
+      MAX_ZOOM,
+      Math.max(MIN_ZOOM, Math.min((this.pane.width - room) / width, (this.pane.height - room) / height)),
+    );
+    this.set({
+      zoom,
+      x: this.pane.width / 2 - ((box.minX + box.maxX) / 2) * zoom,
+      y: this.pane.height / 2 - ((box.minY + box.maxY) / 2) * zoom,
+    });
+    this.fitted = false;
+  }
+
+  /** One px of the piece for one of the screen, about the middle of the pane. */
+  actualSize(): void {
+    this.zoomBy(1 / this.current.zoom);
+  }
+
   /** Zooms by a factor about a point of the pane (default: its middle). */
   zoomBy(factor: number, x = this.pane.width / 2, y = this.pane.height / 2): void {
     const zoom = Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, this.current.zoom * factor));

@@ -2,10 +2,22 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { EditorContext, type OpenPiece, useEngines } from '../../context';
-import { type Autosave, createEditor, type Editor, importFiles, readBackup, startAutosave } from '../../editor';
+import { pendingShape } from '../../drawer';
+import {
+  Arrivals,
+  type Autosave,
+  commandById,
+  copiedSvg,
+  createEditor,
+  type Editor,
+  pasteCopied,
+  readBackup,
+  startAutosave,
+} from '../../editor';
 import { Rail } from '../../rail';
 import { Messages } from '../../shelf/Messages';
 import { type AppStore, api, documentActions, problemText, sessionActions, useAppDispatch } from '../../state';
+import { useReferenceFile } from '../shapes/use-reference-file';
 import { PieceHeader } from './PieceHeader';
 import { ShortcutSheet } from './ShortcutSheet';
 import { StatusLine } from './StatusLine';
@@ -48,6 +60,7 @@ export function PiecePage() {
         const editor = createEditor({
           store,
           planner: (input) => engines.planner.planShift(input),
+          shapes: engines.shapes,
           clock: {
             now: () => performance.now(),
             requestFrame: (callback) => requestAnimationFrame(callback),
@@ -77,34 +90,66 @@ function PieceFrame({ editor, autosave }: { readonly editor: Editor; readonly au
   const engines = useEngines();
   const chooser = useRef<HTMLInputElement>(null);
   const target = useRef<number | undefined>(undefined);
+  const [arrivals] = useState(() => new Arrivals(store, engines.files));
+  const takeReference = useReferenceFile();
   const takeFiles = useCallback(
-    (files: readonly File[], at?: number) => void importFiles(store, engines.files, files, at),
-    [store, engines],
+    (files: readonly File[], at?: number) => {
+      // Pictures that are no drawings are there to be traced.
+      const pictures = files.filter(({ type }) => /^image\/(png|jpeg|webp)$/.test(type));
+      for (const picture of pictures) takeReference(picture);
+      const drawings = files.filter((file) => !pictures.includes(file));
+      if (drawings.length > 0) void arrivals.take(drawings, at);
+    },
+    [arrivals, takeReference],
+  );
+  const takeSvg = useCallback(
+    (name: string, svg: string, at?: number) =>
+      void arrivals.take([{ name, size: svg.length, text: async () => svg }], at),
+    [arrivals],
   );
   const chooseFiles = useCallback((at?: number) => {
     target.current = at;
     chooser.current?.click();
   }, []);
   const value = useMemo<OpenPiece>(
-    () => ({ editor, autosave, chooseFiles, takeFiles }),
-    [editor, autosave, chooseFiles, takeFiles],
+    () => ({ editor, autosave, arrivals, chooseFiles, takeFiles, takeSvg }),
+    [editor, autosave, arrivals, chooseFiles, takeFiles, takeSvg],
   );
   const context = useShortcuts(value);
   useEffect(() => {
+    const waiting = pendingShape.take();
+    if (waiting) takeSvg(waiting.name, waiting.svg);
+  }, [takeSvg]);
+  useEffect(() => {
+    const inField = (event: Event): boolean =>
+      event.target instanceof HTMLElement && event.target.closest('input, textarea, select') !== null;
     const paste = (event: ClipboardEvent): void => {
-      const inField = event.target instanceof HTMLElement && event.target.closest('input, textarea, select');
-      if (inField) return;
+      if (inField(event)) return;
+      const own = event.clipboardData?.getData(CLIPBOARD_TYPE);
+      if (own && pasteCopied(store, own, editor.clock.seconds)) return;
       const files = [...(event.clipboardData?.files ?? [])];
       const text = event.clipboardData?.getData('text/plain') ?? '';
       if (files.length > 0) takeFiles(files);
-      else if (text.trim() !== '')
-        void importFiles(store, engines.files, [
-          { name: 'Pasted shape', size: text.length, text: async () => pastedSvg(text) },
-        ]);
+      else if (text.trim() !== '') takeSvg('Pasted shape', pastedSvg(text));
+    };
+    const copy = (event: ClipboardEvent): void => {
+      if (inField(event) || !document.getSelection()?.isCollapsed) return;
+      const copied = copiedSvg(store, editor.clock.seconds);
+      if (!copied) return;
+      event.clipboardData?.setData(CLIPBOARD_TYPE, copied.json);
+      event.clipboardData?.setData('text/plain', copied.svg);
+      event.preventDefault();
+      if (event.type === 'cut') commandById('remove').run({ editor, openRoom: () => {}, saveNow: () => {} });
     };
     window.addEventListener('paste', paste);
-    return () => window.removeEventListener('paste', paste);
-  }, [store, engines, takeFiles]);
+    window.addEventListener('copy', copy);
+    window.addEventListener('cut', copy);
+    return () => {
+      window.removeEventListener('paste', paste);
+      window.removeEventListener('copy', copy);
+      window.removeEventListener('cut', copy);
+    };
+  }, [store, editor, takeFiles, takeSvg]);
   return (
     <EditorContext.Provider value={value}>
       <div className="piece-page">
@@ -132,6 +177,9 @@ function PieceFrame({ editor, autosave }: { readonly editor: Editor; readonly au
     </EditorContext.Provider>
   );
 }
+
+/** What this program copies for itself: poses and parts with their ids. */
+const CLIPBOARD_TYPE = 'application/x-arcshift+json';
 
 /** Bare path data is as good as a file. */
 const pastedSvg = (text: string): string =>

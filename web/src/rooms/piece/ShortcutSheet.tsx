@@ -3,7 +3,7 @@ import { COMMANDS } from '../../editor';
 import { sessionActions, useAppDispatch, useAppSelector } from '../../state';
 import { keysText } from './keys-text';
 
-const GROUPS = ['Play', 'Change', 'View', 'Go to'] as const;
+const GROUPS = ['Play', 'Tools', 'Change', 'View', 'Go to'] as const;
 
 /** All shortcuts, from the command table. */
 export function ShortcutSheet() {

@@ -2,7 +2,7 @@ import { frameOfSeconds } from '@core';
 import { Maximize, Pause, Play, SkipBack, SkipForward, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
-import { useEditor, usePlanStatuses, usePlaying } from '../../context';
+import { useEditor, useEngines, usePlanStatuses, usePlaying } from '../../context';
 import { type CommandId, commandById } from '../../editor';
 import { useAppSelector } from '../../state';
 import { keysText } from './keys-text';
@@ -10,6 +10,7 @@ import { keysText } from './keys-text';
 /** Where the bead is, playing, zoom, and what is at work. Numbers are written by the clock, not by React. */
 export function StatusLine() {
   const editor = useEditor();
+  const engines = useEngines();
   const playing = usePlaying();
   const statuses = usePlanStatuses();
   const busy = useAppSelector((state) => state.session.busy);
@@ -70,12 +71,20 @@ export function StatusLine() {
       </span>
       <span ref={timeRef} className="numbers status-time" data-testid="time" hidden={!onCanvas} />
       <span className="status-busy" role="status">
-        {busy ??
+        {busy?.text ??
           (!onCanvas
             ? 'The file plays by itself, as it will where it is shown.'
             : pending > 0
               ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …`
               : '')}
+        {busy && busy.share !== null && (
+          <progress className="status-progress" max={1} value={busy.share} aria-label={busy.text} />
+        )}
+        {busy?.stoppable && (
+          <button type="button" className="status-button" onClick={() => engines.files.cancel()}>
+            Stop
+          </button>
+        )}
       </span>
       <span className="status-zoom" hidden={!onCanvas}>
         {button('zoom-out', ZoomOut)}

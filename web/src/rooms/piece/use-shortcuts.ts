@@ -4,7 +4,8 @@ import { useNavigate, useParams } from 'react-router';
 import type { OpenPiece } from '../../context';
 import { COMMANDS, type Command, type CommandContext } from '../../editor';
 
-const ALL_KEYS = COMMANDS.flatMap((command) => [...command.keys]);
+const HANDLED: readonly Command[] = COMMANDS.filter((command: Command) => !command.native);
+const ALL_KEYS = HANDLED.flatMap((command) => [...command.keys]);
 
 /** Feeds the keyboard from the command table, except where somebody types. */
 export function useShortcuts({ editor, autosave }: OpenPiece): CommandContext {
@@ -17,9 +18,7 @@ export function useShortcuts({ editor, autosave }: OpenPiece): CommandContext {
   useHotkeys(
     ALL_KEYS,
     (event, hotkey) => {
-      const command = COMMANDS.find((candidate) => (candidate.keys as readonly string[]).includes(hotkey.hotkey)) as
-        | Command
-        | undefined;
+      const command = HANDLED.find((candidate) => candidate.keys.includes(hotkey.hotkey));
       if (!command || event.defaultPrevented) return;
       const { sheetOpen } = editor.store.getState().session;
       // An open dialog has the keyboard to itself.

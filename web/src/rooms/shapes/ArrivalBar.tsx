@@ -1,59 +1,66 @@
-import { type PlacementRule, setPlacementRule } from '@core';
+import { type ArrivalForm, applyPlacementRules, type PlacementRule, setPlacementRule } from '@core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { rememberRule } from '../../editor';
-import { CENTRE_OPTIONS, FIT_OPTIONS } from '../../panels';
+import { useOpenPiece } from '../../context';
+import { type Arrangement, rememberRule } from '../../editor';
+import { CENTRE_OPTIONS, FIT_OPTIONS, fitTarget } from '../../panels';
 import { changePiece, sessionActions, useAppDispatch, useAppSelector } from '../../state';
-import { IconButton, SelectField } from '../../ui';
+import { IconButton } from '../../ui';
+import { ArrivalDialog } from './ArrivalDialog';
 import './arrival.scss';
 
 const labelOf = <T extends string>(options: readonly { value: T; label: string }[], value: T): string =>
   options.find((option) => option.value === value)?.label ?? value;
 
+const FORM_WORDS: Record<ArrivalForm, (n: number) => string> = {
+  poses: (n) => (n === 1 ? 'One pose arrived' : `${n} poses arrived, one after another`),
+  figures: (n) => `${n} figures arrived`,
+  parts: () => 'One pose arrived',
+  united: () => 'One united outline arrived',
+};
+
 /** Tells how arriving shapes were placed, and lets that be changed; never in the way. */
 export function ArrivalBar() {
+  const { arrivals, editor } = useOpenPiece();
   const arrival = useAppSelector((state) => state.session.arrival);
   const piece = useAppSelector((state) => state.document.piece);
   const dispatch = useAppDispatch();
   const [changing, setChanging] = useState(false);
   const present = arrival?.poseIds.filter((id) => piece?.poses[id]) ?? [];
-  if (!arrival || present.length === 0) return null;
-  const { rule } = arrival;
+  if (!arrival || !piece || present.length === 0) return null;
+  const { rule, form } = arrival;
+  const byRule = present.some((id) => piece.poses[id].placement.rule !== null);
   const setRule = (next: PlacementRule): void => {
     rememberRule(next);
     dispatch(
       changePiece('Place what arrived', (draft) => {
-        for (const id of present) setPlacementRule(draft, arrival.figureId, id, next);
+        for (const id of present) {
+          const figure = Object.values(draft.figures).find(({ poses }) => poses.includes(id));
+          if (!figure) continue;
+          setPlacementRule(draft, figure.id, id, next);
+          applyPlacementRules(draft, figure.id);
+        }
       }),
     );
     dispatch(sessionActions.arrived({ ...arrival, rule: next }));
   };
+  const rearrange = (next: Arrangement): void => {
+    rememberRule(next.rule);
+    void arrivals.rearrange(next).then(() => editor.viewport.fit());
+  };
   return (
     <div className="arrival" role="status" data-testid="arrival">
       <span>
-        {present.length === 1 ? 'One pose arrived' : `${present.length} poses arrived`}: centred{' '}
-        {labelOf(CENTRE_OPTIONS, rule.centre)}, {labelOf(FIT_OPTIONS, rule.fit)}.
+        {FORM_WORDS[form](present.length)}
+        {byRule &&
+          `: centred ${labelOf(CENTRE_OPTIONS, rule.centre)}, ${labelOf(FIT_OPTIONS, rule.fit)}${
+            rule.fit === 'none' ? '' : ` as ${fitTarget(rule)}`
+          }`}
+        .
       </span>
-      {changing ? (
-        <>
-          <SelectField
-            label="Centred"
-            value={rule.centre}
-            options={CENTRE_OPTIONS}
-            onChange={(centre) => setRule({ ...rule, centre })}
-          />
-          <SelectField
-            label="Size"
-            value={rule.fit}
-            options={FIT_OPTIONS}
-            onChange={(fit) => setRule({ ...rule, fit })}
-          />
-        </>
-      ) : (
-        <button type="button" className="btn btn-link p-0" onClick={() => setChanging(true)}>
-          change
-        </button>
-      )}
+      <button type="button" className="btn btn-link p-0" onClick={() => setChanging(true)}>
+        change
+      </button>
       {arrival.notes.length > 0 && (
         <details>
           <summary>
@@ -67,6 +74,17 @@ export function ArrivalBar() {
         </details>
       )}
       <IconButton icon={X} label="Close" onClick={() => dispatch(sessionActions.arrived(null))} />
+      {changing && (
+        <ArrivalDialog
+          piece={piece}
+          arrival={arrival}
+          last={arrivals.last}
+          canRearrange={arrivals.canRearrange()}
+          onRule={setRule}
+          onRearrange={rearrange}
+          onClose={() => setChanging(false)}
+        />
+      )}
     </div>
   );
 }

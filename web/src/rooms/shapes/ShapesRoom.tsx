@@ -1,14 +1,19 @@
 import { Canvas } from '../../canvas/Canvas';
 import { Details } from '../../panels';
 import { ArrivalBar } from './ArrivalBar';
+import { FigureList } from './FigureList';
+import { ToolRow } from './ToolRow';
+import './shapes.scss';
 
-/** The canvas with the piece at the bead, and the details of what is selected. */
+/** The drawing room: figures at the left, tools over the canvas, the details of what is chosen at the right. */
 export function ShapesRoom() {
   return (
     <>
+      <FigureList />
       <div className="room-picture">
+        <ToolRow />
         <ArrivalBar />
-        <Canvas />
+        <Canvas drawing />
       </div>
       <Details />
     </>

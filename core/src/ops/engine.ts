@@ -1,0 +1,23 @@
+import type { Outline } from '../outline';
+
+export const COMBINE_KINDS = ['unite', 'subtract', 'intersect', 'exclude'] as const;
+export type CombineKind = (typeof COMBINE_KINDS)[number];
+
+/** How a line is drawn when it becomes an area; px. */
+export interface StrokeShape {
+  readonly width: number;
+  readonly cap: 'butt' | 'round' | 'square';
+  readonly join: 'miter' | 'round' | 'bevel';
+  readonly miter: number;
+  readonly dash: readonly number[];
+  readonly dashOffset: number;
+}
+
+/**
+ * What does the boolean work: a package behind an adapter. It is handed outlines that lie within ±300 px about the origin and may compute in
+ * single precision; what comes back is checked and mended here. null: it could not.
+ */
+export interface PathEngine {
+  combine(kind: CombineKind, subject: Outline, other: Outline): Outline | null;
+  stroke(outline: Outline, stroke: StrokeShape): Outline | null;
+}

@@ -1,0 +1,3 @@
+export * from './combine';
+export * from './engine';
+export * from './pieces';

@@ -1,0 +1,189 @@
+import { cubicPoint, cubicTangent, fitCubic, isStraight } from '../curve';
+import { CORNER_RAD } from '../num';
+import { anchorCount, type Contour, pieceAt, pieceCount } from './contour';
+import { addAnchors } from './split';
+
+const SAMPLES_A_PIECE = 12;
+const STRAIGHT_EPS_REL = 1e-9;
+
+/** A changed contour and how far it strays from the one before, px. */
+export interface Reshaped {
+  readonly contour: Contour;
+  readonly deviation: number;
+}
+
+/** Points along pieces `from` to `to` (inclusive; past the count they go on at the start), each piece evenly by parameter. */
+function samplePieces(contour: Contour, from: number, to: number): number[] {
+  const n = pieceCount(contour);
+  const out: number[] = [contour.points[pieceAt(from % n)], contour.points[pieceAt(from % n) + 1]];
+  const point = new Float64Array(2);
+  for (let i = from; i <= to; i++) {
+    for (let k = 1; k <= SAMPLES_A_PIECE; k++) {
+      cubicPoint(contour.points, pieceAt(i % n), k / SAMPLES_A_PIECE, point);
+      out.push(point[0], point[1]);
+    }
+  }
+  return out;
+}
+
+function tangentAt(contour: Contour, piece: number, t: number): [number, number] {
+  const out = cubicTangent(contour.points, pieceAt(piece % pieceCount(contour)), t, new Float64Array(2));
+  return [out[0], out[1]];
+}
+
+/** One cubic in place of pieces `from` to `to`; a straight run stays straight. */
+function fitPieces(contour: Contour, from: number, to: number): { points: Float64Array; deviation: number } {
+  const points = samplePieces(contour, from, to);
+  const n = points.length;
+  const [x0, y0, x3, y3] = [points[0], points[1], points[n - 2], points[n - 1]];
+  const length = Math.hypot(x3 - x0, y3 - y0);
+  let off = 0;
+  let back = false;
+  let before = 0;
+  for (let i = 2; i < n; i += 2) {
+    const along = ((points[i] - x0) * (x3 - x0) + (points[i + 1] - y0) * (y3 - y0)) / (length || 1);
+    off = Math.max(off, Math.abs((points[i] - x0) * (y3 - y0) - (points[i + 1] - y0) * (x3 - x0)) / (length || 1));
+    if (along < before - STRAIGHT_EPS_REL * length) back = true;
+    before = along;
+  }
+  if (length > 0 && !back && off <= STRAIGHT_EPS_REL * length) {
+    const line = new Float64Array(8);
+    for (let k = 0; k < 4; k++) line.set([x0 + ((x3 - x0) * k) / 3, y0 + ((y3 - y0) * k) / 3], 2 * k);
+    return { points: line, deviation: off };
+  }
+  return fitCubic(points, tangentAt(contour, from, 0), tangentAt(contour, to, 1));
+}
+
+/** The contour with pieces replaced by single cubics: `runs` are ranges of pieces in ascending order, covering all of them. */
+function assembleRuns(
+  contour: Contour,
+  runs: readonly { readonly from: number; readonly to: number; readonly points?: Float64Array }[],
+): Contour {
+  const n = pieceCount(contour);
+  const at = pieceAt(runs[0].from % n);
+  const points: number[] = [contour.points[at], contour.points[at + 1]];
+  const keep: number[] = [];
+  for (const { from, to, points: fitted } of runs) {
+    keep.push(from % anchorCount(contour));
+    const source = fitted ?? contour.points.subarray(pieceAt(from % n), pieceAt(from % n) + 8);
+    if (!fitted && to !== from) throw new Error('Invariant broken: a run of several pieces needs a fit');
+    for (let k = 2; k < 8; k++) points.push(source[k]);
+  }
+  if (!contour.closed) keep.push(n);
+  return {
+    points: Float64Array.from(points),
+    closed: contour.closed,
+    anchorIds: contour.anchorIds && keep.map((i) => contour.anchorIds?.[i] ?? ''),
+    originIds: contour.originIds && keep.map((i) => contour.originIds?.[i]),
+  };
+}
+
+/**
+ * Takes anchor `i` away; the pieces on both sides become the one cubic that fits them best. An end of an open contour goes with its piece.
+ * Undefined where nothing would be left.
+ */
+export function deleteAnchor(contour: Contour, i: number): Reshaped | undefined {
+  const n = pieceCount(contour);
+  if (anchorCount(contour) <= 2) return undefined;
+  if (!contour.closed && (i === 0 || i === n)) {
+    const from = i === 0 ? 1 : 0;
+    const runs = Array.from({ length: n - 1 }, (_, k) => ({ from: from + k, to: from + k }));
+    return { contour: assembleRuns(contour, runs), deviation: 0 };
+  }
+  const before = i === 0 ? n - 1 : i - 1;
+  const fit = fitPieces(contour, before, before + 1);
+  const runs: { from: number; to: number; points?: Float64Array }[] = [];
+  // Where the first anchor goes, the contour starts at the next one.
+  const start = i === 0 ? 1 : 0;
+  for (let k = 0; k < n - (i === 0 ? 2 : 0); k++) {
+    const piece = start + k;
+    if (piece === before) runs.push({ from: piece, to: piece + 1, points: fit.points });
+    else if (piece !== before + 1) runs.push({ from: piece, to: piece });
+  }
+  if (i === 0) runs.push({ from: before, to: before + 1, points: fit.points });
+  return { contour: assembleRuns(contour, runs), deviation: fit.deviation };
+}
+
+/** The turning of the outline at anchor `i`, rad. */
+function turnAt(contour: Contour, i: number): number {
+  const n = pieceCount(contour);
+  const a = tangentAt(contour, (i + n - 1) % n, 1);
+  const b = tangentAt(contour, i, 0);
+  return Math.abs(Math.atan2(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1]));
+}
+
+/**
+ * The contour with as few anchors as stay within `tolerance` px of it: corners stay, and each smooth run between them is taken by the
+ * longest stretches that one cubic fits. Anchors that stay keep their ids.
+ */
+export function simplifyContour(contour: Contour, tolerance: number): Reshaped {
+  const n = pieceCount(contour);
+  if (n < 2) return { contour, deviation: 0 };
+  const corners: number[] = [];
+  for (let i = contour.closed ? 0 : 1; i < n; i++) if (turnAt(contour, i) > CORNER_RAD) corners.push(i);
+  // A smooth ring keeps its start; a ring with corners is walked from the first of them, and starts there.
+  const start = contour.closed ? (corners[0] ?? 0) : 0;
+  const stops = [...corners.filter((i) => i > start), start + n];
+  const runs: { from: number; to: number; points?: Float64Array }[] = [];
+  let deviation = 0;
+  let from = start;
+  for (const stop of stops) {
+    // A ring must keep two anchors.
+    const whole = contour.closed && stop - from === n;
+    while (from < stop) {
+      const most = whole && from === start ? stop - 2 : stop - 1;
+      const { to, fit } = longestFit(contour, from, Math.max(from, most), tolerance);
+      runs.push({ from, to, points: fit?.points });
+      deviation = Math.max(deviation, fit?.deviation ?? 0);
+      from = to + 1;
+    }
+  }
+  return { contour: assembleRuns(contour, runs), deviation };
+}
+
+/** The longest run of pieces from `from` that one cubic fits: doubled while it fits, then halved to the last that does. */
+function longestFit(
+  contour: Contour,
+  from: number,
+  most: number,
+  tolerance: number,
+): { to: number; fit?: { points: Float64Array; deviation: number } } {
+  let good = from;
+  let fit: { points: Float64Array; deviation: number } | undefined;
+  const attempt = (to: number): boolean => {
+    const result = fitPieces(contour, from, to);
+    if (!(result.deviation <= tolerance)) return false;
+    good = to;
+    fit = result;
+    return true;
+  };
+  let bad = most + 1;
+  for (let reach = 1; good < most; reach *= 2) {
+    const to = Math.min(most, from + reach);
+    if (!attempt(to)) {
+      bad = to;
+      break;
+    }
+  }
+  while (bad - good > 1) {
+    const middle = (good + bad) >> 1;
+    if (!attempt(middle)) bad = middle;
+  }
+  return { to: good, fit };
+}
+
+/** The contour with every piece divided into `parts` equal parameters; the outline does not change. */
+export function subdivide(contour: Contour, parts: number, newId?: () => string): Contour {
+  const places = Array.from({ length: pieceCount(contour) }, (_, piece) =>
+    Array.from({ length: parts - 1 }, (_unused, k) => ({ piece, t: (k + 1) / parts })),
+  ).flat();
+  return addAnchors(contour, places, newId);
+}
+
+/** Is piece `i` a straight line, to a share of its own length? */
+export function isStraightPiece(contour: Contour, i: number): boolean {
+  const p = contour.points;
+  const at = pieceAt(i);
+  const size = Math.hypot(p[at + 6] - p[at], p[at + 7] - p[at + 1]);
+  return isStraight(p, at, 1e-6 * size);
+}

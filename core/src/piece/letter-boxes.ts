@@ -1,0 +1,50 @@
+import { outlineBox, outlineOfContours, transformOutline } from '../outline';
+import { type Box, isEmptyBox } from '../vec';
+import { outlineOfPart, placementMatrix } from './geometry';
+import type { Id, Part, Piece, Pose } from './records';
+
+/** Where a letter of a text stands, or where a missing one would: a box in canvas px. */
+export interface LetterBox {
+  readonly text: Id;
+  /** Which character of the text. */
+  readonly index: number;
+  readonly character: string;
+  readonly box: Box;
+}
+
+/**
+ * The boxes of all letters of a pose's texts on the canvas. A space between two letters of a line counts as a missing letter: its box
+ * reaches from the one to the other and is as high as the higher of them.
+ */
+export function letterBoxes(piece: Piece, pose: Pose): LetterBox[] {
+  const matrix = placementMatrix(pose.placement);
+  const boxOf = (part: Part): Box => outlineBox(transformOutline(outlineOfPart(part), matrix));
+  const glyphs = pose.parts
+    .map((id) => piece.parts[id])
+    .flatMap((part) => (part.source?.kind === 'glyph' ? [{ ...part.source, box: boxOf(part) }] : []));
+  const out: LetterBox[] = [];
+  for (const text of new Set(glyphs.map((glyph) => glyph.text))) {
+    const characters = [...piece.texts[text].content];
+    const box = new Map(glyphs.filter((glyph) => glyph.text === text).map((glyph) => [glyph.index, glyph.box]));
+    characters.forEach((character, index) => {
+      const own = box.get(index);
+      if (own && !isEmptyBox(own)) out.push({ text, index, character, box: own });
+      const [before, after] = [box.get(index - 1), box.get(index + 1)];
+      if (character !== ' ' || !before || !after || !(after.minX > before.maxX)) return;
+      const gap = {
+        minX: before.maxX,
+        maxX: after.minX,
+        minY: Math.min(before.minY, after.minY),
+        maxY: Math.max(before.maxY, after.maxY),
+      };
+      out.push({ text, index, character, box: gap });
+    });
+  }
+  return out;
+}
+
+/** The extent of a pose on the canvas, px; strokes are not counted. */
+export function poseBox(piece: Piece, pose: Pose, parts: readonly Id[] = pose.parts): Box {
+  const outline = outlineOfContours(parts.flatMap((id) => outlineOfPart(piece.parts[id]).contours));
+  return outlineBox(transformOutline(outline, placementMatrix(pose.placement)));
+}

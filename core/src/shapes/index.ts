@@ -1,0 +1,3 @@
+export { shapeContours as adjustableContours } from './build';
+export * from './handles';
+export * from './source';

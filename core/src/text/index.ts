@@ -1,0 +1,2 @@
+export * from './font';
+export * from './layout';

@@ -1,0 +1,23 @@
+import { createHash } from 'node:crypto';
+import type { Database } from '../../db/database';
+
+export interface StoredAsset {
+  readonly mediaType: string;
+  readonly bytes: Buffer;
+}
+
+/** Files beside pieces. The same bytes are kept once. */
+export class AssetRepository {
+  constructor(private readonly database: Database) {}
+
+  async keep(name: string, mediaType: string, bytes: Buffer): Promise<{ id: string; name: string; mediaType: string }> {
+    const id = createHash('sha256').update(bytes).digest('hex');
+    await this.database.assets.findOrCreate({ where: { id }, defaults: { id, name, mediaType, bytes } });
+    return { id, name, mediaType };
+  }
+
+  async find(id: string): Promise<StoredAsset | undefined> {
+    const row = await this.database.assets.findByPk(id);
+    return row ? { mediaType: row.mediaType, bytes: row.bytes } : undefined;
+  }
+}

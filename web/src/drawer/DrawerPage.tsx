@@ -1,0 +1,65 @@
+import { useState } from 'react';
+import { Modal } from 'react-bootstrap';
+import { Link, useNavigate } from 'react-router';
+import { useEngines } from '../context';
+import { Messages } from '../shelf/Messages';
+import { pieceFromSvgs } from '../shelf/piece-from-svgs';
+import { Wordmark } from '../shelf/Wordmark';
+import { problemText, sessionActions, useAppDispatch, useCreatePieceMutation, useListPiecesQuery } from '../state';
+import { DrawerShapes } from './DrawerShapes';
+import { pendingShape } from './pending-shape';
+
+/** The drawer as a page of its own: everything kept for reuse, and into which piece it goes. */
+export function DrawerPage() {
+  const [shape, setShape] = useState<{ name: string; svg: string } | null>(null);
+  const { data: pieces } = useListPiecesQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [create] = useCreatePieceMutation();
+  const engines = useEngines();
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const intoNew = async ({ name, svg }: { name: string; svg: string }): Promise<void> => {
+    const { piece, refusals } = await pieceFromSvgs(engines.files, [new File([svg], `${name}.svg`)]);
+    const result = piece && (await create(piece));
+    if (!piece || result?.error)
+      dispatch(sessionActions.told({ tone: 'error', text: refusals[0] ?? problemText(result?.error) }));
+    else await navigate(`/piece/${piece.id}/shapes`);
+  };
+  return (
+    <div className="drawer-page">
+      <header>
+        <Link to="/" aria-label="To the shelf" title="To the shelf" className="piece-home">
+          <Wordmark />
+        </Link>
+        <h1>Drawer</h1>
+        <p>Shapes for reuse. Add one to a piece here, or drag it out of the drawer’s column in the Shapes room.</p>
+      </header>
+      <main>
+        <DrawerShapes large addLabel="Add to a piece" onAdd={(name, svg) => setShape({ name, svg })} />
+      </main>
+      <Modal show={shape !== null} onHide={() => setShape(null)} centered aria-labelledby="drawer-into">
+        <Modal.Header closeButton>
+          <Modal.Title id="drawer-into">{shape?.name}: into which piece?</Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="drawer-pieces">
+          <button type="button" className="btn btn-primary" onClick={() => shape && void intoNew(shape)}>
+            A new piece
+          </button>
+          {pieces?.map(({ id, name }) => (
+            <button
+              key={id}
+              type="button"
+              className="btn outlined"
+              onClick={() => {
+                pendingShape.put(shape);
+                void navigate(`/piece/${id}/shapes`);
+              }}
+            >
+              {name}
+            </button>
+          ))}
+        </Modal.Body>
+      </Modal>
+      <Messages />
+    </div>
+  );
+}

@@ -1,0 +1,3 @@
+export { DrawerPage } from './DrawerPage';
+export { DrawerShapes } from './DrawerShapes';
+export { pendingShape } from './pending-shape';

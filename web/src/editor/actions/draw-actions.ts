@@ -1,0 +1,129 @@
+import {
+  AS_DRAWN,
+  addFigure,
+  type Contour,
+  type ContourRecord,
+  type Id,
+  insertPoses,
+  newPose,
+  type Part,
+  type PieceDraft,
+  plainStroke,
+  recordOfContour,
+  type ShapeSource,
+  setShape,
+  shapePart,
+  transformedPart,
+} from '@core';
+import { type AppStore, benchActions, changePiece, type DrawsAs, sessionActions } from '../../state';
+import { freshId } from '../../workers';
+import { type BenchTarget, benchTargets } from '../bench/scene';
+
+const INK = '#23201b';
+
+/** The paint of a new outline: open ones are stroked, closed ones filled, as the last one was. */
+export const newPaint = (closed: boolean): Pick<Part, 'fill' | 'stroke'> =>
+  closed ? { fill: INK, stroke: null } : { fill: null, stroke: plainStroke(INK, 8) };
+
+/** A name that no other figure has. */
+export function freeName(names: readonly string[], stem: string): string {
+  for (let n = 1; ; n++) {
+    const name = n === 1 ? stem : `${stem} ${n}`;
+    if (!names.includes(name)) return name;
+  }
+}
+
+/** What drawing makes now: the wish, as far as something is chosen to which it can be added. */
+export function drawsNow(wish: DrawsAs, targets: readonly BenchTarget[]): DrawsAs {
+  if (targets.length !== 1) return 'figure';
+  return wish === 'contour' && targets[0].targets.length === 0 ? 'part' : wish;
+}
+
+/** Puts a drawn part (in canvas px) into the piece, as the bench says, and chooses it. */
+export function addDrawnPart(store: AppStore, part: Part, seconds: number): void {
+  const state = store.getState();
+  const { piece } = state.document;
+  if (!piece) return;
+  const targets = benchTargets(state, seconds);
+  const as = drawsNow(state.bench.drawsAs, targets);
+  if (as === 'contour') {
+    addContours(store, targets[0], part);
+    return;
+  }
+  if (as === 'part') {
+    const [target] = targets;
+    const own = transformedPart(part, target.inverse);
+    store.dispatch(
+      changePiece(`Draw ${part.name}`, (draft) => {
+        draft.parts[own.id] = own as (typeof draft.parts)[Id];
+        draft.poses[target.pose.id].parts.push(own.id);
+        draft.poses[target.pose.id].placement.rule = null;
+      }),
+    );
+    store.dispatch(benchActions.partsChosen([own.id]));
+    return;
+  }
+  const pose = { ...newPose(freshId('q'), part.name, [part.id]), placement: AS_DRAWN };
+  const names = Object.values(piece.figures).map(({ name }) => name);
+  const figureId = as === 'pose' ? targets[0].figure.id : freshId('f');
+  const stop = as === 'pose' ? targets[0].stop + 1 : 0;
+  store.dispatch(
+    changePiece(`Draw ${part.name}`, (draft) => {
+      if (as === 'figure') addFigure(draft, figureId, freeName(names, part.name));
+      insertPoses(draft, figureId, [{ pose, parts: [part] }], freshId, as === 'pose' ? stop : undefined);
+    }),
+  );
+  store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop }));
+  if (part.source) store.dispatch(benchActions.changed({ details: 'outline' }));
+}
+
+/** Adds the contours of a drawn part to the part that is worked on: inside it they are holes, because the rule becomes even-odd. */
+function addContours(store: AppStore, target: BenchTarget, drawn: Part): void {
+  const into = target.targets[target.targets.length - 1];
+  const own = transformedPart({ ...drawn, source: undefined }, target.inverse);
+  store.dispatch(
+    changePiece(`Add a contour to ${into.name}`, (draft) => {
+      const part = draft.parts[into.id];
+      part.contours.push(...(own.contours as (typeof part.contours)[number][]));
+      if (part.fill) part.fillRule = 'evenodd';
+      delete part.source;
+    }),
+  );
+  store.dispatch(benchActions.partsChosen([into.id]));
+}
+
+/** A part of a drawn contour in canvas px. */
+export function drawnPart(contour: Contour, kinds?: (record: ContourRecord) => ContourRecord): Part {
+  const record = recordOfContour(contour, freshId);
+  return {
+    id: freshId('p'),
+    name: contour.closed ? 'Outline' : 'Line',
+    contours: [kinds ? kinds(record) : record],
+    fillRule: 'nonzero',
+    ...newPaint(contour.closed),
+  };
+}
+
+const SHAPE_NAMES: Record<ShapeSource['kind'], string> = {
+  rectangle: 'Rectangle',
+  ellipse: 'Ellipse',
+  polygon: 'Polygon',
+  star: 'Star',
+  ring: 'Ring',
+  capsule: 'Capsule',
+  line: 'Line',
+  arc: 'Arc',
+  blob: 'Blob',
+};
+export const shapeName = (kind: ShapeSource['kind']): string => SHAPE_NAMES[kind];
+
+/** A part of an adjustable shape in canvas px. */
+export const drawnShape = (source: ShapeSource): Part =>
+  shapePart(source, SHAPE_NAMES[source.kind], newPaint(source.kind !== 'line' && source.kind !== 'arc'), freshId);
+
+/** Sets the parameters of an adjustable part. */
+export function changeShape(store: AppStore, partId: Id, source: ShapeSource): void {
+  store.dispatch(
+    changePiece(`Adjust ${SHAPE_NAMES[source.kind]}`, (draft: PieceDraft) => setShape(draft, partId, source, freshId)),
+  );
+}

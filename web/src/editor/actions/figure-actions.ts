@@ -1,0 +1,277 @@
+import {
+  type AlignEdge,
+  alignBoxes,
+  applyPlacementRules,
+  type Box,
+  distributeBoxes,
+  type Id,
+  includeBox,
+  type Matrix,
+  mapPlacement,
+  mapPoint,
+  multiply,
+  type Part,
+  type PieceDraft,
+  type Placement,
+  poseBox,
+  removeFigure,
+  rotation,
+  scaling,
+  transformedPart,
+  translation,
+} from '@core';
+import { type AppStore, benchActions, changePiece, sessionActions } from '../../state';
+import { freshId } from '../../workers';
+import { type BenchTarget, benchTargets, chosenFigures } from '../bench/scene';
+import { freeName } from './draw-actions';
+
+/** Does the bench work on whole figures, or on some parts of them? */
+export const wholeFigures = (targets: readonly BenchTarget[]): boolean =>
+  targets.every(({ targets: parts, parts: all }) => parts.length === all.length);
+
+/** The extent of what is worked on, canvas px. */
+export function targetsBox(store: AppStore, targets: readonly BenchTarget[]): Box | undefined {
+  const { piece } = store.getState().document;
+  if (!piece || targets.length === 0) return undefined;
+  const box = targets.reduce<Box>(
+    (all, target) =>
+      includeBox(
+        all,
+        poseBox(
+          piece,
+          target.pose,
+          target.targets.map(({ id }) => id),
+        ),
+      ),
+    { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity },
+  );
+  return box.minX <= box.maxX ? box : undefined;
+}
+
+/** What the figures turn and grow about: the pivot of a single one, else the middle of the box. */
+export function pivotOf(targets: readonly BenchTarget[], box: Box): readonly [number, number] {
+  const own = targets.length === 1 && wholeFigures(targets) ? targets[0].figure.pivot : null;
+  return own ?? [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
+}
+
+/** A placement mapped by a map of the canvas; uneven scaling of a slanted pose becomes even, since a pose cannot be sheared. */
+export function placementAfter(placement: Placement, matrix: Matrix): Placement {
+  const [a, b, c, d] = matrix;
+  const uneven = Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9;
+  if (!uneven || placement.rotation % 90 === 0) return mapPlacement(placement, matrix);
+  const k = Math.sqrt(Math.abs(a * d - b * c)) || 1;
+  return mapPlacement(placement, [k * Math.sign(a || 1), 0, 0, k * Math.sign(d || 1), matrix[4], matrix[5]]);
+}
+
+/** Parts of a target mapped by a map of the canvas. */
+export const partsAfter = (target: BenchTarget, matrix: Matrix): Part[] => {
+  const own = multiply(target.inverse, multiply(matrix, target.matrix));
+  return target.targets.map((part) => transformedPart(part, own));
+};
+
+/** Maps all that is worked on, as one step. `keepRule` lets placement rules live on (for turns and mirrors). */
+export function transformTargets(
+  store: AppStore,
+  targets: readonly BenchTarget[],
+  name: string,
+  matrixOf: (target: BenchTarget, index: number) => Matrix,
+  keepRule = false,
+): void {
+  const whole = wholeFigures(targets);
+  store.dispatch(
+    changePiece(name, (draft) => {
+      targets.forEach((target, i) => {
+        const matrix = matrixOf(target, i);
+        if (!whole) {
+          for (const part of partsAfter(target, matrix)) draft.parts[part.id] = part as PieceDraft['parts'][Id];
+          draft.poses[target.pose.id].placement.rule = null;
+          return;
+        }
+        const { rule } = target.pose.placement;
+        const next = placementAfter(target.pose.placement, matrix);
+        draft.poses[target.pose.id].placement = {
+          ...next,
+          rule: keepRule ? rule : null,
+        } as PieceDraft['poses'][Id]['placement'];
+        const { pivot } = target.figure;
+        if (pivot && !keepRule) draft.figures[target.figure.id].pivot = mapPoint(matrix, pivot[0], pivot[1]);
+        applyPlacementRules(draft, target.figure.id);
+      });
+    }),
+  );
+}
+
+/** Moves all that is worked on by canvas px. */
+export function nudgeTargets(store: AppStore, seconds: number, dx: number, dy: number): void {
+  const targets = benchTargets(store.getState(), seconds);
+  if (targets.length > 0) transformTargets(store, targets, 'Nudge', () => translation(dx, dy));
+}
+
+/** Turns all that is worked on about its pivot, degrees clockwise. */
+export function turnTargets(store: AppStore, seconds: number, degrees: number): void {
+  const targets = benchTargets(store.getState(), seconds);
+  const box = targetsBox(store, targets);
+  if (!box || degrees === 0) return;
+  const [x, y] = pivotOf(targets, box);
+  const matrix = multiply(translation(x, y), multiply(rotation((degrees * Math.PI) / 180), translation(-x, -y)));
+  transformTargets(store, targets, `Turn by ${+degrees.toFixed(2)}°`, () => matrix, true);
+}
+
+/** Scales all that is worked on about its pivot; negative factors mirror. */
+export function scaleTargets(
+  store: AppStore,
+  seconds: number,
+  sx: number,
+  sy: number,
+  name: string,
+  keepRule = false,
+): void {
+  const targets = benchTargets(store.getState(), seconds);
+  const box = targetsBox(store, targets);
+  if (!box) return;
+  const [x, y] = pivotOf(targets, box);
+  const matrix = multiply(translation(x, y), multiply(scaling(sx, sy), translation(-x, -y)));
+  transformTargets(store, targets, name, () => matrix, keepRule);
+}
+
+/** Gives the box of what is worked on another left, top, width or height. */
+export function setTargetsBox(
+  store: AppStore,
+  seconds: number,
+  change: { x?: number; y?: number; width?: number; height?: number },
+): void {
+  const targets = benchTargets(store.getState(), seconds);
+  const box = targetsBox(store, targets);
+  if (!box) return;
+  const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
+  const sx = change.width !== undefined && w > 0 ? change.width / w : 1;
+  const sy = change.height !== undefined && h > 0 ? change.height / h : 1;
+  const [x, y] = [change.x ?? box.minX, change.y ?? box.minY];
+  const matrix = multiply(translation(x, y), multiply(scaling(sx, sy), translation(-box.minX, -box.minY)));
+  transformTargets(store, targets, 'Place', () => matrix);
+}
+
+const boxesOf = (store: AppStore, targets: readonly BenchTarget[]): Box[] =>
+  targets.flatMap((target) => targetsBox(store, [target]) ?? []);
+
+/** Aligns figures with each other, or a single one (and all with `toCanvas`) with the canvas. */
+export function alignTargets(store: AppStore, seconds: number, edge: AlignEdge, toCanvas: boolean): void {
+  const { piece } = store.getState().document;
+  const units = unitsOf(store, seconds);
+  const boxes = boxesOf(store, units);
+  if (!piece || boxes.length === 0 || boxes.length !== units.length) return;
+  const canvas = { minX: 0, minY: 0, maxX: piece.canvas.width, maxY: piece.canvas.height };
+  const frame =
+    toCanvas || boxes.length === 1 ? canvas : boxes.reduce((all, box) => includeBox(all, box), { ...boxes[0] });
+  const moves = alignBoxes(boxes, edge, frame);
+  transformTargets(store, units, `Align ${edge}`, (_target, i) => translation(...moves[i]));
+}
+
+/** Gives figures equal gaps, or with `margins` equal gaps and equal margins to the canvas. */
+export function distributeTargets(store: AppStore, seconds: number, axis: 'x' | 'y', margins: boolean): void {
+  const { piece } = store.getState().document;
+  const units = unitsOf(store, seconds);
+  const boxes = boxesOf(store, units);
+  if (!piece || boxes.length !== units.length) return;
+  const canvas = { minX: 0, minY: 0, maxX: piece.canvas.width, maxY: piece.canvas.height };
+  const moves = distributeBoxes(boxes, axis, margins ? canvas : undefined);
+  transformTargets(store, units, margins ? 'Equal margins' : 'Equal gaps', (_target, i) => translation(...moves[i]));
+}
+
+/** What is arranged: figures, or the chosen parts of one figure each by itself. */
+function unitsOf(store: AppStore, seconds: number): BenchTarget[] {
+  const targets = benchTargets(store.getState(), seconds);
+  if (targets.length !== 1 || wholeFigures(targets)) return targets;
+  return targets[0].targets.map((part) => ({ ...targets[0], targets: [part] }));
+}
+
+/** Moves figures in the stacking order: one step, or to an end. */
+export function restack(store: AppStore, to: 'up' | 'down' | 'top' | 'bottom'): void {
+  const chosen = new Set(chosenFigures(store.getState()));
+  store.dispatch(
+    changePiece('Stacking order', (draft) => {
+      const order = draft.figureOrder;
+      const moving = order.filter((id) => chosen.has(id));
+      const rest = order.filter((id) => !chosen.has(id));
+      if (to === 'top') draft.figureOrder = [...rest, ...moving];
+      else if (to === 'bottom') draft.figureOrder = [...moving, ...rest];
+      else {
+        const list = to === 'up' ? [...order].reverse() : [...order];
+        for (let i = 1; i < list.length; i++)
+          if (chosen.has(list[i]) && !chosen.has(list[i - 1])) [list[i - 1], list[i]] = [list[i], list[i - 1]];
+        draft.figureOrder = to === 'up' ? list.reverse() : list;
+      }
+    }),
+  );
+}
+
+/** Changes a figure's flags. */
+export function changeFigure(store: AppStore, id: Id, name: string, change: Partial<PieceDraft['figures'][Id]>): void {
+  store.dispatch(changePiece(name, (draft) => void Object.assign(draft.figures[id], change)));
+}
+
+/** Removes the chosen figures with all their poses. */
+export function removeChosenFigures(store: AppStore): void {
+  const ids = chosenFigures(store.getState());
+  if (ids.length === 0) return;
+  const { piece } = store.getState().document;
+  const name = ids.length === 1 ? `Remove ${piece?.figures[ids[0]].name}` : `Remove ${ids.length} figures`;
+  store.dispatch(sessionActions.selected(null));
+  store.dispatch(
+    changePiece(name, (draft) => {
+      for (const id of ids) removeFigure(draft, id);
+    }),
+  );
+}
+
+/** Puts the chosen figures into one group, or takes them out of theirs. */
+export function groupChosen(store: AppStore, together: boolean): void {
+  const state = store.getState();
+  const ids = chosenFigures(state);
+  const { piece } = state.document;
+  if (!piece || ids.length === 0) return;
+  const groupId = freshId('g');
+  const name = freeName(
+    Object.values(piece.groups).map((group) => group.name),
+    'Group',
+  );
+  store.dispatch(
+    changePiece(together ? 'Group' : 'Ungroup', (draft) => {
+      if (together) draft.groups[groupId] = { id: groupId, name };
+      for (const id of ids) draft.figures[id].group = together ? groupId : null;
+      const used = new Set(Object.values(draft.figures).map(({ group }) => group));
+      for (const id of Object.keys(draft.groups)) if (!used.has(id)) delete draft.groups[id];
+    }),
+  );
+}
+
+/** Chooses a figure; with `more` besides those that are chosen, or takes it off them. Members of its group come along. */
+export function chooseFigure(store: AppStore, id: Id, stop: number, more: boolean): void {
+  const state = store.getState();
+  const { piece } = state.document;
+  if (!piece) return;
+  const { group } = piece.figures[id];
+  const members = group ? piece.figureOrder.filter((other) => piece.figures[other].group === group) : [id];
+  const chosen = chosenFigures(state);
+  if (!more || chosen.length === 0) {
+    store.dispatch(sessionActions.selected({ kind: 'stop', figureId: id, stop }));
+    if (members.length > 1) store.dispatch(benchActions.alsoChosen(members.filter((other) => other !== id)));
+    return;
+  }
+  const next = chosen.includes(id) ? chosen.filter((other) => !members.includes(other)) : [...chosen, ...members];
+  if (next.includes(chosen[0])) store.dispatch(benchActions.alsoChosen(next.filter((other) => other !== chosen[0])));
+  else if (next.length === 0) store.dispatch(sessionActions.selected(null));
+  else {
+    store.dispatch(sessionActions.selected({ kind: 'stop', figureId: next[0], stop: 0 }));
+    store.dispatch(benchActions.alsoChosen(next.slice(1)));
+  }
+}
+
+/** Chooses all visible, unlocked figures. */
+export function chooseAllFigures(store: AppStore): void {
+  const { piece } = store.getState().document;
+  const ids = piece?.figureOrder.filter((id) => !piece.figures[id].locked && !piece.figures[id].hidden) ?? [];
+  if (ids.length === 0) return;
+  store.dispatch(sessionActions.selected({ kind: 'stop', figureId: ids[0], stop: 0 }));
+  store.dispatch(benchActions.alsoChosen(ids.slice(1)));
+}

@@ -1,0 +1,80 @@
+import {
+  coloursOf,
+  type Id,
+  type Paint,
+  type Part,
+  type Piece,
+  type PieceDraft,
+  plainStroke,
+  type Stroke,
+} from '@core';
+import { type AppStore, changePiece } from '../../state';
+import { benchTargets } from '../bench/scene';
+
+const RECENT_KEY = 'arcshift.recent-colours';
+const RECENT_LIMIT = 12;
+
+/** Colours used last in this browser, the latest first. */
+export function recentColours(): string[] {
+  try {
+    const stored = JSON.parse(localStorage.getItem(RECENT_KEY) ?? '[]') as unknown;
+    return Array.isArray(stored) ? stored.filter((c): c is string => typeof c === 'string').slice(0, RECENT_LIMIT) : [];
+  } catch {
+    return [];
+  }
+}
+
+export function rememberColour(colour: string): void {
+  try {
+    const next = [colour, ...recentColours().filter((other) => other !== colour)].slice(0, RECENT_LIMIT);
+    localStorage.setItem(RECENT_KEY, JSON.stringify(next));
+  } catch {
+    // Without storage there are no recent colours.
+  }
+}
+
+/** All colours of a piece, the most used first. */
+export function paletteOf(piece: Piece): string[] {
+  const count = new Map<string, number>();
+  const add = (paint: Paint | null | undefined): void => {
+    for (const colour of coloursOf(paint ?? null)) count.set(colour, (count.get(colour) ?? 0) + 1);
+  };
+  for (const part of Object.values(piece.parts)) {
+    add(part.fill);
+    add(part.stroke?.paint);
+  }
+  add(piece.canvas.background);
+  return [...count].sort((p, q) => q[1] - p[1]).map(([colour]) => colour);
+}
+
+type PartDraft = PieceDraft['parts'][Id];
+
+/** Changes the paint of all parts that are worked on, as one step. */
+export function changePaint(store: AppStore, seconds: number, name: string, change: (part: PartDraft) => void): void {
+  const ids = benchTargets(store.getState(), seconds).flatMap(({ targets }) => targets.map(({ id }) => id));
+  if (ids.length === 0) return;
+  store.dispatch(
+    changePiece(name, (draft) => {
+      for (const id of ids) change(draft.parts[id]);
+    }),
+  );
+}
+
+/** Gives fill or stroke of what is worked on a paint; null takes it away. A stroke that was not there is 4 px wide. */
+export function setPaint(store: AppStore, seconds: number, which: 'fill' | 'stroke', paint: Paint | null): void {
+  if (typeof paint === 'string') rememberColour(paint);
+  changePaint(store, seconds, which === 'fill' ? 'Fill' : 'Stroke', (part) => {
+    if (which === 'fill') part.fill = paint as PartDraft['fill'];
+    else if (paint === null) part.stroke = null;
+    else part.stroke = { ...((part.stroke as Stroke | null) ?? plainStroke(paint, 4)), paint } as PartDraft['stroke'];
+  });
+}
+
+/** The paint of the first part that has one, for showing. */
+export const paintOf = (parts: readonly Part[], which: 'fill' | 'stroke'): Paint | null => {
+  for (const part of parts) {
+    const paint = which === 'fill' ? part.fill : (part.stroke?.paint ?? null);
+    if (paint !== null) return paint;
+  }
+  return null;
+};

@@ -1,0 +1,130 @@
+import {
+  AS_DRAWN,
+  addFigure,
+  type Id,
+  insertPoses,
+  newPose,
+  type Part,
+  setText,
+  type TextLayout,
+  type TextRecord,
+  turnIntoPoints,
+} from '@core';
+import { type AppStore, benchActions, changePiece, sessionActions } from '../../state';
+import { type EngineClient, freshId } from '../../workers';
+import { benchTargets } from '../bench/scene';
+import { drawsNow, freeName, newPaint } from './draw-actions';
+import { whileBusy } from './outline-actions';
+
+const FONT_KEY = 'arcshift.font';
+
+function rememberedFont(): string {
+  try {
+    return localStorage.getItem(FONT_KEY) ?? 'archivo-black';
+  } catch {
+    return 'archivo-black';
+  }
+}
+
+/** Tells about letters that a font does not have. */
+function tellMissing(store: AppStore, layout: TextLayout): void {
+  if (layout.missing.length === 0) return;
+  store.dispatch(
+    sessionActions.told({
+      tone: 'notice',
+      text: `This font has no ${layout.missing.map((c) => `“${c}”`).join(', ')}; a sign for a missing letter stands there.`,
+    }),
+  );
+}
+
+/** Puts a text at a place of the canvas, as a figure or as the bench says, and chooses it. */
+export async function addText(
+  store: AppStore,
+  engine: EngineClient,
+  x: number,
+  y: number,
+  seconds: number,
+): Promise<void> {
+  const { piece, bench } = { piece: store.getState().document.piece, bench: store.getState().bench };
+  if (!piece) return;
+  const text: TextRecord = {
+    id: freshId('t'),
+    content: 'Text',
+    font: rememberedFont(),
+    size: Math.round(Math.min(piece.canvas.width, piece.canvas.height) / 4),
+    tracking: 0,
+    kerning: true,
+    lineSpacing: 1.2,
+    align: 'start',
+    x,
+    y,
+  };
+  await whileBusy(store, 'Setting the text …', async () => {
+    const layout = await engine.layoutText(text.font, text);
+    const targets = benchTargets(store.getState(), seconds);
+    const as = drawsNow(bench.drawsAs, targets);
+    const asPose = as === 'pose';
+    const figureId = asPose ? targets[0].figure.id : freshId('f');
+    const stop = asPose ? targets[0].stop + 1 : 0;
+    const pose = { ...newPose(freshId('q'), 'Text', []), placement: AS_DRAWN };
+    const names = Object.values(piece.figures).map(({ name }) => name);
+    store.dispatch(
+      changePiece('Type a text', (draft) => {
+        if (!asPose) addFigure(draft, figureId, freeName(names, 'Text'));
+        insertPoses(draft, figureId, [{ pose, parts: [] }], freshId, asPose ? stop : undefined);
+        setText(draft, pose.id, text, layout.glyphs, newPaint(true), freshId);
+      }),
+    );
+    store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop }));
+    store.dispatch(benchActions.changed({ details: 'outline' }));
+  });
+}
+
+/** Sets a text anew with some of its settings changed. */
+export async function changeText(
+  store: AppStore,
+  engine: EngineClient,
+  poseId: Id,
+  textId: Id,
+  change: Partial<TextRecord>,
+): Promise<void> {
+  const before = store.getState().document.piece?.texts[textId];
+  if (!before) return;
+  const text = { ...before, ...change };
+  if (change.font) {
+    try {
+      localStorage.setItem(FONT_KEY, change.font);
+    } catch {
+      // The choice then lasts until the page is closed.
+    }
+  }
+  try {
+    const layout = await engine.layoutText(text.font, text);
+    if (!store.getState().document.piece?.texts[textId]) return;
+    if (layout.glyphs.length === 0) {
+      store.dispatch(
+        sessionActions.told({
+          tone: 'notice',
+          text: 'A text needs at least one letter that is drawn. It stays as it was.',
+        }),
+      );
+      return;
+    }
+    store.dispatch(
+      changePiece(change.content !== undefined ? 'Type' : 'Set the text', (draft) => {
+        // Typing may have gone on while the worker was busy: only what this call changes is taken.
+        setText(draft, poseId, { ...(draft.texts[textId] ?? text), ...change }, layout.glyphs, newPaint(true), freshId);
+      }),
+    );
+    if (change.content !== undefined || change.font !== undefined) tellMissing(store, layout);
+  } catch (error) {
+    store.dispatch(sessionActions.told({ tone: 'error', text: (error as Error).message }));
+  }
+}
+
+/** Makes points of what is still adjustable among the parts that are worked on. */
+export function turnTargetsIntoPoints(store: AppStore, seconds: number): void {
+  const parts: readonly Part[] = benchTargets(store.getState(), seconds).flatMap(({ targets }) => targets);
+  const ids = parts.filter(({ source }) => source).map(({ id }) => id);
+  if (ids.length > 0) store.dispatch(changePiece('Turn into points', (draft) => turnIntoPoints(draft, ids)));
+}

@@ -1,0 +1,242 @@
+import {
+  type ArrivalForm,
+  type ArrivingFile,
+  addFigure,
+  applyPlacementRules,
+  type Canvas,
+  type CoreError,
+  defaultForm,
+  insertPoses,
+  type NewPose,
+  type Part,
+  type Piece,
+  type PieceDraft,
+  type Placement,
+  type PlacementRule,
+  placeByRule,
+  type SvgReading,
+} from '@core';
+import { type AppStore, changePiece, documentActions, sessionActions } from '../../state';
+import { EngineCancelled, type EngineClient, freshId } from '../../workers';
+import { freeName } from '../actions/draw-actions';
+import { rememberedRule, targetFigure } from '../commands/pose-actions';
+
+/** Something that may hold an SVG: a file, or pasted text. */
+export interface ImportSource {
+  readonly name: string;
+  readonly size: number;
+  text(): Promise<string>;
+}
+
+/** What to do where the file's own size is not the canvas's. */
+export type CanvasFit = 'keep' | 'scale' | 'set';
+
+/** How what arrived is arranged; changed by the arrival bar. */
+export interface Arrangement {
+  readonly form: ArrivalForm;
+  readonly rule: PlacementRule;
+  readonly canvas: CanvasFit;
+  /** Shapes that are not wanted, by file. */
+  readonly left: readonly (readonly number[])[];
+}
+
+/** Files longer than this are refused before they are read. */
+const BYTE_LIMIT = 8 * 1024 * 1024;
+const stem = (name: string): string =>
+  name
+    .replace(/\.svgz?$/i, '')
+    .replace(/[-_]+/g, ' ')
+    .trim() || 'Pose';
+
+interface Kept {
+  readonly files: readonly ArrivingFile[];
+  readonly arrangement: Arrangement;
+  readonly at?: number;
+  /** The step that brought them in, while it is the last one. */
+  readonly entry: number;
+}
+
+/**
+ * Brings SVG files into the open piece, and arranges them again while that is the last thing that happened. Nothing stops at a dialog: files
+ * are placed at once by the remembered rule.
+ */
+export class Arrivals {
+  private kept: Kept | null = null;
+
+  constructor(
+    private readonly store: AppStore,
+    private readonly engine: EngineClient,
+  ) {}
+
+  /** The files of the last arrival, and how they are arranged. */
+  get last(): { files: readonly ArrivingFile[]; arrangement: Arrangement } | null {
+    return this.kept;
+  }
+
+  /** Can the last arrival still be arranged in another way? Not once something else was changed. */
+  canRearrange(): boolean {
+    const { past } = this.store.getState().document;
+    return this.kept !== null && past[past.length - 1]?.id === this.kept.entry;
+  }
+
+  /**
+   * Reads SVG sources in a worker and puts them on the rail before stop `at` (default: at the end), as one undoable step. What cannot be read
+   * is told, file by file, and changes nothing. Returns how many poses came in.
+   */
+  async take(sources: readonly ImportSource[], at?: number): Promise<number> {
+    const { dispatch } = this.store;
+    const pieceId = this.store.getState().document.piece?.id;
+    const files: ArrivingFile[] = [];
+    const notes: string[] = [];
+    const refused: string[] = [];
+    try {
+      for (const [i, source] of sources.entries()) {
+        const text =
+          sources.length > 1 ? `Reading ${i + 1} of ${sources.length}: ${source.name}` : `Reading ${source.name}`;
+        const tell = (share: number): void =>
+          void dispatch(sessionActions.busyChanged({ text, share: (i + share) / sources.length, stoppable: true }));
+        tell(0);
+        try {
+          if (source.size > BYTE_LIMIT)
+            throw new Error(
+              `Expected a file of at most ${BYTE_LIMIT / 1024 / 1024} MB; this one has ${(source.size / 1024 / 1024).toFixed(1)} MB.`,
+            );
+          const reading = await this.engine.readSvg(await source.text(), tell);
+          files.push({ name: stem(source.name), reading });
+          notes.push(...reading.notes.map((note) => `${source.name}: ${note}.`));
+        } catch (error) {
+          if (error instanceof EngineCancelled) {
+            dispatch(sessionActions.told({ tone: 'notice', text: 'Reading was stopped. Nothing came in.' }));
+            return 0;
+          }
+          refused.push(`${source.name}: ${(error as CoreError).message}`);
+        }
+      }
+    } finally {
+      dispatch(sessionActions.busyChanged(null));
+    }
+    if (refused.length > 0) {
+      const text =
+        refused.length === 1
+          ? refused[0]
+          : `${refused.length} of ${sources.length} files could not be taken. The piece is as it was, apart from the others.`;
+      dispatch(sessionActions.told({ tone: 'error', text, details: refused.length > 1 ? refused : undefined }));
+    }
+    // The piece may have been left while its files were read.
+    if (files.length === 0 || this.store.getState().document.piece?.id !== pieceId) return 0;
+    const arrangement: Arrangement = {
+      form: defaultForm(files.length),
+      rule: rememberedRule(),
+      canvas: 'keep',
+      left: files.map(() => []),
+    };
+    return this.arrange(files, arrangement, notes, at);
+  }
+
+  /** Arranges the last arrival in another way; the step that brought it in is replaced. */
+  async rearrange(arrangement: Arrangement): Promise<void> {
+    const { kept, store } = this;
+    const arrival = store.getState().session.arrival;
+    if (!kept || !arrival || !this.canRearrange()) return;
+    try {
+      await this.arrange(kept.files, arrangement, arrival.notes, kept.at, true);
+    } catch (error) {
+      store.dispatch(sessionActions.told({ tone: 'error', text: (error as Error).message }));
+    }
+  }
+
+  private async arrange(
+    files: readonly ArrivingFile[],
+    arrangement: Arrangement,
+    notes: readonly string[],
+    at?: number,
+    again = false,
+  ): Promise<number> {
+    const { store } = this;
+    const wanted = files.map((file, i) => ({ ...file, left: arrangement.left[i] ?? [] }));
+    const poses = await this.engine.arrive(wanted, arrangement.form);
+    if (poses.length === 0) {
+      store.dispatch(
+        sessionActions.told({ tone: 'notice', text: 'At least one shape must be taken. Nothing was changed.' }),
+      );
+      return 0;
+    }
+    if (again) {
+      if (!this.canRearrange()) return 0;
+      store.dispatch(documentActions.undone());
+    }
+    const { piece } = store.getState().document;
+    if (!piece) return 0;
+    const name = poses.length === 1 ? `Add ${poses[0].pose.name}` : `Add ${poses.length} poses`;
+    const figureId = targetFigure(store)?.id ?? freshId('f');
+    const figureIds = arrangement.form === 'figures' ? poses.map(() => freshId('f')) : [figureId];
+    const place = placementsFor(piece, files[0].reading, arrangement, poses);
+    store.dispatch(
+      changePiece(name, (draft) => {
+        if (arrangement.canvas === 'set') setCanvas(draft, files[0].reading);
+        const placed = poses.map(
+          (added): NewPose => ({ ...added, pose: { ...added.pose, placement: place(draft.canvas as Canvas, added) } }),
+        );
+        const names = Object.values(draft.figures).map((figure) => figure.name);
+        if (arrangement.form === 'figures') {
+          placed.forEach((added, i) => {
+            const own = freeName(names, added.pose.name);
+            names.push(own);
+            addFigure(draft, figureIds[i], own);
+            insertPoses(draft, figureIds[i], [added], freshId);
+          });
+          return;
+        }
+        if (!draft.figures[figureId]) addFigure(draft, figureId, freeName(names, 'Figure 1'));
+        insertPoses(draft, figureId, placed, freshId, at);
+      }),
+    );
+    const { past } = store.getState().document;
+    this.kept = { files, arrangement, at, entry: past[past.length - 1]?.id ?? -1 };
+    store.dispatch(
+      sessionActions.arrived({
+        figureId: figureIds[0],
+        poseIds: poses.map(({ pose }) => pose.id),
+        rule: arrangement.rule,
+        notes,
+        form: arrangement.form,
+      }),
+    );
+    return poses.length;
+  }
+}
+
+function setCanvas(draft: PieceDraft, { width, height }: SvgReading): void {
+  const clamp = (v: number): number => Math.min(16_384, Math.max(1, v));
+  draft.canvas.width = clamp(width);
+  draft.canvas.height = clamp(height);
+  for (const id of draft.figureOrder) applyPlacementRules(draft, id);
+}
+
+/** Where arriving poses stand. As drawn or scaled to the canvas they keep their places to each other; else each follows the rule. */
+function placementsFor(
+  piece: Piece,
+  reading: SvgReading,
+  { canvas: fit, rule, form }: Arrangement,
+  poses: readonly NewPose[],
+): (canvas: Canvas, added: NewPose) => Placement {
+  const byHand = (scale: number, x: number, y: number): Placement => ({
+    x,
+    y,
+    scaleX: scale,
+    scaleY: scale,
+    rotation: 0,
+    rule: null,
+  });
+  if (fit === 'set') return () => byHand(1, 0, 0);
+  if (fit === 'scale') {
+    const { width, height } = piece.canvas;
+    const k = Math.min(width / (reading.width || 1), height / (reading.height || 1));
+    return () => byHand(k, (width - k * reading.width) / 2, (height - k * reading.height) / 2);
+  }
+  if (form !== 'figures') return (_canvas, { pose }) => ({ ...pose.placement, rule });
+  // Figures from one drawing stand to each other as they were drawn.
+  const all: Part[] = poses.flatMap(({ parts }) => parts);
+  const whole = placeByRule({ ...rule, to: rule.to === 'previous' ? 'canvas' : rule.to }, all, piece.canvas);
+  return () => ({ ...whole, rule: null });
+}

@@ -1,0 +1,223 @@
+import type { FramePart, Id } from '@core';
+import { type AppStore, changePiece } from '../../state';
+import { type EngineClient, freshId } from '../../workers';
+import type { PlaybackClock } from '../playback/clock';
+import type { Stage } from '../playback/stage';
+import { SnapField, type SnapHint } from '../snap/snap';
+import { createTools } from '../tools';
+import type { BenchPointer, Gesture, Pen, Tool, ToolBench } from '../tools/tool';
+import type { Viewport } from '../viewport/viewport';
+import { type BenchTarget, benchTargets, type ShownPose, shownPoses } from './scene';
+
+export interface BenchParts {
+  readonly store: AppStore;
+  readonly clock: PlaybackClock;
+  readonly stage: Stage;
+  readonly viewport: Viewport;
+  readonly shapes: EngineClient;
+  readonly repaint: () => void;
+  readonly pickColour: (x: number, y: number) => string | undefined;
+}
+
+/** How wide the rulers are, screen px. */
+export const RULER_PX = 18;
+/** How near a press must be to a guide, screen px. */
+const GUIDE_PX = 4;
+
+/** What the keys of a pointer event mean to tools. */
+export interface PressKeys {
+  readonly shift: boolean;
+  readonly alt: boolean;
+  readonly clicks: number;
+}
+
+/** The drawing bench: feeds pointer and keys to the tool at hand, holds what gestures show, knows what is worked on. */
+export class Bench {
+  private readonly tools: ReturnType<typeof createTools>;
+  private gesture: Gesture | null = null;
+  private hints: readonly SnapHint[] = [];
+  private cache: { key: readonly unknown[]; shown: readonly ShownPose[]; targets: readonly BenchTarget[] } | null =
+    null;
+
+  constructor(private readonly parts: BenchParts) {
+    const bench: ToolBench = {
+      store: parts.store,
+      shapes: parts.shapes,
+      shown: () => this.look().shown,
+      targets: () => this.look().targets,
+      seconds: () => parts.clock.seconds,
+      showLive: (figureId, frameParts) => this.showLive(figureId, frameParts),
+      endLive: () => this.endLive(),
+      snapField: (left, skip) => this.snapField(left, skip),
+      hint: (hints) => {
+        this.hints = hints;
+        parts.repaint();
+      },
+      pickColour: parts.pickColour,
+      repaint: parts.repaint,
+    };
+    this.tools = createTools(bench);
+  }
+
+  private get tool(): Tool {
+    return this.tools[this.parts.store.getState().bench.tool];
+  }
+
+  /** Poses in sight and what is worked on; computed again only when piece, selection or time have changed. */
+  look(): { readonly shown: readonly ShownPose[]; readonly targets: readonly BenchTarget[] } {
+    const state = this.parts.store.getState();
+    const { piece } = state.document;
+    const seconds = this.parts.clock.seconds;
+    const key = [piece, state.session.selection, state.bench.also, state.bench.parts, seconds];
+    if (!this.cache || key.some((value, i) => value !== this.cache?.key[i])) {
+      const shown = piece ? shownPoses(piece, state.session.selection, seconds) : [];
+      this.cache = { key, shown, targets: benchTargets(state, seconds) };
+    }
+    return this.cache;
+  }
+
+  private snapField(left: ReadonlySet<Id>, skip?: ReadonlySet<Id>): SnapField {
+    const { document, bench } = this.parts.store.getState();
+    if (!document.piece) throw new Error('There is no piece to snap in.');
+    return new SnapField(document.piece, this.look().shown, bench.snap, left, skip);
+  }
+
+  private showLive(figureId: Id, frameParts: readonly FramePart[]): void {
+    this.parts.stage.override(figureId, frameParts);
+    this.parts.repaint();
+  }
+
+  private endLive(): void {
+    this.parts.stage.clearOverrides();
+    this.hints = [];
+    this.parts.repaint();
+  }
+
+  get busy(): boolean {
+    return this.gesture !== null;
+  }
+
+  /** A pointer of the pane (screen px from its left top corner) on the canvas. */
+  private pointer(sx: number, sy: number, keys: PressKeys): BenchPointer {
+    const { x, y, zoom } = this.parts.viewport.view;
+    return { x: (sx - x) / zoom, y: (sy - y) / zoom, zoom, ...keys };
+  }
+
+  down(sx: number, sy: number, keys: PressKeys): void {
+    this.cancel();
+    this.parts.clock.pause();
+    const pointer = this.pointer(sx, sy, keys);
+    this.gesture = this.guideGesture(sx, sy) ?? this.tool.down(pointer);
+    this.parts.repaint();
+  }
+
+  move(sx: number, sy: number, keys: PressKeys): void {
+    this.gesture?.move(this.pointer(sx, sy, keys));
+  }
+
+  up(sx: number, sy: number, keys: PressKeys): void {
+    const { gesture } = this;
+    this.gesture = null;
+    gesture?.end(this.pointer(sx, sy, keys));
+    this.hints = [];
+    this.parts.repaint();
+  }
+
+  /** Leaves the gesture that is going on; true when there was one. */
+  cancel(): boolean {
+    const { gesture } = this;
+    this.gesture = null;
+    gesture?.cancel();
+    this.hints = [];
+    return gesture !== null;
+  }
+
+  /** The cursor over a place of the pane. */
+  hover(sx: number, sy: number, keys: PressKeys): string {
+    const onRuler = this.rulers && (sx < RULER_PX || sy < RULER_PX);
+    if (onRuler) return sx < RULER_PX ? 'ew-resize' : 'ns-resize';
+    const guide = this.guideAt(sx, sy);
+    if (guide) return guide.axis === 'x' ? 'ew-resize' : 'ns-resize';
+    return this.tool.hover?.(this.pointer(sx, sy, keys)) ?? 'default';
+  }
+
+  private get rulers(): boolean {
+    return this.parts.store.getState().bench.rulers;
+  }
+
+  private guideAt(sx: number, sy: number) {
+    const { document, bench } = this.parts.store.getState();
+    if (!bench.rulers || bench.tool !== 'select') return undefined;
+    const { x, y, zoom } = this.parts.viewport.view;
+    return document.piece?.aids.guides.find(({ axis, at }) =>
+      axis === 'x' ? Math.abs(x + at * zoom - sx) <= GUIDE_PX : Math.abs(y + at * zoom - sy) <= GUIDE_PX,
+    );
+  }
+
+  /** Pulls a new guide out of a ruler, or moves one; dropped on its ruler again it goes. */
+  private guideGesture(sx: number, sy: number): Gesture | null {
+    const { store, viewport, repaint } = this.parts;
+    const onRuler = this.rulers && (sx < RULER_PX || sy < RULER_PX);
+    const old = onRuler ? undefined : this.guideAt(sx, sy);
+    if (!onRuler && !old) return null;
+    const axis = old?.axis ?? (sx < RULER_PX ? 'x' : 'y');
+    const id = old?.id ?? freshId('gd');
+    const place = (p: BenchPointer): { at: number; off: boolean } => {
+      const at = Math.round(axis === 'x' ? p.x : p.y);
+      const { x, y, zoom } = viewport.view;
+      return { at, off: (axis === 'x' ? x + at * zoom : y + at * zoom) < RULER_PX };
+    };
+    return {
+      move: (p) => {
+        const { at } = place(p);
+        this.hints = [{ axis, x: at, y: at, label: `${at} px` }];
+        repaint();
+      },
+      end: (p) => {
+        const { at, off } = place(p);
+        store.dispatch(
+          changePiece(off ? 'Remove a guide' : old ? 'Move a guide' : 'Set a guide', (draft) => {
+            const rest = draft.aids.guides.filter((guide) => guide.id !== id);
+            draft.aids.guides = off ? rest : [...rest, { id, axis, at }];
+          }),
+        );
+      },
+      cancel: repaint,
+    };
+  }
+
+  /** Enter, Escape, Delete: true when they meant something to the gesture or the tool. */
+  confirm(): boolean {
+    return this.tool.confirm?.() ?? false;
+  }
+  leave(): boolean {
+    return this.cancel() || (this.tool.leave?.() ?? false);
+  }
+  remove(): boolean {
+    return this.tool.remove?.() ?? false;
+  }
+
+  /** Paints what belongs to the tool, and what it snaps to. */
+  paint(pen: Pen): void {
+    this.tool.paint?.(pen);
+    const { context: c, colours } = pen;
+    c.strokeStyle = colours.cobalt;
+    c.fillStyle = colours.cobalt;
+    c.lineWidth = 1;
+    c.font = '11px "Instrument Sans Variable", sans-serif';
+    for (const { axis, x, y, label } of this.hints) {
+      const [sx, sy] = pen.toScreen(x, y);
+      c.beginPath();
+      if (axis === 'x') {
+        c.moveTo(Math.round(sx) + 0.5, 0);
+        c.lineTo(Math.round(sx) + 0.5, c.canvas.height);
+      } else if (axis === 'y') {
+        c.moveTo(0, Math.round(sy) + 0.5);
+        c.lineTo(c.canvas.width, Math.round(sy) + 0.5);
+      } else c.arc(sx, sy, 7, 0, 2 * Math.PI);
+      c.stroke();
+      if (axis === 'y') c.fillText(label, RULER_PX + 6, sy - 4);
+      else c.fillText(label, sx + 10, axis === 'x' ? RULER_PX + 14 : sy - 8);
+    }
+  }
+}

@@ -1,0 +1,259 @@
+import { type Box, type Id, type Matrix, type Part, type PieceDraft, poseBox, translation } from '@core';
+import { benchActions, changePiece, sessionActions } from '../../state';
+import {
+  chooseFigure,
+  partsAfter,
+  pivotOf,
+  placementAfter,
+  targetsBox,
+  transformTargets,
+  wholeFigures,
+} from '../actions/figure-actions';
+import { LivePose } from '../bench/live';
+import type { BenchTarget } from '../bench/scene';
+import { hitPart } from '../hit/hit-parts';
+import { gradientGesture, paintGradient, paintShapeHandles, shapeHandleGesture } from './shape-handles';
+import { type BenchPointer, DRAG_PX, type Gesture, type Tool, type ToolBench } from './tool';
+import { handleCursor, handleMatrix, hitHandle, paintBox } from './transform-box';
+
+/** Shows targets mapped by a map of the canvas while a gesture lasts, and keeps it at the end. */
+class LiveTransform {
+  private readonly lives: LivePose[];
+  private readonly whole: boolean;
+
+  constructor(
+    private readonly bench: ToolBench,
+    private readonly targets: readonly BenchTarget[],
+  ) {
+    this.whole = wholeFigures(targets);
+    this.lives = targets.map(({ pose, parts }) => new LivePose(pose.placement, parts));
+  }
+
+  show(matrix: Matrix): void {
+    this.targets.forEach((target, i) => {
+      if (this.whole) this.lives[i].show(placementAfter(target.pose.placement, matrix));
+      else {
+        const changed = new Map(partsAfter(target, matrix).map((part) => [part.id, part]));
+        this.lives[i].show(
+          target.pose.placement,
+          target.parts.map((part): Part => changed.get(part.id) ?? part),
+        );
+      }
+      this.bench.showLive(target.figure.id, this.lives[i].parts);
+    });
+  }
+}
+
+/** Chooses, moves, scales and turns figures and parts; adjusts shapes and gradients by their handles. */
+export function createSelectTool(bench: ToolBench): Tool {
+  const { store } = bench;
+  let band: { x0: number; y0: number; x1: number; y1: number } | null = null;
+
+  const boxNow = (): { targets: readonly BenchTarget[]; box: Box; pivot: readonly [number, number] } | undefined => {
+    const targets = bench.targets();
+    const box = targetsBox(store, targets);
+    return box && { targets, box, pivot: pivotOf(targets, box) };
+  };
+  const movable = (targets: readonly BenchTarget[]): boolean => targets.every(({ figure }) => !figure.locked);
+  const single = (targets: readonly BenchTarget[]): boolean => targets.length === 1 && wholeFigures(targets);
+
+  const handleGesture = (pointer: BenchPointer): Gesture | null => {
+    const now = boxNow();
+    if (!now || !movable(now.targets)) return null;
+    const { targets, box, pivot } = now;
+    const handle = hitHandle(pointer, box, pivot, single(targets));
+    if (!handle) return null;
+    if (handle === 'pivot') return pivotGesture(targets[0]);
+    const live = new LiveTransform(bench, targets);
+    const even = targets.some(({ pose }) => pose.placement.rotation % 90 !== 0);
+    let matrix: Matrix | undefined;
+    return {
+      move: (p) => {
+        matrix = handleMatrix(handle, box, pivot, p, pointer, even);
+        live.show(matrix);
+      },
+      end: () => {
+        bench.endLive();
+        const done = matrix;
+        if (done) transformTargets(store, targets, handle === 'turn' ? 'Turn' : 'Scale', () => done, handle === 'turn');
+      },
+      cancel: () => bench.endLive(),
+    };
+  };
+
+  const pivotGesture = ({ figure }: BenchTarget): Gesture => {
+    const field = bench.snapField(new Set());
+    let at: [number, number] | undefined;
+    return {
+      move: (p) => {
+        const snapped = field.point(p.x, p.y, p.zoom);
+        bench.hint(snapped.hints);
+        at = [snapped.x, snapped.y];
+      },
+      end: () => {
+        bench.hint([]);
+        if (at)
+          store.dispatch(
+            changePiece('Move the pivot', (draft) => void (draft.figures[figure.id].pivot = at as [number, number])),
+          );
+      },
+      cancel: () => bench.hint([]),
+    };
+  };
+
+  const moveGesture = (pointer: BenchPointer, onClick: () => void): Gesture => {
+    const targets = bench.targets();
+    const box = targetsBox(store, targets);
+    const live = new LiveTransform(bench, targets);
+    const left = new Set<Id>(
+      targets.flatMap(({ figure, targets: parts }) => [figure.id, ...parts.map(({ id }) => id)]),
+    );
+    const field = bench.snapField(left);
+    let moved: [number, number] | undefined;
+    return {
+      move: (p) => {
+        let [dx, dy] = [p.x - pointer.x, p.y - pointer.y];
+        if (!moved && Math.hypot(dx, dy) * p.zoom < DRAG_PX) return;
+        if (!movable(targets)) return;
+        // ⇧ keeps to one axis.
+        if (p.shift && Math.abs(dx) > Math.abs(dy)) dy = 0;
+        else if (p.shift) dx = 0;
+        if (box && !p.alt) {
+          const snapped = field.box(box, dx, dy, p.zoom);
+          bench.hint(snapped.hints);
+          [dx, dy] = p.shift ? [dx === 0 ? 0 : snapped.x, dy === 0 ? 0 : snapped.y] : [snapped.x, snapped.y];
+        }
+        moved = [dx, dy];
+        live.show(translation(dx, dy));
+      },
+      end: () => {
+        bench.endLive();
+        if (!moved) {
+          onClick();
+          return;
+        }
+        const [dx, dy] = moved;
+        const name = targets.length === 1 ? `Move ${targets[0].pose.name} by hand` : `Move ${targets.length} figures`;
+        transformTargets(store, targets, name, () => translation(dx, dy));
+      },
+      cancel: () => bench.endLive(),
+    };
+  };
+
+  const bandGesture = (pointer: BenchPointer): Gesture => ({
+    move: (p) => {
+      band = { x0: pointer.x, y0: pointer.y, x1: p.x, y1: p.y };
+      bench.repaint();
+    },
+    end: () => {
+      const { piece } = store.getState().document;
+      const area = band;
+      band = null;
+      bench.repaint();
+      if (!area || !piece) {
+        if (!pointer.shift) store.dispatch(sessionActions.selected(null));
+        return;
+      }
+      const [x0, x1] = [Math.min(area.x0, area.x1), Math.max(area.x0, area.x1)];
+      const [y0, y1] = [Math.min(area.y0, area.y1), Math.max(area.y0, area.y1)];
+      const inside = bench.shown().filter(({ figure, pose }) => {
+        const box = poseBox(piece, pose);
+        return !figure.locked && !figure.hidden && box.minX >= x0 && box.maxX <= x1 && box.minY >= y0 && box.maxY <= y1;
+      });
+      if (inside.length === 0) {
+        if (!pointer.shift) store.dispatch(sessionActions.selected(null));
+        return;
+      }
+      inside.forEach(({ figure, stop }, i) => {
+        chooseFigure(store, figure.id, stop, i > 0 || pointer.shift);
+      });
+    },
+    cancel: () => {
+      band = null;
+      bench.repaint();
+    },
+  });
+
+  const pressPart = (pointer: BenchPointer): Gesture | null => {
+    const hit = hitPart(bench.shown(), pointer.x, pointer.y, 3 / pointer.zoom);
+    if (!hit) return null;
+    const { figure, stop, parts } = hit.shown;
+    const chosen = bench.targets().find((target) => target.figure.id === figure.id);
+    if (pointer.clicks > 1) {
+      // A double click goes on to the points of what was hit.
+      if (!chosen) chooseFigure(store, figure.id, stop, false);
+      if (parts.length > 1) store.dispatch(benchActions.partsChosen([hit.part.id]));
+      const kept = store.getState().bench.parts;
+      store.dispatch(benchActions.toolChosen('points'));
+      store.dispatch(benchActions.partsChosen(kept));
+      return null;
+    }
+    if (pointer.shift && (!chosen || store.getState().bench.parts.length === 0)) {
+      chooseFigure(store, figure.id, stop, true);
+      return null;
+    }
+    if (!chosen) {
+      chooseFigure(store, figure.id, stop, false);
+      return moveGesture(pointer, () => {});
+    }
+    const { parts: chosenParts } = store.getState().bench;
+    return moveGesture(pointer, () => {
+      // A second click on a chosen figure goes one step further in.
+      if (pointer.shift) {
+        const next = chosenParts.includes(hit.part.id)
+          ? chosenParts.filter((id) => id !== hit.part.id)
+          : [...chosenParts, hit.part.id];
+        store.dispatch(benchActions.partsChosen(next));
+      } else if (parts.length > 1) store.dispatch(benchActions.partsChosen([hit.part.id]));
+    });
+  };
+
+  return {
+    down: (pointer) =>
+      gradientGesture(bench, pointer) ??
+      shapeHandleGesture(bench, pointer) ??
+      handleGesture(pointer) ??
+      pressPart(pointer) ??
+      (pointer.clicks > 1 ? null : bandGesture(pointer)),
+    hover: (pointer) => {
+      const now = boxNow();
+      const handle = now && hitHandle(pointer, now.box, now.pivot, single(now.targets));
+      if (handle) return handleCursor(handle);
+      return hitPart(bench.shown(), pointer.x, pointer.y, 3 / pointer.zoom) ? 'move' : 'default';
+    },
+    paint: (pen) => {
+      const now = boxNow();
+      if (now) {
+        paintBox(pen, now.box, now.pivot, single(now.targets));
+        paintShapeHandles(bench, pen);
+        paintGradient(bench, pen);
+      }
+      if (!band) return;
+      const [x0, y0] = pen.toScreen(band.x0, band.y0);
+      const [x1, y1] = pen.toScreen(band.x1, band.y1);
+      pen.context.strokeStyle = pen.colours.accent;
+      pen.context.setLineDash([4, 3]);
+      pen.context.strokeRect(x0, y0, x1 - x0, y1 - y0);
+      pen.context.setLineDash([]);
+    },
+    leave: () => {
+      if (store.getState().bench.parts.length === 0) return false;
+      store.dispatch(benchActions.partsChosen([]));
+      return true;
+    },
+    remove: () => {
+      const wanted = store.getState().bench.parts;
+      const [target] = bench.targets();
+      if (wanted.length === 0 || !target || target.targets.length === target.parts.length) return false;
+      const gone = new Set(target.targets.map(({ id }) => id));
+      store.dispatch(
+        changePiece(gone.size === 1 ? 'Remove a part' : `Remove ${gone.size} parts`, (draft: PieceDraft) => {
+          draft.poses[target.pose.id].parts = target.pose.parts.filter((id) => !gone.has(id));
+          for (const id of gone) delete draft.parts[id];
+        }),
+      );
+      store.dispatch(benchActions.partsChosen([]));
+      return true;
+    },
+  };
+}

@@ -1,0 +1,75 @@
+import type { Id } from '@core';
+import type { AppStore } from '../../state';
+import type { EngineClient } from '../../workers';
+import type { BenchTarget, ShownPose } from '../bench/scene';
+import type { SnapField, SnapHint } from '../snap/snap';
+
+/** A pointer on the canvas: px of the piece, and how many screen px each of them takes. */
+export interface BenchPointer {
+  readonly x: number;
+  readonly y: number;
+  readonly zoom: number;
+  readonly shift: boolean;
+  readonly alt: boolean;
+  /** 2 for the second press of a double click. */
+  readonly clicks: number;
+}
+
+/** What a press began; ends by `end`, or by `cancel` when it is left. */
+export interface Gesture {
+  move(pointer: BenchPointer): void;
+  end(pointer: BenchPointer): void;
+  cancel(): void;
+}
+
+/** Colours of the overlay, from the page's theme. */
+export interface PenColours {
+  readonly accent: string;
+  readonly ink: string;
+  readonly paper: string;
+  readonly line: string;
+  readonly cobalt: string;
+}
+
+/** What overlays are painted with: screen px, and the way from the canvas to the screen. */
+export interface Pen {
+  readonly context: CanvasRenderingContext2D;
+  readonly colours: PenColours;
+  readonly zoom: number;
+  toScreen(x: number, y: number): readonly [number, number];
+}
+
+/** What tools work with. */
+export interface ToolBench {
+  readonly store: AppStore;
+  readonly shapes: EngineClient;
+  shown(): readonly ShownPose[];
+  targets(): readonly BenchTarget[];
+  seconds(): number;
+  /** Shows a figure in another form while a gesture lasts; null ends it for all. */
+  showLive(figureId: Id, parts: readonly import('@core').FramePart[]): void;
+  endLive(): void;
+  snapField(left: ReadonlySet<Id>, skip?: ReadonlySet<Id>): SnapField;
+  hint(hints: readonly SnapHint[]): void;
+  /** The colour of the picture at a place of the canvas, as #rrggbb; undefined outside. */
+  pickColour(x: number, y: number): string | undefined;
+  repaint(): void;
+}
+
+/** One tool. `hover` gives the cursor; `paint` draws over the canvas. */
+export interface Tool {
+  down(pointer: BenchPointer): Gesture | null;
+  hover?(pointer: BenchPointer): string;
+  paint?(pen: Pen): void;
+  /** Enter. True when it meant something. */
+  confirm?(): boolean;
+  /** Escape. True when something was left. */
+  leave?(): boolean;
+  /** Delete or Backspace. True when it meant something. */
+  remove?(): boolean;
+}
+
+/** How near a press must be to something, screen px. */
+export const GRAB_PX = 8;
+/** A press that moves less than this is a click, screen px. */
+export const DRAG_PX = 4;

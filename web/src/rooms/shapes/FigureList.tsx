@@ -1,0 +1,359 @@
+import type { Figure, Id, Piece } from '@core';
+import {
+  ChevronDown,
+  ChevronRight,
+  ChevronsDown,
+  ChevronsUp,
+  ChevronUp,
+  Eye,
+  EyeOff,
+  Group,
+  Image,
+  Layers2,
+  Lock,
+  LockOpen,
+  Trash2,
+  Ungroup,
+} from 'lucide-react';
+import { type DragEvent, useState } from 'react';
+import { PoseImage } from '../../canvas/PoseImage';
+import { posePicture } from '../../canvas/pose-picture';
+import { useAppStore, useEditor } from '../../context';
+import {
+  changeFigure,
+  chooseFigure,
+  chosenFigures,
+  groupChosen,
+  removeChosenFigures,
+  restack,
+  stopOnBench,
+} from '../../editor';
+import { benchActions, changePiece, selectPiece, useAppDispatch, useAppSelector } from '../../state';
+import { IconButton, TextField } from '../../ui';
+import { DrawerColumn } from './DrawerColumn';
+
+/** The left column: figures in stacking order, the topmost first, or the drawer of shapes kept for reuse. */
+export function FigureList() {
+  const dispatch = useAppDispatch();
+  const piece = useAppSelector(selectPiece);
+  const column = useAppSelector((state) => state.bench.column);
+  if (!piece) return null;
+  return (
+    <aside className="figure-column" aria-label="Figures and drawer">
+      <div className="figure-tabs" role="tablist" aria-label="Left column">
+        {(['figures', 'drawer'] as const).map((tab) => (
+          <button
+            key={tab}
+            type="button"
+            role="tab"
+            aria-selected={column === tab}
+            onClick={() => dispatch(benchActions.changed({ column: tab }))}
+          >
+            {tab === 'figures' ? 'Figures' : 'Drawer'}
+          </button>
+        ))}
+      </div>
+      {column === 'drawer' ? <DrawerColumn /> : <Figures piece={piece} />}
+    </aside>
+  );
+}
+
+function Figures({ piece }: { readonly piece: Piece }) {
+  const store = useAppStore();
+  const chosen = useAppSelector((state) => chosenFigures(state).join(' '));
+  const ids = chosen === '' ? [] : chosen.split(' ');
+  const [dropAt, setDropAt] = useState<Id | null>(null);
+  const order = [...piece.figureOrder].reverse();
+  const drop = (event: DragEvent, onto: Id): void => {
+    event.preventDefault();
+    setDropAt(null);
+    const moved = event.dataTransfer.getData('text/x-arcshift-figure');
+    if (!moved || moved === onto || !piece.figures[moved]) return;
+    store.dispatch(
+      changePiece('Stacking order', (draft) => {
+        const rest = draft.figureOrder.filter((id) => id !== moved);
+        // What is dropped on a row takes the place above it.
+        rest.splice(rest.indexOf(onto) + 1, 0, moved);
+        draft.figureOrder = rest;
+      }),
+    );
+  };
+  return (
+    <>
+      <div className="figure-rows" role="listbox" aria-label="Figures, the topmost first" aria-multiselectable="true">
+        {order.length === 0 && (
+          <p className="figure-none">Figures that you draw or drop are listed here, the topmost first.</p>
+        )}
+        {order.map((id, i) => {
+          const figure = piece.figures[id];
+          const above = i > 0 ? piece.figures[order[i - 1]] : undefined;
+          const headed = figure.group && figure.group !== above?.group ? piece.groups[figure.group] : undefined;
+          return (
+            <div key={id} className={dropAt === id ? 'drop' : ''}>
+              {headed && (
+                <div className="figure-group">
+                  <Group size={13} aria-hidden="true" />
+                  <TextField
+                    label="Name of the group"
+                    hideLabel
+                    value={headed.name}
+                    onChange={(name) =>
+                      store.dispatch(
+                        changePiece('Rename the group', (draft) => void (draft.groups[headed.id].name = name)),
+                      )
+                    }
+                  />
+                </div>
+              )}
+              <FigureRow
+                piece={piece}
+                figure={figure}
+                chosen={ids.includes(id)}
+                onDragStart={(event) => event.dataTransfer.setData('text/x-arcshift-figure', id)}
+                onDragOver={(event) => {
+                  if (!event.dataTransfer.types.includes('text/x-arcshift-figure')) return;
+                  event.preventDefault();
+                  setDropAt(id);
+                }}
+                onDrop={(event) => drop(event, id)}
+              />
+            </div>
+          );
+        })}
+        <References piece={piece} />
+      </div>
+      <div className="figure-foot" role="toolbar" aria-label="Stacking and groups">
+        <IconButton
+          icon={ChevronsUp}
+          label="To the top"
+          disabled={ids.length === 0}
+          onClick={() => restack(store, 'top')}
+        />
+        <IconButton icon={ChevronUp} label="Up" disabled={ids.length === 0} onClick={() => restack(store, 'up')} />
+        <IconButton
+          icon={ChevronDown}
+          label="Down"
+          disabled={ids.length === 0}
+          onClick={() => restack(store, 'down')}
+        />
+        <IconButton
+          icon={ChevronsDown}
+          label="To the bottom"
+          disabled={ids.length === 0}
+          onClick={() => restack(store, 'bottom')}
+        />
+        {ids.some((id) => piece.figures[id].group) ? (
+          <IconButton icon={Ungroup} label="Ungroup" onClick={() => groupChosen(store, false)} />
+        ) : (
+          <IconButton
+            icon={Group}
+            label="Group"
+            keys="G"
+            disabled={ids.length < 2}
+            onClick={() => groupChosen(store, true)}
+          />
+        )}
+        <IconButton
+          icon={Trash2}
+          label="Remove figures"
+          disabled={ids.length === 0}
+          onClick={() => removeChosenFigures(store)}
+        />
+      </div>
+    </>
+  );
+}
+
+function FigureRow({
+  piece,
+  figure,
+  chosen,
+  ...drag
+}: {
+  readonly piece: Piece;
+  readonly figure: Figure;
+  readonly chosen: boolean;
+  readonly onDragStart: (event: DragEvent) => void;
+  readonly onDragOver: (event: DragEvent) => void;
+  readonly onDrop: (event: DragEvent) => void;
+}) {
+  const store = useAppStore();
+  const editor = useEditor();
+  const dispatch = useAppDispatch();
+  const [open, setOpen] = useState(false);
+  const selection = useAppSelector((state) => state.session.selection);
+  const parts = useAppSelector((state) => state.bench.parts);
+  const stop = stopOnBench(piece, figure, selection, editor.clock.seconds);
+  const pose = piece.poses[figure.poses[Math.min(stop, figure.poses.length - 1)]];
+  const choose = (more: boolean): void => chooseFigure(store, figure.id, stop, more);
+  const flag = (name: string, change: Partial<Figure>) => (): void =>
+    changeFigure(store, figure.id, `${name} ${figure.name}`, change as never);
+  return (
+    <div className="figure-entry">
+      <div
+        className={`figure-row ${chosen ? 'chosen' : ''}`}
+        role="option"
+        aria-selected={chosen}
+        aria-label={figure.name}
+        tabIndex={0}
+        draggable
+        {...drag}
+        onClick={(event) => choose(event.shiftKey || event.ctrlKey || event.metaKey)}
+        onKeyDown={(event) => {
+          if (event.target !== event.currentTarget || (event.key !== 'Enter' && event.key !== ' ')) return;
+          event.preventDefault();
+          event.stopPropagation();
+          choose(event.shiftKey);
+        }}
+      >
+        <button
+          type="button"
+          className="figure-fold"
+          aria-expanded={open}
+          aria-label={`Parts of ${figure.name}`}
+          disabled={!pose || pose.parts.length < 2}
+          onClick={(event) => {
+            event.stopPropagation();
+            setOpen(!open);
+          }}
+        >
+          {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
+        </button>
+        <span className="figure-thumb">{pose && <PoseImage picture={posePicture(piece, pose)} size={22} />}</span>
+        <span
+          className="figure-name"
+          title={figure.clip ? `Seen inside ${piece.figures[figure.clip]?.name}` : undefined}
+        >
+          {figure.name}
+          {figure.clip && <Layers2 size={12} aria-label="clipped" />}
+        </span>
+        <span className="figure-flags">
+          <IconButton
+            icon={figure.hidden ? EyeOff : Eye}
+            label={
+              figure.hidden
+                ? `Show ${figure.name}`
+                : figure.seeThrough
+                  ? `Hide ${figure.name}`
+                  : `Make ${figure.name} see-through`
+            }
+            pressed={figure.hidden || figure.seeThrough}
+            onClick={
+              figure.hidden
+                ? flag('Show', { hidden: false, seeThrough: false })
+                : figure.seeThrough
+                  ? flag('Hide', { hidden: true, seeThrough: false })
+                  : flag('See through', { seeThrough: true })
+            }
+          />
+          <IconButton
+            icon={figure.locked ? Lock : LockOpen}
+            label={figure.locked ? `Unlock ${figure.name}` : `Lock ${figure.name}`}
+            pressed={figure.locked}
+            onClick={flag(figure.locked ? 'Unlock' : 'Lock', { locked: !figure.locked })}
+          />
+        </span>
+      </div>
+      {open && pose && (
+        <ul className="figure-parts">
+          {[...pose.parts].reverse().map((id) => (
+            <li key={id}>
+              <button
+                type="button"
+                className={parts.includes(id) ? 'chosen' : ''}
+                aria-pressed={parts.includes(id)}
+                onClick={(event) => {
+                  if (!chosen) choose(false);
+                  const next = event.shiftKey ? [...parts.filter((other) => other !== id), id] : [id];
+                  dispatch(benchActions.partsChosen(next));
+                }}
+              >
+                {piece.parts[id].name}
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+/** Pictures to trace, under the figures. */
+function References({ piece }: { readonly piece: Piece }) {
+  const store = useAppStore();
+  if (piece.references.length === 0) return null;
+  return (
+    <div className="figure-references">
+      <h3>Reference pictures</h3>
+      {piece.references.map((picture) => {
+        const change = (name: string, next: Partial<typeof picture>): void =>
+          void store.dispatch(
+            changePiece(name, (draft) => {
+              const found = draft.references.find(({ id }) => id === picture.id);
+              if (found) Object.assign(found, next);
+            }),
+          );
+        const resize = (width: number): void => {
+          const height = picture.width > 0 ? (picture.height * width) / picture.width : picture.height;
+          change('Size of the picture', { width, height });
+        };
+        return (
+          <div key={picture.id} className="figure-reference">
+            <div className="figure-row">
+              <Image size={14} aria-hidden="true" />
+              <span className="figure-name" title={picture.name}>
+                {picture.name}
+              </span>
+              <span className="figure-flags">
+                <IconButton
+                  icon={picture.shown ? Eye : EyeOff}
+                  label={picture.shown ? `Hide ${picture.name}` : `Show ${picture.name}`}
+                  onClick={() =>
+                    change(picture.shown ? 'Hide the picture' : 'Show the picture', { shown: !picture.shown })
+                  }
+                />
+                <IconButton
+                  icon={picture.locked ? Lock : LockOpen}
+                  label={picture.locked ? `Unlock ${picture.name}` : `Lock ${picture.name}`}
+                  pressed={picture.locked}
+                  onClick={() => change('Lock the picture', { locked: !picture.locked })}
+                />
+                <IconButton
+                  icon={Trash2}
+                  label={`Remove ${picture.name}`}
+                  onClick={() =>
+                    store.dispatch(
+                      changePiece('Remove the picture', (draft) => {
+                        draft.references = draft.references.filter(({ id }) => id !== picture.id);
+                      }),
+                    )
+                  }
+                />
+              </span>
+            </div>
+            <label className="figure-dim">
+              <span>Dimmed</span>
+              <input
+                type="range"
+                className="form-range"
+                min={5}
+                max={100}
+                value={Math.round(picture.opacity * 100)}
+                aria-label={`How strongly ${picture.name} shows, %`}
+                onChange={(event) => change('Dim the picture', { opacity: Number(event.target.value) / 100 })}
+              />
+              <input
+                type="number"
+                className="form-control form-control-sm"
+                aria-label={`Width of ${picture.name}, px`}
+                min={1}
+                value={Math.round(picture.width)}
+                onChange={(event) => Number(event.target.value) > 0 && resize(Number(event.target.value))}
+              />
+            </label>
+          </div>
+        );
+      })}
+    </div>
+  );
+}
