@@ -1,6 +1,8 @@
 import { cubicPoint } from './cubic';
 
-const ROUNDS = 8;
+const ROUNDS = 24;
+/** Fitting stops when a round gains less than this share. */
+const LEAST_GAIN = 1e-3;
 
 /** A cubic fitted to points, and how far the worst of them is from it, px. */
 export interface CubicFit {
@@ -11,12 +13,14 @@ export interface CubicFit {
 /**
  * Fits one cubic to a run of points x0, y0, x1, y1, … with given end points and end tangents: least squares for the two handle lengths and
  * Newton's method for the parameters, in turn (Schneider: An Algorithm for Automatically Fitting Digitized Curves, Graphics Gems, 1990).
- * Tangents are unit vectors along the run; (0, 0) leaves the handle on its anchor.
+ * Tangents are unit vectors along the run; (0, 0) leaves the handle on its anchor. `guess` is where the points lie on the curve (0 to 1,
+ * ascending) as far as that is known; without it they are spaced by chord length.
  */
 export function fitCubic(
   points: ArrayLike<number>,
   startTangent: readonly [number, number],
   endTangent: readonly [number, number],
+  guess?: Float64Array,
 ): CubicFit {
   const n = points.length / 2;
   const [x0, y0, x3, y3] = [points[0], points[1], points[2 * n - 2], points[2 * n - 1]];
@@ -24,14 +28,15 @@ export function fitCubic(
   for (let i = 1; i < n; i++)
     chord[i] = chord[i - 1] + Math.hypot(points[2 * i] - points[2 * i - 2], points[2 * i + 1] - points[2 * i - 1]);
   const total = chord[n - 1];
-  const t = chord.map((length) => (total > 0 ? length / total : 0));
+  const t = guess?.slice() ?? chord.map((length) => (total > 0 ? length / total : 0));
   const cubic = new Float64Array(8);
   let best: CubicFit = { points: cubic.slice(), deviation: Infinity };
   for (let round = 0; round < ROUNDS; round++) {
     solveHandles(points, t, startTangent, endTangent, total, cubic);
     const deviation = worst(points, t, cubic);
+    const gained = deviation < best.deviation * (1 - LEAST_GAIN);
     if (deviation < best.deviation) best = { points: cubic.slice(), deviation };
-    else if (round > 2) break;
+    if (!gained && round > 3) break;
     for (let i = 1; i < n - 1; i++) t[i] = towards(cubic, points[2 * i], points[2 * i + 1], t[i]);
   }
   best.points.set([x0, y0], 0);

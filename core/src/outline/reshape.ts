@@ -51,7 +51,40 @@ function fitPieces(contour: Contour, from: number, to: number): { points: Float6
     for (let k = 0; k < 4; k++) line.set([x0 + ((x3 - x0) * k) / 3, y0 + ((y3 - y0) * k) / 3], 2 * k);
     return { points: line, deviation: off };
   }
-  return fitCubic(points, tangentAt(contour, from, 0), tangentAt(contour, to, 1));
+  const start = tangentAt(contour, from, 0);
+  const end = tangentAt(contour, to, 1);
+  const byChord = fitCubic(points, start, end);
+  const guess = splitParameters(contour, from, to);
+  const bySplit = guess ? fitCubic(points, start, end, guess) : byChord;
+  return bySplit.deviation < byChord.deviation ? bySplit : byChord;
+}
+
+/**
+ * Where the samples would lie if the pieces had come from one cubic by de Casteljau's splitting: at each joint the handles on both sides
+ * are to each other as the pieces' parameter widths. Undefined where a handle has no length.
+ */
+function splitParameters(contour: Contour, from: number, to: number): Float64Array | undefined {
+  const n = pieceCount(contour);
+  const p = contour.points;
+  const widths = [1];
+  for (let i = from; i < to; i++) {
+    const a = pieceAt(i % n);
+    const b = pieceAt((i + 1) % n);
+    const into = Math.hypot(p[a + 6] - p[a + 4], p[a + 7] - p[a + 5]);
+    const out = Math.hypot(p[b + 2] - p[b], p[b + 3] - p[b + 1]);
+    const width = (widths[widths.length - 1] * out) / into;
+    if (!(width > 0) || !Number.isFinite(width)) return undefined;
+    widths.push(width);
+  }
+  const total = widths.reduce((sum, width) => sum + width, 0);
+  const t = new Float64Array(widths.length * SAMPLES_A_PIECE + 1);
+  let start = 0;
+  widths.forEach((width, i) => {
+    for (let k = 1; k <= SAMPLES_A_PIECE; k++)
+      t[i * SAMPLES_A_PIECE + k] = (start + (width * k) / SAMPLES_A_PIECE) / total;
+    start += width;
+  });
+  return t;
 }
 
 /** The contour with pieces replaced by single cubics: `runs` are ranges of pieces in ascending order, covering all of them. */

@@ -21,6 +21,8 @@ export interface TextFont {
     readonly advance: number;
     readonly known: boolean;
   };
+  /** Does the font kern its pairs in a form that cannot be read (GPOS extension lookups)? */
+  readonly kerningUnread: boolean;
   /** Added between two characters, font units. */
   kerning(first: string, second: string): number;
 }
@@ -65,8 +67,20 @@ export function readFont(bytes: ArrayBuffer): TextFont {
       }
       return found;
     },
+    kerningUnread: kernsUnread(font),
     kerning: (first, second) => font.getKerningValue(font.charToGlyph(first), font.charToGlyph(second)) || 0,
   };
+}
+
+/** Has the font a kerning feature of which the reader knows no table? */
+function kernsUnread(font: Font): boolean {
+  const { tables, position, kerningPairs } = font as unknown as {
+    tables: { gpos?: { features?: { tag: string }[] } };
+    position?: { defaultKerningTables?: readonly unknown[] };
+    kerningPairs?: object;
+  };
+  const wanted = tables.gpos?.features?.some(({ tag }) => tag === 'kern') ?? false;
+  return wanted && !position?.defaultKerningTables?.length && Object.keys(kerningPairs ?? {}).length === 0;
 }
 
 /** Font outlines as contours: every one closed, quadratic curves raised to cubics exactly, y turned down. */

@@ -26,6 +26,8 @@ export interface TextLayout {
   readonly glyphs: readonly SetGlyph[];
   /** Characters that the font does not have. */
   readonly missing: readonly string[];
+  /** What the font could not give, a sentence each. */
+  readonly notes: readonly string[];
   /** Widths of the lines, px, without the tracking after their last letter. */
   readonly widths: readonly number[];
 }
@@ -71,5 +73,12 @@ export function layoutText(font: TextFont, setting: TextSetting): TextLayout {
     });
     index += characters.length + 1;
   });
-  return { glyphs, missing: [...missing], widths };
+  const notes: string[] = [];
+  if (missing.size > 0)
+    notes.push(
+      `This font has no ${[...missing].map((c) => `“${c}”`).join(', ')}; a sign for a missing letter stands there`,
+    );
+  if (kerning && font.kerningUnread)
+    notes.push('The kerning of this font is in a form that cannot be read, so its letters stand unkerned');
+  return { glyphs, missing: [...missing], notes, widths };
 }

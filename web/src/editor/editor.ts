@@ -5,6 +5,7 @@ import { Bench } from './bench/bench';
 import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
 import { Stage } from './playback/stage';
+import { rememberBench } from './remember-bench';
 import { Viewport } from './viewport/viewport';
 
 /** How much of a see-through figure is left while drawing. */
@@ -84,6 +85,7 @@ export function createEditor({ store, planner, clock: clockDeps, shapes }: Edito
   };
 
   const stopFollowing = store.subscribe(follow);
+  const stopRemembering = rememberBench(store);
   plans.subscribe(compile);
   clock.onMove(repaint);
   viewport.onChange(repaint);
@@ -106,6 +108,7 @@ export function createEditor({ store, planner, clock: clockDeps, shapes }: Edito
     },
     destroy() {
       stopFollowing();
+      stopRemembering();
       clock.destroy();
       plans.destroy();
       repaintListeners.clear();

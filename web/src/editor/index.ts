@@ -17,3 +17,4 @@ export type { PlanStatus } from './plans/plan-store';
 export { Stage } from './playback/stage';
 export type { PenColours } from './tools';
 export { adjustablePart, gradientHandles } from './tools/shape-handles';
+export { TOOL_HELP } from './tools/tool-help';

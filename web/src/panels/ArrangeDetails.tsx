@@ -147,7 +147,9 @@ export function ArrangeDetails() {
         <>
           <h3>Pivot</h3>
           <p className="details-note">
-            {figure.pivot ? 'Set by hand: it stays where it is.' : 'The middle of the box, until it is set or dragged.'}
+            {figure.pivot
+              ? 'Set by hand: it stays where it is.'
+              : 'The middle of the box, until it is set here or dragged with Alt.'}
           </p>
           <NumberField label="Pivot X" unit="px" digits={2} value={px} onChange={(x) => setPivot([x, py])} />
           <NumberField label="Pivot Y" unit="px" digits={2} value={py} onChange={(y) => setPivot([px, y])} />

@@ -130,12 +130,12 @@ function OutlineFacts({ parts }: { readonly parts: readonly Part[] }) {
   return (
     <section aria-label="Facts">
       <p className="details-facts" data-testid="outline-facts">
-        {points} points in {contours.length === 1 ? '1 contour' : `${contours.length} contours`}
+        {contours.length > 1 && `${points} points in ${contours.length} contours`}
         {contours.length <= 6 &&
           contours.map((contour, i) => (
             <span key={contour.id}>
               {contours.length > 1 && `${i + 1}: `}
-              {contour.anchors.length} {contour.closed ? 'closed' : 'open'}
+              {contour.anchors.length} points, {contour.closed ? 'closed' : 'open'}
               {contour.closed && (contourArea(contourOfRecord(contour)) >= 0 ? ', clockwise' : ', anticlockwise')}
             </span>
           ))}

@@ -62,8 +62,8 @@ export function PointDetails() {
       </div>
       {chosen.length === 0 ? (
         <p className="details-note">
-          Click a point, drag a box round several, or walk along with the arrows above. ⌥ and a click chooses all points
-          up to there.
+          Click a point, drag a box round several, or walk along with the arrows above. Alt and a click chooses all
+          points up to there.
         </p>
       ) : (
         <>

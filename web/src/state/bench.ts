@@ -1,4 +1,4 @@
-import type { AnchorRef, Id, ShapeKind } from '@core';
+import { type AnchorRef, type Id, SHAPE_KINDS, type ShapeKind } from '@core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { type Selection, sessionActions } from './session';
 
@@ -39,6 +39,9 @@ export interface BenchState {
   readonly details: DetailTab;
   /** What the left column shows. */
   readonly column: 'figures' | 'drawer';
+  /** Are the columns at the sides unfolded? */
+  readonly left: boolean;
+  readonly right: boolean;
 }
 
 export const BENCH_KEY = 'arcshift.bench';
@@ -55,20 +58,24 @@ const DEFAULTS: BenchState = {
   paints: 'fill',
   details: 'pose',
   column: 'figures',
+  left: true,
+  right: true,
 };
 
 /** The preferences that a browser remembers. */
 function remembered(): Partial<BenchState> {
   try {
-    const { snap, rulers, together, drawsAs, shapeKind } = JSON.parse(
+    const { snap, rulers, together, drawsAs, shapeKind, left, right } = JSON.parse(
       localStorage.getItem(BENCH_KEY) ?? '{}',
     ) as Partial<BenchState>;
     return {
       ...(snap && { snap: { ...DEFAULTS.snap, ...snap } }),
+      ...(typeof left === 'boolean' && { left }),
+      ...(typeof right === 'boolean' && { right }),
       ...(typeof rulers === 'boolean' && { rulers }),
       ...(typeof together === 'boolean' && { together }),
       ...(drawsAs && (DRAWS_AS as readonly string[]).includes(drawsAs) && { drawsAs }),
-      ...(shapeKind && { shapeKind }),
+      ...(shapeKind && (SHAPE_KINDS as readonly string[]).includes(shapeKind) && { shapeKind }),
     };
   } catch {
     return {};

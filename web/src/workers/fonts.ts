@@ -1,15 +1,15 @@
 import archivoBlack from '@fontsource/archivo-black/files/archivo-black-latin-400-normal.woff?url';
 import barlowCondensed from '@fontsource/barlow-condensed/files/barlow-condensed-latin-600-normal.woff?url';
 import dmMono from '@fontsource/dm-mono/files/dm-mono-latin-400-normal.woff?url';
+import libreBaskerville from '@fontsource/libre-baskerville/files/libre-baskerville-latin-700-normal.woff?url';
 import pacifico from '@fontsource/pacifico/files/pacifico-latin-400-normal.woff?url';
-import sourceSerif from '@fontsource/source-serif-4/files/source-serif-4-latin-600-normal.woff?url';
-import workSans from '@fontsource/work-sans/files/work-sans-latin-600-normal.woff?url';
+import publicSans from '@fontsource/public-sans/files/public-sans-latin-600-normal.woff?url';
 import { SHIPPED_FONTS, type ShippedFont } from './shipped-fonts';
 
 const FILES: Record<ShippedFont, string> = {
   'archivo-black': archivoBlack,
-  'work-sans': workSans,
-  'source-serif': sourceSerif,
+  'public-sans': publicSans,
+  'libre-baskerville': libreBaskerville,
   'dm-mono': dmMono,
   pacifico,
   'barlow-condensed': barlowCondensed,

@@ -1,8 +1,8 @@
 /** The fonts that come with the application, all under the SIL Open Font License. */
 export const SHIPPED_FONTS = [
   { id: 'archivo-black', label: 'Archivo Black', character: 'heavy grotesque' },
-  { id: 'work-sans', label: 'Work Sans', character: 'text sans' },
-  { id: 'source-serif', label: 'Source Serif', character: 'serif' },
+  { id: 'public-sans', label: 'Public Sans', character: 'text sans' },
+  { id: 'libre-baskerville', label: 'Libre Baskerville', character: 'serif' },
   { id: 'dm-mono', label: 'DM Mono', character: 'mono' },
   { id: 'pacifico', label: 'Pacifico', character: 'script' },
   { id: 'barlow-condensed', label: 'Barlow Condensed', character: 'condensed' },

@@ -143,9 +143,8 @@ describe('paint', () => {
         `<linearGradient id="g"><stop stop-color="gold"/></linearGradient><path ${d} fill="url(#g)" stroke="red" stroke-dasharray="2 2"/><text>Hi</text><image href="x.png"/><g clip-path="url(#c)"/><use href="other.svg#a"/>`,
       ),
     );
-    expect(notes).toHaveLength(6);
-    for (const word of ['gradient', 'Dashes', '<text>', '<image>', 'clip-path', 'nothing is fetched'])
-      expect(notes.join()).toContain(word);
+    expect(notes).toHaveLength(4);
+    for (const word of ['<text>', '<image>', 'clip-path', 'nothing is fetched']) expect(notes.join()).toContain(word);
   });
 });
 

@@ -1,4 +1,5 @@
 import { CoreError } from '../../errors';
+import { COORDINATE_LIMIT } from '../../num';
 import {
   anchorCount,
   type Contour,
@@ -318,7 +319,7 @@ class SvgReader {
         const contours = shapeContours(child, around.viewport);
         this.count(contours, child);
         const fillRule: FillRule = style['clip-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
-        if (contours.length > 0) outlines.push(transformOutline({ contours, fillRule }, inner));
+        if (contours.length > 0) outlines.push(placedOutline({ contours, fillRule }, inner, child));
       } else if (child.name === 'use') {
         const target = this.reuseTarget(child, chain);
         const x = readLength(child.attributes.x, around.viewport.width, 'x of <use>') ?? 0;
@@ -365,7 +366,7 @@ class SvgReader {
     // Nothing painted: frames around icons are drawn like this.
     if (fill === null && stroke === null) return;
     const name = node.attributes.id ?? node.name;
-    const outline = transformOutline(drawn, matrix);
+    const outline = placedOutline(drawn, matrix, node);
     const reach = stroke ? strokeReach(stroke) : 0;
     this.shapes.push({
       name,
@@ -458,6 +459,17 @@ class SvgReader {
     const alpha = colour.alpha * opacity;
     return alpha > 0 ? cssText(colour.r, colour.g, colour.b, alpha) : null;
   }
+}
+
+/** The outline in the document. @throws CoreError 'number-range' where a transform takes it beyond all pictures */
+function placedOutline(drawn: Outline, matrix: Matrix, node: SvgNode): Outline {
+  const outline = transformOutline(drawn, matrix);
+  if (outline.contours.every(({ points }) => points.every((v) => Math.abs(v) <= COORDINATE_LIMIT))) return outline;
+  throw new CoreError(
+    'number-range',
+    `Expected coordinates up to ${COORDINATE_LIMIT.toLocaleString('en')} px; the transforms of <${node.name}> (line ${node.line}) lead beyond.`,
+    `line ${node.line}`,
+  );
 }
 
 const DASH_LIMIT = 64;

@@ -12,7 +12,7 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 export function readTransform(text: string | undefined, line = 0): Matrix {
   let matrix: Matrix = IDENTITY;
   if (!text || text.trim() === 'none') return matrix;
-  const rest = text.replace(/([a-z]+)\s*\(([^)]*)\)\s*,?/gi, (whole, name: string, list: string) => {
+  const rest = text.replace(/([a-z]+)\s*\(([^()]*)\)\s*,?/gi, (whole, name: string, list: string) => {
     const n = (list.match(NUMBER) ?? []).map(Number);
     const step = single(name, n);
     if (!step || n.some((v) => !Number.isFinite(v))) {

@@ -26,15 +26,9 @@ function rememberedFont(): string {
   }
 }
 
-/** Tells about letters that a font does not have. */
-function tellMissing(store: AppStore, layout: TextLayout): void {
-  if (layout.missing.length === 0) return;
-  store.dispatch(
-    sessionActions.told({
-      tone: 'notice',
-      text: `This font has no ${layout.missing.map((c) => `“${c}”`).join(', ')}; a sign for a missing letter stands there.`,
-    }),
-  );
+/** Tells what a font could not give. */
+function tellNotes(store: AppStore, { notes }: TextLayout): void {
+  for (const note of notes) store.dispatch(sessionActions.told({ tone: 'notice', text: `${note}.` }));
 }
 
 /** Puts a text at a place of the canvas, as a figure or as the bench says, and chooses it. */
@@ -116,7 +110,7 @@ export async function changeText(
         setText(draft, poseId, { ...(draft.texts[textId] ?? text), ...change }, layout.glyphs, newPaint(true), freshId);
       }),
     );
-    if (change.content !== undefined || change.font !== undefined) tellMissing(store, layout);
+    if (change.content !== undefined || change.font !== undefined) tellNotes(store, layout);
   } catch (error) {
     store.dispatch(sessionActions.told({ tone: 'error', text: (error as Error).message }));
   }

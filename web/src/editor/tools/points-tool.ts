@@ -8,7 +8,7 @@ import { coincident, hitOutline, nearestAnchor, type PlacedAnchor, placedAnchors
 import { hitPart } from '../hit/hit-parts';
 import { snapAngle } from '../snap/snap';
 import { paintShapeHandles, shapeHandleGesture } from './shape-handles';
-import { type BenchPointer, DRAG_PX, type Gesture, GRAB_PX, type Pen, type Tool, type ToolBench } from './tool';
+import { type BenchPointer, DONE, DRAG_PX, type Gesture, GRAB_PX, type Pen, type Tool, type ToolBench } from './tool';
 
 const sameRef = (p: AnchorRef, q: AnchorRef): boolean => p.anchor === q.anchor && p.part === q.part;
 
@@ -168,12 +168,12 @@ export function createPointsTool(bench: ToolBench): Tool {
     const isChosen = now.some(({ ref }) => sameRef(ref, hit.ref));
     if (pointer.alt && now.length > 0) {
       chooseRun(now[0], hit);
-      return null;
+      return DONE;
     }
     if (pointer.shift) {
       const group = withCoincident([hit]);
       choose(isChosen ? now.filter(({ ref }) => !group.some((other) => sameRef(other.ref, ref))) : [...now, ...group]);
-      return null;
+      return DONE;
     }
     const group = isChosen ? now : withCoincident([hit]);
     if (!isChosen) choose(group);
@@ -200,7 +200,7 @@ export function createPointsTool(bench: ToolBench): Tool {
     if (!hit) return null;
     if (pointer.clicks > 1 || pointer.alt) {
       addPoint(store, { part: hit.part.id, contour: hit.contour.id }, hit.piece, hit.t);
-      return null;
+      return DONE;
     }
     // Dragging the outline between two points takes both of them along.
     const n = hit.contour.anchors.length;
@@ -245,7 +245,7 @@ export function createPointsTool(bench: ToolBench): Tool {
       handleGesture(pointer) ??
       pressAnchor(pointer) ??
       pressOutline(pointer) ??
-      (pointer.clicks > 1 ? null : bandGesture(pointer)),
+      bandGesture(pointer),
     hover: (pointer) => {
       const reach = GRAB_PX / pointer.zoom;
       if (nearestAnchor(all(), pointer.x, pointer.y, reach)) return 'move';

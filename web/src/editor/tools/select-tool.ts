@@ -13,7 +13,7 @@ import { LivePose } from '../bench/live';
 import type { BenchTarget } from '../bench/scene';
 import { hitPart } from '../hit/hit-parts';
 import { gradientGesture, paintGradient, paintShapeHandles, shapeHandleGesture } from './shape-handles';
-import { type BenchPointer, DRAG_PX, type Gesture, type Tool, type ToolBench } from './tool';
+import { type BenchPointer, DONE, DRAG_PX, type Gesture, type Tool, type ToolBench } from './tool';
 import { handleCursor, handleMatrix, hitHandle, paintBox } from './transform-box';
 
 /** Shows targets mapped by a map of the canvas while a gesture lasts, and keeps it at the end. */
@@ -57,11 +57,15 @@ export function createSelectTool(bench: ToolBench): Tool {
   const movable = (targets: readonly BenchTarget[]): boolean => targets.every(({ figure }) => !figure.locked);
   const single = (targets: readonly BenchTarget[]): boolean => targets.length === 1 && wholeFigures(targets);
 
+  /** The middle of a figure is where it is taken to be moved: an automatic pivot there is only taken with Alt. */
+  const pivotInReach = (targets: readonly BenchTarget[], pointer: BenchPointer): boolean =>
+    single(targets) && (pointer.alt || targets[0].figure.pivot !== null);
+
   const handleGesture = (pointer: BenchPointer): Gesture | null => {
     const now = boxNow();
     if (!now || !movable(now.targets)) return null;
     const { targets, box, pivot } = now;
-    const handle = hitHandle(pointer, box, pivot, single(targets));
+    const handle = hitHandle(pointer, box, pivot, pivotInReach(targets, pointer));
     if (!handle) return null;
     if (handle === 'pivot') return pivotGesture(targets[0]);
     const live = new LiveTransform(bench, targets);
@@ -186,11 +190,11 @@ export function createSelectTool(bench: ToolBench): Tool {
       const kept = store.getState().bench.parts;
       store.dispatch(benchActions.toolChosen('points'));
       store.dispatch(benchActions.partsChosen(kept));
-      return null;
+      return DONE;
     }
     if (pointer.shift && (!chosen || store.getState().bench.parts.length === 0)) {
       chooseFigure(store, figure.id, stop, true);
-      return null;
+      return DONE;
     }
     if (!chosen) {
       chooseFigure(store, figure.id, stop, false);
@@ -214,10 +218,10 @@ export function createSelectTool(bench: ToolBench): Tool {
       shapeHandleGesture(bench, pointer) ??
       handleGesture(pointer) ??
       pressPart(pointer) ??
-      (pointer.clicks > 1 ? null : bandGesture(pointer)),
+      bandGesture(pointer),
     hover: (pointer) => {
       const now = boxNow();
-      const handle = now && hitHandle(pointer, now.box, now.pivot, single(now.targets));
+      const handle = now && hitHandle(pointer, now.box, now.pivot, pivotInReach(now.targets, pointer));
       if (handle) return handleCursor(handle);
       return hitPart(bench.shown(), pointer.x, pointer.y, 3 / pointer.zoom) ? 'move' : 'default';
     },

@@ -6,7 +6,7 @@ import { type BenchPointer, DRAG_PX, type Tool, type ToolBench } from './tool';
 /** The side of a shape that is put down by a click, as a share of the canvas's shorter side. */
 const CLICK_SHARE = 0.4;
 
-/** Drags out an adjustable shape; ⇧ keeps its sides equal, ⌥ draws from the middle. A click puts one down in a sensible size. */
+/** Drags out an adjustable shape; ⇧ keeps its sides equal, Alt draws from the middle. A click puts one down in a sensible size. */
 export function createShapeTool(bench: ToolBench): Tool {
   const { store } = bench;
   let source: ShapeSource | null = null;

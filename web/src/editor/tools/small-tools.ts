@@ -56,7 +56,7 @@ export function createCutTool(bench: ToolBench): Tool {
   };
 }
 
-/** Takes a colour from the picture for the fill or stroke of what is chosen; ⌥ for the other of the two. */
+/** Takes a colour from the picture for the fill or stroke of what is chosen; Alt for the other of the two. */
 export function createColourTool(bench: ToolBench): Tool {
   return {
     down: (pointer) => {

@@ -69,6 +69,9 @@ export interface Tool {
   remove?(): boolean;
 }
 
+/** A press that has done all that it was to do. */
+export const DONE: Gesture = { move: () => {}, end: () => {}, cancel: () => {} };
+
 /** How near a press must be to something, screen px. */
 export const GRAB_PX = 8;
 /** A press that moves less than this is a click, screen px. */

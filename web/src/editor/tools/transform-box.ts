@@ -23,7 +23,7 @@ export function handlePlace(
   return [x, y];
 }
 
-/** The handle under the pointer. The pivot only where it has been set, or in the middle of a box that leaves room for it. */
+/** The handle under the pointer; the pivot only where `withPivot` lets it be taken. */
 export function hitHandle(
   pointer: BenchPointer,
   box: Box,
@@ -41,7 +41,7 @@ export function hitHandle(
 }
 
 /**
- * The map of the canvas that dragging a handle to the pointer means: scaling about the opposite side (with ⌥ about the pivot), evenly with
+ * The map of the canvas that dragging a handle to the pointer means: scaling about the opposite side (with Alt about the pivot), evenly with
  * ⇧ or where `even` asks for it; turning about the pivot, with ⇧ by steps of 15°.
  */
 export function handleMatrix(

@@ -1,10 +1,11 @@
 import { frameOfSeconds } from '@core';
-import { Maximize, Pause, Play, SkipBack, SkipForward, ZoomIn, ZoomOut } from 'lucide-react';
+import { Maximize, PanelLeft, PanelRight, Pause, Play, SkipBack, SkipForward, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
 import { useEditor, useEngines, usePlanStatuses, usePlaying } from '../../context';
-import { type CommandId, commandById } from '../../editor';
-import { useAppSelector } from '../../state';
+import { type CommandId, commandById, TOOL_HELP } from '../../editor';
+import { benchActions, useAppDispatch, useAppSelector } from '../../state';
+import { IconButton } from '../../ui';
 import { keysText } from './keys-text';
 
 /** Where the bead is, playing, zoom, and what is at work. Numbers are written by the clock, not by React. */
@@ -14,6 +15,8 @@ export function StatusLine() {
   const playing = usePlaying();
   const statuses = usePlanStatuses();
   const busy = useAppSelector((state) => state.session.busy);
+  const bench = useAppSelector((state) => state.bench);
+  const dispatch = useAppDispatch();
   const hasFigure = useAppSelector((state) => (state.document.piece?.figureOrder.length ?? 0) > 0);
   // The output plays by itself: its picture is the file, not the canvas.
   const onCanvas = !useLocation().pathname.endsWith('/output');
@@ -76,7 +79,7 @@ export function StatusLine() {
             ? 'The file plays by itself, as it will where it is shown.'
             : pending > 0
               ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …`
-              : '')}
+              : TOOL_HELP[bench.tool])}
         {busy && busy.share !== null && (
           <progress className="status-progress" max={1} value={busy.share} aria-label={busy.text} />
         )}
@@ -91,6 +94,18 @@ export function StatusLine() {
         <span ref={zoomRef} className="numbers" />
         {button('zoom-in', ZoomIn)}
         {button('fit', Maximize)}
+        <IconButton
+          icon={PanelLeft}
+          label={bench.left ? 'Fold the figures away' : 'Show the figures'}
+          pressed={bench.left}
+          onClick={() => dispatch(benchActions.changed({ left: !bench.left }))}
+        />
+        <IconButton
+          icon={PanelRight}
+          label={bench.right ? 'Fold the details away' : 'Show the details'}
+          pressed={bench.right}
+          onClick={() => dispatch(benchActions.changed({ right: !bench.right }))}
+        />
       </span>
     </footer>
   );

@@ -1,5 +1,6 @@
 import { Canvas } from '../../canvas/Canvas';
 import { Details } from '../../panels';
+import { useAppSelector } from '../../state';
 import { ArrivalBar } from './ArrivalBar';
 import { FigureList } from './FigureList';
 import { ToolRow } from './ToolRow';
@@ -7,15 +8,16 @@ import './shapes.scss';
 
 /** The drawing room: figures at the left, tools over the canvas, the details of what is chosen at the right. */
 export function ShapesRoom() {
+  const { left, right } = useAppSelector((state) => state.bench);
   return (
     <>
-      <FigureList />
+      {left && <FigureList />}
       <div className="room-picture">
         <ToolRow />
         <ArrivalBar />
         <Canvas drawing />
       </div>
-      <Details />
+      {right && <Details />}
     </>
   );
 }

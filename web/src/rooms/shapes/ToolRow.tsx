@@ -45,15 +45,6 @@ const DRAWS: readonly { value: DrawsAs; label: string }[] = [
   { value: 'part', label: 'a part of the pose' },
   { value: 'contour', label: 'a contour of the part' },
 ];
-const HELP: Record<ToolId, string> = {
-  select: 'Click to choose, again for a part. Drag to move. Double-click for points.',
-  points: 'Drag points. Double-click the outline for another point.',
-  draw: 'Click for corners, drag for curves. The first point closes, Enter ends.',
-  shape: 'Drag it out. ⇧ keeps sides equal, ⌥ draws from the middle.',
-  text: 'Click where the text begins.',
-  cut: 'Drag a line across what is chosen.',
-  colour: 'Click a colour of the picture.',
-};
 const SNAPS: readonly { key: keyof SnapChoices; label: string }[] = [
   { key: 'points', label: 'Points' },
   { key: 'outlines', label: 'Outlines' },
@@ -90,25 +81,25 @@ export function ToolRow() {
           <span>{label}</span>
         </button>
       ))}
-      {bench.tool === 'shape' && <ShapeChoice kind={bench.shapeKind} />}
-      {draws ? (
-        <label className="tool-draws">
-          makes
-          <select
-            className="form-select form-select-sm"
-            aria-label="Drawing makes"
-            value={possible}
-            onChange={(event) => dispatch(benchActions.changed({ drawsAs: event.target.value as DrawsAs }))}
-          >
-            {DRAWS.map(({ value, label }) => (
-              <option key={value} value={value} disabled={value !== 'figure' && targets.length !== 1}>
-                {label}
-              </option>
-            ))}
-          </select>
-        </label>
-      ) : (
-        <span className="tool-help">{HELP[bench.tool]}</span>
+      {draws && (
+        <div className="tool-options" role="group" aria-label="What is drawn">
+          {bench.tool === 'shape' && <ShapeChoice kind={bench.shapeKind} />}
+          <label className="tool-draws">
+            makes
+            <select
+              className="form-select form-select-sm"
+              aria-label="Drawing makes"
+              value={possible}
+              onChange={(event) => dispatch(benchActions.changed({ drawsAs: event.target.value as DrawsAs }))}
+            >
+              {DRAWS.map(({ value, label }) => (
+                <option key={value} value={value} disabled={value !== 'figure' && targets.length !== 1}>
+                  {label}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
       )}
       <span className="tool-aids">
         <button

@@ -1,0 +1,538 @@
+import type { PathEngine } from '@core';
+import {
+  AS_DRAWN,
+  addFigure,
+  contourArea,
+  contourOfRecord,
+  emptyPiece,
+  insertPoses,
+  newPose,
+  type Part,
+  type Piece,
+  type PieceDraft,
+  readPathData,
+  recordOfContour,
+} from '@core';
+import { beforeAll, describe, expect, test } from '@jest/globals';
+import { benchActions } from '../../state';
+import { Driver, engineOf } from '../../testing/driver';
+import { pathEngine } from '../../testing/engine';
+import {
+  addPoint,
+  alignAnchors,
+  alignTargets,
+  chooseAllFigures,
+  chosenAnchors,
+  closeContours,
+  combineTargets,
+  cutContours,
+  distributeTargets,
+  fillTargetHoles,
+  groupChosen,
+  joinEnds,
+  outlineTargetStrokes,
+  restack,
+  reverseContours,
+  scaleTargets,
+  separateTargets,
+  setAnchorKind,
+  setPaint,
+  setStart,
+  setTargetsBox,
+  shapeChosenCorners,
+  simplifyTargets,
+  turnTargets,
+  turnTargetsIntoPoints,
+  walkAnchors,
+} from '..';
+
+let ids = 0;
+const newId = (prefix: string): string => `${prefix}${++ids}`;
+/** A piece whose figures, one pose each, are drawn in canvas px. */
+function pieceOf(...figures: { d: string; fill?: string | null; stroke?: number }[]): Piece {
+  const draft = structuredClone(emptyPiece('p', 'P')) as PieceDraft;
+  figures.forEach(({ d, fill = '#204060', stroke }, i) => {
+    const part: Part = {
+      id: newId('p'),
+      name: `Part ${i + 1}`,
+      contours: readPathData(d).contours.map((contour) => recordOfContour(contour, newId)),
+      fillRule: 'nonzero',
+      fill,
+      stroke: stroke
+        ? { paint: '#c04020', width: stroke, cap: 'round', join: 'round', miter: 4, dash: [], dashOffset: 0 }
+        : null,
+    };
+    addFigure(draft, `f${i}`, `Figure ${i + 1}`);
+    insertPoses(
+      draft,
+      `f${i}`,
+      [{ pose: { ...newPose(newId('q'), `Pose ${i + 1}`, [part.id]), placement: AS_DRAWN }, parts: [part] }],
+      newId,
+    );
+  });
+  return draft as Piece;
+}
+const SQUARE = { d: 'M100 100H200V200H100Z' };
+const RIGHT = { d: 'M300 100H400V200H300Z' };
+let paths: PathEngine;
+beforeAll(async () => {
+  paths = await pathEngine();
+});
+const noSnap = (driver: Driver): Driver => {
+  driver.store.dispatch(
+    benchActions.snapChanged({ points: false, outlines: false, centres: false, guides: false, grid: false }),
+  );
+  return driver;
+};
+
+describe('selecting and moving', () => {
+  test('a click chooses, a drag moves, ⇧ keeps to an axis, Escape leaves, one step each', () => {
+    const driver = noSnap(new Driver(pieceOf(SQUARE, RIGHT)));
+    driver.press(150, 150);
+    expect(driver.state.session.selection).toMatchObject({ figureId: 'f0', stop: 0 });
+    driver.drag([150, 150], [170, 157]);
+    expect(driver.points()[0]).toEqual([120, 107]);
+    driver.drag([150, 150], [190, 160], { shift: true });
+    expect(driver.points()[0]).toEqual([160, 107]);
+    driver.drag([190, 150], [300, 300], { leave: true });
+    expect(driver.points()[0]).toEqual([160, 107]);
+    expect(driver.history).toEqual(['Move Pose 1 by hand', 'Move Pose 1 by hand']);
+    driver.run('undo').run('undo');
+    expect(driver.points()[0]).toEqual([100, 100]);
+  });
+
+  test('⇧ chooses several, a box too; they move together; a click on nothing leaves', () => {
+    const driver = noSnap(new Driver(pieceOf(SQUARE, RIGHT)));
+    driver.press(150, 150).press(350, 150, { shift: true });
+    expect(driver.state.bench.also).toEqual(['f1']);
+    driver.drag([350, 150], [350, 180]);
+    expect([driver.points('f0')[0], driver.points('f1')[0]]).toEqual([
+      [100, 130],
+      [300, 130],
+    ]);
+    driver.press(600, 600);
+    expect(driver.state.session.selection).toBeNull();
+    driver.drag([50, 50], [450, 300]);
+    expect([driver.state.session.selection, driver.state.bench.also.length]).toEqual([
+      expect.objectContaining({ kind: 'stop' }),
+      1,
+    ]);
+    driver.run('remove');
+    expect(driver.piece.figureOrder).toEqual([]);
+  });
+
+  test('locked and hidden figures are not hit', () => {
+    const piece = pieceOf(SQUARE);
+    const driver = new Driver({ ...piece, figures: { f0: { ...piece.figures.f0, locked: true } } });
+    driver.press(150, 150);
+    expect(driver.state.session.selection).toBeNull();
+  });
+
+  test('moving snaps to middles and edges of others', () => {
+    const driver = new Driver(pieceOf(SQUARE, RIGHT));
+    driver.press(150, 150).drag([150, 150], [153, 248]);
+    // The square's middle meets the level of nothing, its left edge stays; dragged near the other's middle it snaps.
+    driver.drag([driver.points()[0][0] + 50, driver.points()[0][1] + 50], [driver.points()[0][0] + 50, 154]);
+    expect(driver.points()[0][1]).toBe(100);
+  });
+
+  test('corner handles scale about the opposite corner, the turning handle about the pivot', () => {
+    const driver = noSnap(new Driver(pieceOf(SQUARE)));
+    driver.press(150, 150).drag([200, 200], [250, 300]);
+    expect(driver.points()).toEqual([
+      [100, 100],
+      [250, 100],
+      [250, 300],
+      [100, 300],
+    ]);
+    driver.run('undo');
+    driver.drag([200, 200], [250, 210], { shift: true });
+    expect(driver.points()[2]).toEqual([250, 250]);
+    driver.run('undo');
+    // The handle stands 22 px above the box; a quarter turn about the middle.
+    driver.drag([150, 78], [222, 150]);
+    expect(driver.pose().placement.rotation).toBeCloseTo(90, 6);
+    expect(driver.points()[0]).toEqual([200, 100]);
+  });
+
+  test('the pivot is dragged, stays where it is, and things turn about it', () => {
+    const driver = noSnap(new Driver(pieceOf(SQUARE)));
+    driver.press(150, 150).drag([150, 150], [100, 100], { alt: true });
+    expect(driver.piece.figures.f0.pivot).toEqual([100, 100]);
+    turnTargets(driver.store, 0, 90);
+    expect(driver.points()).toEqual([
+      [100, 100],
+      [100, 200],
+      [0, 200],
+      [0, 100],
+    ]);
+    expect(driver.piece.figures.f0.pivot).toEqual([100, 100]);
+  });
+
+  test('a second click goes into the parts; parts move and go by themselves', () => {
+    const piece = pieceOf({ d: 'M100 100H200V200H100Z' });
+    const pose = Object.values(piece.poses)[0];
+    const part = piece.parts[pose.parts[0]];
+    const other: Part = {
+      ...part,
+      id: 'other',
+      contours: readPathData('M300 300H350V350Z').contours.map((c) => recordOfContour(c, newId)),
+    };
+    const driver = noSnap(
+      new Driver({
+        ...piece,
+        parts: { ...piece.parts, other },
+        poses: { [pose.id]: { ...pose, parts: [...pose.parts, 'other'] } },
+      }),
+    );
+    driver.press(150, 150).press(340, 320);
+    expect(driver.state.bench.parts).toEqual(['other']);
+    driver.drag([340, 320], [350, 320]);
+    expect(driver.piece.parts.other.contours[0].anchors[0].at).toEqual([310, 300]);
+    expect(driver.points()[0]).toEqual([100, 100]);
+    driver.run('remove');
+    expect(driver.pose().parts).toHaveLength(1);
+    driver.run('leave').run('leave');
+    expect(driver.state.session.selection).toBeNull();
+  });
+
+  test('keys nudge by one and by ten', () => {
+    const driver = new Driver(pieceOf(SQUARE)).select();
+    driver.run('nudge-left-1' as never).run('nudge-down-10' as never);
+    expect(driver.points()[0]).toEqual([99, 110]);
+  });
+});
+
+describe('arranging', () => {
+  test('align, distribute, restack, group, mirror, size by number', () => {
+    const driver = new Driver(pieceOf(SQUARE, RIGHT, { d: 'M450 400H460V410H450Z' }));
+    chooseAllFigures(driver.store);
+    alignTargets(driver.store, 0, 'top', false);
+    expect(['f0', 'f1', 'f2'].map((f) => driver.points(f)[0][1])).toEqual([100, 100, 100]);
+    distributeTargets(driver.store, 0, 'x', false);
+    expect(driver.points('f1')[0][0]).toBe(275);
+    distributeTargets(driver.store, 0, 'x', true);
+    expect(driver.points('f0')[0][0]).toBeCloseTo((640 - 210) / 4, 5);
+    groupChosen(driver.store, true);
+    driver.run('leave').press(...([driver.points('f0')[0][0] + 5, 105] as [number, number]));
+    expect(driver.state.bench.also).toHaveLength(2);
+    groupChosen(driver.store, false);
+    expect(driver.piece.groups).toEqual({});
+    driver.select('f0');
+    restack(driver.store, 'top');
+    expect(driver.piece.figureOrder).toEqual(['f1', 'f2', 'f0']);
+    restack(driver.store, 'down');
+    expect(driver.piece.figureOrder).toEqual(['f1', 'f0', 'f2']);
+    setTargetsBox(driver.store, 0, { x: 10, y: 20, width: 50, height: 200 });
+    expect([driver.points('f0')[0], driver.points('f0')[2]]).toEqual([
+      [10, 20],
+      [60, 220],
+    ]);
+    scaleTargets(driver.store, 0, -1, 1, 'Mirror', true);
+    expect(driver.points('f0')[0]).toEqual([60, 20]);
+  });
+});
+
+describe('points', () => {
+  const start = (...figures: Parameters<typeof pieceOf>): Driver => {
+    const driver = noSnap(new Driver(pieceOf(...figures))).select();
+    driver.store.dispatch(benchActions.toolChosen('points'));
+    return driver;
+  };
+
+  test('drag a point, several chosen by a box, ⇧ by 45°, typed and nudged', () => {
+    const driver = start(SQUARE);
+    driver.drag([200, 200], [220, 230]);
+    expect(driver.points()[2]).toEqual([220, 230]);
+    driver.drag([90, 90], [210, 110]);
+    expect(driver.state.bench.anchors).toHaveLength(2);
+    driver.drag([100, 100], [100, 80]);
+    expect(driver.points().slice(0, 2)).toEqual([
+      [100, 80],
+      [200, 80],
+    ]);
+    driver.run('nudge-right-10' as never);
+    expect(driver.points()[0]).toEqual([110, 80]);
+    driver.press(500, 500).drag([100, 200], [104, 240], { shift: true });
+    expect(driver.points()[3]).toEqual([100, 240]);
+    driver.drag([100, 240], [300, 300], { leave: true });
+    expect(driver.points()[3]).toEqual([100, 240]);
+  });
+
+  test('a point is added on the outline by a double press, and goes again without a trace', () => {
+    const driver = start({ d: 'M100 100C150 50 200 50 250 100V200H100Z' });
+    const before = contourArea(contourOfRecord(driver.parts()[0].contours[0]));
+    driver.press(175, 62.5, { clicks: 2 });
+    expect(driver.points()).toHaveLength(5);
+    expect(contourArea(contourOfRecord(driver.parts()[0].contours[0]))).toBeCloseTo(before, 6);
+    driver.run('remove');
+    expect(driver.points()).toHaveLength(4);
+    expect(contourArea(contourOfRecord(driver.parts()[0].contours[0]))).toBeCloseTo(before, 3);
+  });
+
+  test('handles: smooth, symmetric, dragged together and freely', () => {
+    const driver = start(SQUARE);
+    driver.press(200, 100);
+    setAnchorKind(driver.store, 0, 'symmetric');
+    const anchor = () => driver.parts()[0].contours[0].anchors[1];
+    expect([anchor().in, anchor().out]).toHaveLength(2);
+    const [hx, hy] = anchor().out as [number, number];
+    driver.drag([hx, hy], [240, 100]);
+    expect(anchor().out).toEqual([240, 100]);
+    expect(anchor().in?.[0]).toBeCloseTo(160, 6);
+    driver.drag([240, 100], [200, 60], { alt: true });
+    expect([anchor().kind, anchor().in?.[0]]).toEqual(['corner', expect.closeTo(160, 6)]);
+    setAnchorKind(driver.store, 0, 'bare');
+    expect(anchor().in).toBeUndefined();
+  });
+
+  test('points of two figures that lie on each other move together, as one step', () => {
+    const driver = start(
+      { d: 'M100 200L200 150L300 200', fill: null, stroke: 4 },
+      { d: 'M100 200L200 150L300 200V300H100Z' },
+    );
+    driver.drag([200, 150], [200, 120]);
+    expect([driver.points('f0')[1], driver.points('f1')[1]]).toEqual([
+      [200, 120],
+      [200, 120],
+    ]);
+    expect(driver.history).toEqual(['Move points of 2 figures']);
+    driver.run('undo');
+    driver.store.dispatch(benchActions.changed({ together: false }));
+    driver.press(500, 500).drag([200, 150], [200, 110]);
+    expect([driver.points('f0')[1], driver.points('f1')[1]]).toEqual([
+      [200, 110],
+      [200, 150],
+    ]);
+  });
+
+  test('round, chamfer, start, reverse, cut, join, close', () => {
+    const driver = start(SQUARE);
+    driver.press(200, 100);
+    shapeChosenCorners(driver.store, 0, 20, 'round');
+    expect(driver.points().slice(1, 3)).toEqual([
+      [180, 100],
+      [200, 120],
+    ]);
+    driver.run('undo');
+    shapeChosenCorners(driver.store, 0, 20, 'chamfer');
+    expect(driver.points()).toHaveLength(5);
+    driver.run('undo');
+    setStart(driver.store, 0);
+    expect(driver.points()[0]).toEqual([200, 100]);
+    reverseContours(driver.store, 0);
+    expect(driver.points()[1]).toEqual([100, 100]);
+    cutContours(driver.store, 0);
+    const contour = () => driver.parts()[0].contours[0];
+    expect([contour().closed, contour().anchors.length]).toEqual([false, 5]);
+    closeContours(driver.store, 0);
+    expect([contour().closed, contour().anchors.length]).toEqual([true, 4]);
+  });
+
+  test('two open contours are joined at the chosen ends', () => {
+    const driver = start({ d: 'M100 100H200M300 100H400', fill: null, stroke: 2 });
+    driver.press(200, 100).press(300, 100, { shift: true });
+    joinEnds(driver.store, 0);
+    expect(driver.parts()[0].contours).toHaveLength(1);
+    expect(driver.points()).toEqual([
+      [100, 100],
+      [200, 100],
+      [300, 100],
+      [400, 100],
+    ]);
+    joinEnds(driver.store, 0);
+    expect(driver.messages).toContain('Choose two ends');
+  });
+
+  test('walking along, adding after, aligning, choosing a run by Alt', () => {
+    const driver = start({ d: 'M100 100H200V200H100Z' });
+    walkAnchors(driver.store, 0, 1);
+    expect(chosenAnchors(driver.store, 0)[0].index).toBe(0);
+    walkAnchors(driver.store, 0, -1);
+    expect(chosenAnchors(driver.store, 0)[0].index).toBe(3);
+    driver.press(100, 100).press(200, 200, { alt: true });
+    expect(driver.state.bench.anchors).toHaveLength(3);
+    alignAnchors(driver.store, 0, 'y');
+    expect(
+      new Set(
+        driver
+          .points()
+          .slice(0, 3)
+          .map(([, y]) => y),
+      ).size,
+    ).toBe(1);
+    driver.run('undo');
+    const [{ ref }] = chosenAnchors(driver.store, 0);
+    addPoint(driver.store, ref, 0, 0.5);
+    expect(driver.points()[1]).toEqual([150, 100]);
+  });
+});
+
+describe('drawing', () => {
+  const tool = (id: 'draw' | 'shape', ...figures: Parameters<typeof pieceOf>): Driver => {
+    const driver = noSnap(new Driver(pieceOf(...figures)));
+    driver.store.dispatch(benchActions.toolChosen(id));
+    driver.store.dispatch(benchActions.changed({ drawsAs: 'figure' }));
+    return driver;
+  };
+
+  test('corners and curves; the first point closes, Enter ends an open one, Delete takes the last back', () => {
+    const driver = tool('draw');
+    driver.press(100, 100).press(300, 100).press(400, 400).run('remove').drag([300, 300], [350, 300]).press(100, 100);
+    expect(driver.points()).toEqual([
+      [100, 100],
+      [300, 100],
+      [300, 300],
+    ]);
+    const [part] = driver.parts();
+    expect([part.contours[0].closed, part.contours[0].anchors[2].out, part.stroke]).toEqual([true, [350, 300], null]);
+    driver.run('leave');
+    driver.store.dispatch(benchActions.toolChosen('draw'));
+    driver.press(10, 10).press(60, 10).run('confirm');
+    expect(driver.parts(driver.piece.figureOrder[1])[0]).toMatchObject({ fill: null, contours: [{ closed: false }] });
+    driver.press(500, 10).run('leave').run('leave');
+    expect(driver.piece.figureOrder).toHaveLength(2);
+  });
+
+  test('into the chosen part it is a hole, into the pose a part, after it the next pose', () => {
+    const driver = tool('draw', SQUARE).select();
+    const draw = (as: 'contour' | 'part' | 'pose'): void => {
+      driver.store.dispatch(benchActions.toolChosen('draw'));
+      driver.store.dispatch(benchActions.changed({ drawsAs: as }));
+      driver.press(120, 120).press(180, 120).press(180, 180).press(120, 120);
+    };
+    draw('contour');
+    expect(driver.parts()[0]).toMatchObject({ fillRule: 'evenodd', contours: [{}, {}] });
+    draw('part');
+    expect(driver.parts()).toHaveLength(2);
+    draw('pose');
+    expect(driver.piece.figures.f0.poses).toHaveLength(2);
+    expect(driver.state.session.selection).toMatchObject({ stop: 1 });
+  });
+
+  test('shapes are dragged out, put down by a click, adjusted by their handles, turned into points', () => {
+    const driver = tool('shape');
+    driver.drag([100, 100], [300, 200]);
+    expect(driver.parts()[0].source).toMatchObject({ kind: 'rectangle', width: 200, height: 100, x: 200, y: 150 });
+    expect(driver.state.bench.tool).toBe('select');
+    driver.drag([300, 200], [340, 220]);
+    expect(driver.parts()[0].source).toMatchObject({ width: 240, height: 120 });
+    turnTargetsIntoPoints(driver.store, 0);
+    expect(driver.parts()[0].source).toBeUndefined();
+    driver.run('leave');
+    driver.store.dispatch(benchActions.shapeChosen('star'));
+    driver.press(400, 400);
+    expect(driver.parts(driver.piece.figureOrder[1])[0].source).toMatchObject({ kind: 'star', x: 400, y: 400 });
+  });
+
+  test('guides are pulled out of the rulers, moved, and put back', () => {
+    const driver = new Driver(pieceOf(SQUARE));
+    driver.store.dispatch(benchActions.changed({ rulers: true }));
+    driver.drag([-20, 300], [250, 300]);
+    expect(driver.piece.aids.guides).toMatchObject([{ axis: 'x', at: 250 }]);
+    driver.drag([250, 600], [260, 600]);
+    expect(driver.piece.aids.guides).toMatchObject([{ axis: 'x', at: 260 }]);
+    driver.drag([260, 600], [-25, 600]);
+    expect(driver.piece.aids.guides).toEqual([]);
+  });
+
+  test('gradients are edited on the canvas', () => {
+    const driver = noSnap(new Driver(pieceOf(SQUARE))).select();
+    setPaint(driver.store, 0, 'fill', {
+      kind: 'linear',
+      from: [100, 150],
+      to: [200, 150],
+      stops: [
+        { at: 0, colour: '#000000' },
+        { at: 1, colour: '#ffffff' },
+      ],
+    });
+    driver.drag([200, 150], [240, 180]);
+    expect(driver.parts()[0].fill).toMatchObject({ to: [240, 180] });
+    setPaint(driver.store, 0, 'fill', {
+      kind: 'radial',
+      centre: [150, 150],
+      radii: [30, 30],
+      rotation: 0,
+      focus: [0, 0],
+      stops: [
+        { at: 0, colour: '#000000' },
+        { at: 1, colour: '#ffffff' },
+      ],
+    });
+    driver.drag([180, 150], [150, 210]);
+    expect(driver.parts()[0].fill).toMatchObject({ radii: [60, 30], rotation: 90 });
+  });
+});
+
+describe('whole outlines', () => {
+  test('figures are united into the lowest; others with more poses refuse', async () => {
+    const driver = new Driver(
+      pieceOf(SQUARE, { d: 'M150 150H250V250H150Z' }, { d: 'M120 180H180V300H120Z' }),
+      engineOf(paths),
+    );
+    chooseAllFigures(driver.store);
+    await combineTargets(driver.store, driver.editor.shapes, 'unite', 0);
+    expect(driver.piece.figureOrder).toEqual(['f0']);
+    expect(driver.parts()[0].contours).toHaveLength(1);
+    driver.run('undo');
+    expect(driver.piece.figureOrder).toHaveLength(3);
+    driver.select('f1').run('duplicate');
+    chooseAllFigures(driver.store);
+    await combineTargets(driver.store, driver.editor.shapes, 'unite', 0);
+    expect(driver.messages).toContain('would lose them');
+    expect(driver.piece.figureOrder).toHaveLength(3);
+  });
+
+  test('holes, solids, strokes, points: filled, separated, outlined, simplified; nothing to do is told', async () => {
+    const driver = new Driver(
+      pieceOf({ d: 'M100 100H300V300H100ZM150 150V250H250V150ZM400 100H450V150H400Z', stroke: 10 }),
+      engineOf(paths),
+    ).select();
+    separateTargets(driver.store, 0);
+    expect(driver.parts().map(({ contours }) => contours.length)).toEqual([2, 1]);
+    fillTargetHoles(driver.store, 0);
+    expect(driver.parts().map(({ contours }) => contours.length)).toEqual([1, 1]);
+    fillTargetHoles(driver.store, 0);
+    expect(driver.messages).toContain('no holes');
+    await outlineTargetStrokes(driver.store, driver.editor.shapes, 0);
+    expect(driver.parts().map(({ stroke, contours }) => [stroke, contours.length])).toEqual([
+      [null, 1],
+      [null, 2],
+      [null, 1],
+      [null, 2],
+    ]);
+    await simplifyTargets(driver.store, driver.editor.shapes, 0, 0.5);
+    expect(driver.messages).toMatch(/points|No point/);
+    await outlineTargetStrokes(driver.store, driver.editor.shapes, 0);
+    expect(driver.messages).toContain('has a stroke');
+  });
+
+  test('the cut tool divides what is chosen', async () => {
+    const driver = new Driver(pieceOf(SQUARE), engineOf(paths)).select();
+    driver.store.dispatch(benchActions.toolChosen('cut'));
+    driver.drag([50, 150], [300, 150]);
+    await driver.settled();
+    expect(driver.parts()).toHaveLength(2);
+    expect(driver.parts().map(({ contours }) => Math.abs(contourArea(contourOfRecord(contours[0]))))).toEqual([
+      expect.closeTo(5000, 3),
+      expect.closeTo(5000, 3),
+    ]);
+    driver.select().drag([500, 0], [600, 0]);
+    await driver.settled();
+    expect(driver.messages).toContain('crosses nothing');
+  });
+
+  test('a worker’s answer to a piece that was changed meanwhile is not taken', async () => {
+    let answer: (value: never) => void = () => {};
+    const slow = { ...engineOf(paths), combine: () => new Promise<never>((resolve) => (answer = resolve)) };
+    const driver = new Driver(pieceOf(SQUARE, RIGHT), slow as never);
+    chooseAllFigures(driver.store);
+    const work = combineTargets(driver.store, driver.editor.shapes, 'unite', 0);
+    driver.select('f0').run('nudge-left-1' as never);
+    answer({ outline: readPathData('M0 0H9V9Z'), notes: [] } as never);
+    await work;
+    expect(driver.piece.figureOrder).toHaveLength(2);
+    expect(driver.messages).toContain('changed meanwhile');
+  });
+});
