@@ -17,7 +17,7 @@ for (const theme of ['light', 'dark'] as const) {
   }) => {
     await shelf.open();
     if (theme === 'dark') await page.getByRole('button', { name: 'Dark theme' }).click();
-    await expect(page.getByRole('article')).toHaveCount(2);
+    await expect(page.getByRole('article')).toHaveCount(4);
     expect(await faults(page)).toEqual([]);
     await piece.open('demo-quay-mark');
     await piece.matched();
@@ -25,6 +25,13 @@ for (const theme of ['light', 'dark'] as const) {
     await piece.selectShift(0);
     expect(await faults(page)).toEqual([]);
     await piece.cards.first().click();
+    for (const tab of ['Pose', 'Outline', 'Paint', 'Arrange']) {
+      await page.getByRole('tab', { name: tab }).click();
+      expect(await faults(page)).toEqual([]);
+    }
+    await page.getByRole('button', { name: 'Points', exact: true }).click();
+    await page.getByRole('button', { name: 'Next point' }).click();
+    await page.getByRole('tab', { name: 'Drawer' }).click();
     expect(await faults(page)).toEqual([]);
     await page.keyboard.press('Shift+?');
     await expect(page.getByRole('dialog')).toBeVisible();

@@ -171,14 +171,16 @@ test('an SVG dropped between two cards becomes a pose there; cards are dragged, 
 test('a pose is moved on the canvas, and the gesture can be left by Escape', async ({ piece, page }) => {
   await piece.open('demo-boarding-button');
   await piece.cards.nth(1).click();
-  const frame = page.locator('.overlay-frame');
-  await expect(frame).toBeVisible();
-  const box = await frame.boundingBox();
-  if (!box) throw new Error('There is no frame.');
+  const box = await piece.canvas.boundingBox();
+  if (!box) throw new Error('There is no canvas.');
+  // Snapping is left off with Alt, so that the distance is exact.
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2 + 60];
   const drag = async (): Promise<void> => {
-    await page.mouse.move(box.x + 50, box.y + 50);
+    await page.mouse.move(x, y);
     await page.mouse.down();
-    await page.mouse.move(box.x + 92, box.y + 50, { steps: 4 });
+    await page.keyboard.down('Alt');
+    await page.mouse.move(x + 39, y, { steps: 4 });
+    await page.keyboard.up('Alt');
   };
   await drag();
   await page.keyboard.press('Escape');

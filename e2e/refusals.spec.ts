@@ -92,7 +92,7 @@ test('piece files: an unknown version and a broken one are refused, a good one i
   await expect(page.getByRole('alert').filter({ hasText: 'torn' })).toContainText('JSON');
   await choose('mark.arcshift.json', JSON.stringify(piece));
   await expect(shelf.card('Quay Mark (imported)')).toBeVisible();
-  await expect(page.getByRole('article')).toHaveCount(3);
+  await expect(page.getByRole('article')).toHaveCount(5);
 });
 
 test('nonsense typed into a number or a colour is put back', async ({ piece, page }) => {
@@ -103,6 +103,7 @@ test('nonsense typed into a number or a colour is put back', async ({ piece, pag
   await piece.setNumber('Duration', '-4');
   await expect(piece.number('Duration')).toHaveValue('0');
   await piece.cards.first().click();
+  await page.getByRole('tab', { name: 'Paint' }).click();
   await page.getByLabel('Crest as text').fill('blurple');
   await page.getByLabel('Crest as text').press('Enter');
   await expect(page.getByRole('alert')).toContainText('blurple');

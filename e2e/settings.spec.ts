@@ -41,9 +41,13 @@ test('arriving shapes: the bar changes their rule, and the rule is remembered fo
   await shelf.newPiece();
   await piece.drop(icons.slice(0, 2));
   const bar = page.getByTestId('arrival');
-  await expect(bar).toContainText('2 poses arrived: centred by area, longest side as first pose.');
+  await expect(bar).toContainText(
+    '2 poses arrived, one after another: centred by area, longest side as the pose before.',
+  );
   await bar.getByRole('button', { name: 'change' }).click();
-  await bar.getByLabel('Centred').selectOption('box');
+  const dialog = page.getByRole('dialog', { name: 'What arrived' });
+  await dialog.getByLabel('Centred').selectOption('box');
+  await dialog.getByRole('button', { name: 'Arrange' }).click();
   await expect(bar).toContainText('centred by box');
   await bar.getByRole('button', { name: 'Close' }).click();
   await piece.drop(icons.slice(2));

@@ -22,6 +22,10 @@ export class PiecePage {
   get arcs(): Locator {
     return this.page.getByRole('button', { name: /^Shift / });
   }
+  /** Rows of the list of figures. */
+  get figures(): Locator {
+    return this.page.getByRole('button', { name: /^Figure / });
+  }
   get id(): string {
     return /piece\/([^/]+)/.exec(this.page.url())?.[1] ?? '';
   }

@@ -2,23 +2,36 @@ import type { Page } from '@playwright/test';
 
 /**
  * Compares two pictures of one size in the browser: of the pixels that differ from the background in either, the share whose worst channel
- * differs by more than `level` of 255.
+ * differs by more than `level` of 255. `average` first makes one pixel of that many by that many.
  */
 export async function shareOfDifferentPixels(
   page: Page,
   a: Buffer,
   b: Buffer,
   level = 32,
+  average = 1,
 ): Promise<{ share: number; inked: number }> {
   return page.evaluate(
-    async ([first, second, limit]) => {
+    async ([first, second, limit, average]) => {
       const read = async (base64: string): Promise<ImageData> => {
         const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
         const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
         const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
         const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
         context.drawImage(bitmap, 0, 0);
-        return context.getImageData(0, 0, bitmap.width, bitmap.height);
+        const full = context.getImageData(0, 0, bitmap.width, bitmap.height);
+        const n = average as number;
+        if (n === 1) return full;
+        const small = new ImageData(Math.floor(full.width / n), Math.floor(full.height / n));
+        for (let y = 0; y < small.height; y++)
+          for (let x = 0; x < small.width; x++)
+            for (let k = 0; k < 4; k++) {
+              let sum = 0;
+              for (let v = 0; v < n; v++)
+                for (let u = 0; u < n; u++) sum += full.data[4 * ((y * n + v) * full.width + x * n + u) + k];
+              small.data[4 * (y * small.width + x) + k] = sum / (n * n);
+            }
+        return small;
       };
       const p = await read(first as string);
       const q = await read(second as string);
@@ -37,6 +50,6 @@ export async function shareOfDifferentPixels(
       }
       return { share: inked > 0 ? different / inked : 0, inked };
     },
-    [a.toString('base64'), b.toString('base64'), level] as const,
+    [a.toString('base64'), b.toString('base64'), level, average] as const,
   );
 }

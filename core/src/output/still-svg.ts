@@ -1,7 +1,8 @@
 import { type FramePart, type PoseInput, planStill, stillParts } from '../frame';
-import { framePathData } from '../morph';
+import { transformOutline } from '../outline';
 import { hexText } from '../paint';
-import { numberText } from '../svg';
+import { outlineOfPart, placementMatrix } from '../piece';
+import { numberText, writePathData } from '../svg';
 import { escapeText, gradientElement } from './svg-paint';
 
 export interface StillSvgOptions {
@@ -29,11 +30,16 @@ export function writeStillSvg(poses: readonly PoseInput[], box: StillBox, option
     body += `<rect x="${n(box.x)}" y="${n(box.y)}" width="${n(box.width)}" height="${n(box.height)}" fill="${escapeText(background)}"/>\n`;
   let count = 0;
   for (const pose of poses) {
-    for (const part of stillParts(planStill(pose).parts)) {
+    const matrix = placementMatrix(pose.placement);
+    stillParts(planStill(pose).parts).forEach((part, i) => {
       const { attributes, gradients } = stillPaint(part, () => `paint${++count}`);
       defs += gradients;
-      body += `<path d="${framePathData(part.plan.plan, part.points, digits)}"${attributes}/>\n`;
-    }
+      // From the record itself: plans round to a fraction of a px, which shows in drawings of a few units.
+      const outline = transformOutline(outlineOfPart(pose.parts[i]), matrix);
+      // Lines are mostly drawn with circles and arcs, areas with cubics; each goes out as it mostly came in.
+      const arcs = pose.parts[i].fill === null;
+      body += `<path d="${writePathData(outline, { digits, arcs })}"${attributes}/>\n`;
+    });
   }
   if (defs) defs = `<defs>\n${defs}</defs>\n`;
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(box.x)} ${n(box.y)} ${n(box.width)} ${n(box.height)}" width="${n(box.width)}" height="${n(box.height)}">\n${defs}${body}</svg>\n`;

@@ -33,7 +33,7 @@ export interface DrawnPose {
 }
 
 /** Ids that are the same every time: demo pieces can be told apart from the user's own. */
-function countingIds(stem: string): IdSource {
+export function countingIds(stem: string): IdSource {
   let count = 0;
   return (prefix) => `${stem}-${prefix}${++count}`;
 }

@@ -125,7 +125,17 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
     editor.bench.down(x, y, keys(event, lastPress.current.count));
     const controller = new AbortController();
     const { signal } = controller;
-    window.addEventListener('pointermove', (move) => editor.bench.move(...place(move), keys(move)), { signal });
+    // What was dragged or left was no click: the next press does not make it a double one.
+    const forget = (): void => void (lastPress.current = { time: 0, x: 0, y: 0, count: 0 });
+    window.addEventListener(
+      'pointermove',
+      (move) => {
+        const [mx, my] = place(move);
+        if (Math.hypot(mx - x, my - y) >= DOUBLE_PRESS_PX) forget();
+        editor.bench.move(mx, my, keys(move));
+      },
+      { signal },
+    );
     window.addEventListener(
       'pointerup',
       (up) => {
@@ -148,6 +158,7 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
         if (key.key !== 'Escape') return;
         key.stopPropagation();
         controller.abort();
+        forget();
         editor.bench.cancel();
       },
       { signal, capture: true },

@@ -113,7 +113,7 @@ export function createPointsTool(bench: ToolBench): Tool {
     pointer: BenchPointer,
     held: PlacedAnchor,
     anchors: readonly PlacedAnchor[],
-    onClick: () => void,
+    onClick: () => unknown,
   ): Gesture => {
     let live: LiveAnchors | undefined;
     const skip = new Set(anchors.map(({ ref }) => ref.anchor));
@@ -171,9 +171,12 @@ export function createPointsTool(bench: ToolBench): Tool {
       return DONE;
     }
     if (pointer.shift) {
-      const group = withCoincident([hit]);
-      choose(isChosen ? now.filter(({ ref }) => !group.some((other) => sameRef(other.ref, ref))) : [...now, ...group]);
-      return DONE;
+      const own = withCoincident([hit]);
+      const next = isChosen ? now : [...now, ...own];
+      if (!isChosen) choose(next);
+      // ⇧ keeps a drag to an axis; a mere press takes a chosen point off.
+      const takeOff = (): void => choose(now.filter(({ ref }) => !own.some((other) => sameRef(other.ref, ref))));
+      return moveGesture(pointer, hit, next, () => isChosen && takeOff());
     }
     const group = isChosen ? now : withCoincident([hit]);
     if (!isChosen) choose(group);

@@ -105,7 +105,7 @@ export function createSelectTool(bench: ToolBench): Tool {
     };
   };
 
-  const moveGesture = (pointer: BenchPointer, onClick: () => void): Gesture => {
+  const moveGesture = (pointer: BenchPointer, onClick: () => unknown): Gesture => {
     const targets = bench.targets();
     const box = targetsBox(store, targets);
     const live = new LiveTransform(bench, targets);
@@ -193,8 +193,9 @@ export function createSelectTool(bench: ToolBench): Tool {
       return DONE;
     }
     if (pointer.shift && (!chosen || store.getState().bench.parts.length === 0)) {
-      chooseFigure(store, figure.id, stop, true);
-      return DONE;
+      // ⇧ adds to what is chosen, and keeps a drag to an axis; a mere press takes a chosen figure off.
+      if (!chosen) chooseFigure(store, figure.id, stop, true);
+      return moveGesture(pointer, () => chosen && chooseFigure(store, figure.id, stop, true));
     }
     if (!chosen) {
       chooseFigure(store, figure.id, stop, false);

@@ -80,7 +80,7 @@ function Figures({ piece }: { readonly piece: Piece }) {
   };
   return (
     <>
-      <div className="figure-rows" role="listbox" aria-label="Figures, the topmost first" aria-multiselectable="true">
+      <div className="figure-rows" role="group" aria-label="Figures, the topmost first">
         {order.length === 0 && (
           <p className="figure-none">Figures that you draw or drop are listed here, the topmost first.</p>
         )}
@@ -190,43 +190,29 @@ function FigureRow({
     changeFigure(store, figure.id, `${name} ${figure.name}`, change as never);
   return (
     <div className="figure-entry">
-      <div
-        className={`figure-row ${chosen ? 'chosen' : ''}`}
-        role="option"
-        aria-selected={chosen}
-        aria-label={figure.name}
-        tabIndex={0}
-        draggable
-        {...drag}
-        onClick={(event) => choose(event.shiftKey || event.ctrlKey || event.metaKey)}
-        onKeyDown={(event) => {
-          if (event.target !== event.currentTarget || (event.key !== 'Enter' && event.key !== ' ')) return;
-          event.preventDefault();
-          event.stopPropagation();
-          choose(event.shiftKey);
-        }}
-      >
+      <div className={`figure-row ${chosen ? 'chosen' : ''}`} draggable {...drag}>
         <button
           type="button"
           className="figure-fold"
           aria-expanded={open}
           aria-label={`Parts of ${figure.name}`}
           disabled={!pose || pose.parts.length < 2}
-          onClick={(event) => {
-            event.stopPropagation();
-            setOpen(!open);
-          }}
+          onClick={() => setOpen(!open)}
         >
           {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
         </button>
-        <span className="figure-thumb">{pose && <PoseImage picture={posePicture(piece, pose)} size={22} />}</span>
-        <span
-          className="figure-name"
+        <button
+          type="button"
+          className="figure-choose"
+          aria-pressed={chosen}
+          aria-label={`Figure ${figure.name}${figure.clip ? `, seen inside ${piece.figures[figure.clip]?.name}` : ''}`}
           title={figure.clip ? `Seen inside ${piece.figures[figure.clip]?.name}` : undefined}
+          onClick={(event) => choose(event.shiftKey || event.ctrlKey || event.metaKey)}
         >
-          {figure.name}
-          {figure.clip && <Layers2 size={12} aria-label="clipped" />}
-        </span>
+          <span className="figure-thumb">{pose && <PoseImage picture={posePicture(piece, pose)} size={22} />}</span>
+          <span className="figure-name">{figure.name}</span>
+          {figure.clip && <Layers2 size={12} aria-hidden="true" />}
+        </button>
         <span className="figure-flags">
           <IconButton
             icon={figure.hidden ? EyeOff : Eye}
