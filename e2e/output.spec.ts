@@ -154,3 +154,76 @@ test('evaluating in Node and reading the plan again are the same numbers', async
   const [part] = frameAt(stored, 1.2).figures[0].parts;
   expect([...evaluate(part.plan.plan, part.progress)]).toEqual([...part.points]);
 });
+
+test('gradients, a clipped figure and dashes: the running file looks as the canvas does', async ({
+  browser,
+  piece,
+  page,
+  server,
+}) => {
+  const base = (await (await page.request.get(`${server.url}/api/pieces/demo-tide-gauge`)).json()).piece as Piece;
+  const [water, level] = base.figureOrder;
+  const parts = Object.fromEntries(
+    Object.entries(base.parts).map(([id, part]) => [
+      id,
+      part.stroke ? { ...part, stroke: { ...part.stroke, width: 40, dash: [60, 30], cap: 'butt' as const } } : part,
+    ]),
+  );
+  const dressed: Piece = {
+    ...base,
+    id: 'dressed',
+    name: 'Dressed',
+    canvas: { ...base.canvas, width: 640, height: 640 },
+    parts,
+    figures: { ...base.figures, [level]: { ...base.figures[level], clip: water, opacity: 0.8 } },
+  };
+  expect((await page.request.post(`${server.url}/api/pieces`, { data: { piece: dressed } })).status()).toBe(201);
+  await piece.open('dressed', 'output');
+  await page.getByTestId('download-svg').waitFor();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-svg').click()]);
+  const text = fs.readFileSync(await download.path(), 'utf8');
+  // The canvas at a time in a hold and at one in a shift.
+  await piece.open('dressed');
+  await piece.matched();
+  const file = await browser.newPage({ viewport: { width: SIZE, height: SIZE } });
+  for (const frames of [0, 60]) {
+    await page.keyboard.press(',');
+    for (let i = 0; i < frames / 10; i++) await page.keyboard.press('Shift+ArrowRight');
+    const time = await piece.seconds();
+    await show(file, text);
+    await file.evaluate((t) => {
+      const svg = document.querySelector('svg') as SVGSVGElement;
+      svg.pauseAnimations();
+      svg.setCurrentTime(t);
+    }, time);
+    const shown = await picture(file);
+    // The stage paints the same frame into a canvas of the output's size.
+    const data = await page.getByTestId('canvas').evaluate(async (element, size) => {
+      const source = element as HTMLCanvasElement;
+      const zoom = (Math.min(source.width, source.height) - 56) / 640;
+      const out = new OffscreenCanvas(size, size);
+      const context = out.getContext('2d') as OffscreenCanvasRenderingContext2D;
+      context.imageSmoothingQuality = 'high';
+      context.drawImage(
+        source,
+        (source.width - 640 * zoom) / 2,
+        (source.height - 640 * zoom) / 2,
+        640 * zoom,
+        640 * zoom,
+        0,
+        0,
+        size,
+        size,
+      );
+      const bytes = new Uint8Array(await (await out.convertToBlob()).arrayBuffer());
+      let binary = '';
+      for (const byte of bytes) binary += String.fromCharCode(byte);
+      return btoa(binary);
+    }, SIZE);
+    const { share, inked } = await shareOfDifferentPixels(file, shown, Buffer.from(data, 'base64'), 48, 4);
+    expect(inked).toBeGreaterThan(1000);
+    // The canvas is drawn at another size and scaled: edges differ by their smoothing, areas must not.
+    expect([frames, share < 0.04]).toEqual([frames, true]);
+  }
+  await file.close();
+});

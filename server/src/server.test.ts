@@ -208,11 +208,11 @@ describe('the database', () => {
 
   test('the demo is seeded once and leaves what was changed or deleted alone', async () => {
     const repository = new PieceRepository(database);
-    expect(await seedDemo(repository)).toEqual(['Boarding Button', 'Quay Mark']);
+    expect(await seedDemo(repository)).toEqual(['Tide Gauge', 'Pier Letters', 'Boarding Button', 'Quay Mark']);
     await repository.bin('demo-quay-mark');
     await repository.replace('demo-boarding-button', 1, 'Mine', '{}');
     expect(await seedDemo(repository)).toEqual([]);
-    expect((await repository.list()).map(({ name }) => name)).toEqual(['Mine']);
+    expect((await repository.list()).map(({ name }) => name)).toEqual(['Mine', 'Pier Letters', 'Tide Gauge']);
   });
 });
 
@@ -226,5 +226,108 @@ describe('configuration', () => {
     });
     expect(() => readConfig({ ARC_SHIFT_PORT: 'http' }, [])).toThrow(/ARC_SHIFT_PORT.*http/);
     expect(() => readConfig({ ARC_SHIFT_LOG: 'loud' }, [])).toThrow(/ARC_SHIFT_LOG.*loud/);
+  });
+});
+
+describe('assets', () => {
+  const png = Buffer.from('89504e470d0a1a0a0000000d49484452', 'hex');
+  const send = (type: string, bytes: Buffer, name = 'picture.png') =>
+    request(app).post(`/api/assets?name=${name}`).set('Host', HOST).set('Content-Type', type).send(bytes);
+
+  test('a picture is kept once under the hash of its bytes, and comes back as it was', async () => {
+    const { body } = await send('image/png', png).expect(201);
+    expect(body).toMatchObject({ name: 'picture.png', mediaType: 'image/png' });
+    expect((await send('image/png', png, 'again.png')).body.id).toBe(body.id);
+    const back = await get(`/api/assets/${body.id}`).expect(200).expect('Content-Type', 'image/png');
+    expect(Buffer.compare(back.body as Buffer, png)).toBe(0);
+  });
+
+  test('an SVG that is opened by itself may not act', async () => {
+    const svg = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>');
+    const { body } = await send('image/svg+xml', svg).expect(201);
+    const { headers } = await get(`/api/assets/${body.id}`).expect(200);
+    expect(headers['content-security-policy']).toContain('sandbox');
+    expect(headers['content-security-policy']).toContain("default-src 'none'");
+    expect(headers['x-content-type-options']).toBe('nosniff');
+  });
+
+  test.each([
+    ['text/html', Buffer.from('<html></html>'), 415, 'media-type'],
+    ['image/png', Buffer.from('<svg></svg>, but called a PNG'), 422, 'asset-invalid'],
+    ['image/jpeg', png, 422, 'asset-invalid'],
+    ['image/webp', Buffer.alloc(0), 422, 'asset-invalid'],
+    ['font/ttf', Buffer.from('wOFFaaaaaaaaaaaa'), 422, 'asset-invalid'],
+    ['image/png', Buffer.concat([png, Buffer.alloc(11 * 1024 * 1024)]), 413, 'body-too-large'],
+  ])('%s that is not one is refused', async (type, bytes, status, code) => {
+    const { body } = await send(type, bytes).expect(status);
+    expect(body).toMatchObject({ code, status });
+  });
+
+  test.each(['font/ttf', 'font/otf', 'font/woff', 'image/jpeg', 'image/webp'])('%s is taken', async (type) => {
+    const heads: Record<string, Buffer> = {
+      'font/ttf': Buffer.from('00010000000000000000000000', 'hex'),
+      'font/otf': Buffer.from('OTTO00000000'),
+      'font/woff': Buffer.from('wOFF00000000'),
+      'image/jpeg': Buffer.from('ffd8ffe000104a46494600010101', 'hex'),
+      'image/webp': Buffer.from('RIFF0000WEBPVP8 '),
+    };
+    await send(type, heads[type]).expect(201);
+  });
+
+  test('what is not there is said', async () => {
+    expect((await get(`/api/assets/${'0'.repeat(64)}`).expect(404)).body.code).toBe('not-found');
+    expect((await get('/api/assets/nonsense').expect(404)).body.detail).toContain('nonsense');
+  });
+});
+
+describe('the drawer', () => {
+  const svg = '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H9V9Z"/></svg>';
+  const patch = (url: string, body: object) => request(app).patch(url).set('Host', HOST).send(body);
+
+  test('shapes are kept, listed latest first, renamed and removed', async () => {
+    const first = (await post('/api/drawer', { name: 'Fin', svg }).expect(201)).body;
+    await post('/api/drawer', { name: 'Sail', svg }).expect(201);
+    await patch(`/api/drawer/${first.id}`, { name: 'Tail' }).expect(204);
+    const { body } = await get('/api/drawer').expect(200);
+    expect(body.shapes.map(({ name }: { name: string }) => name).sort()).toEqual(['Sail', 'Tail']);
+    expect(body.shapes.find(({ id }: { id: string }) => id === first.id).svg).toBe(svg);
+    await del(`/api/drawer/${first.id}`).expect(204);
+    expect((await get('/api/drawer')).body.shapes).toHaveLength(1);
+  });
+
+  test('what cannot be drawn is refused with the reader’s reason; what is not there is said', async () => {
+    const empty = await post('/api/drawer', { name: 'X', svg: '<svg xmlns="http://www.w3.org/2000/svg"/>' }).expect(
+      422,
+    );
+    expect(empty.body.detail).toContain('at least one drawn shape');
+    await post('/api/drawer', { name: '', svg }).expect(400);
+    await post('/api/drawer', { name: 'X' }).expect(400);
+    await patch('/api/drawer/nobody', { name: 'X' }).expect(404);
+    await del('/api/drawer/nobody').expect(404);
+  });
+});
+
+describe('demo pieces', () => {
+  test('are sound, and each shows what it is there for', async () => {
+    const repository = new PieceRepository(database);
+    expect((await seedDemo(repository)).sort()).toEqual(['Boarding Button', 'Pier Letters', 'Quay Mark', 'Tide Gauge']);
+    expect(await seedDemo(repository)).toEqual([]);
+    const piece = async (id: string): Promise<Piece> => (await get(`/api/pieces/${id}`)).body.piece;
+    const letters = await piece('demo-pier-letters');
+    expect(Object.values(letters.texts).map(({ content }) => content)).toEqual(['N', 'S', 'B', '8', 'i', 'o']);
+    const contours = Object.values(letters.parts).map((part) => part.contours.length);
+    expect(contours).toEqual([1, 1, 3, 3, 2, 2]);
+    const tide = await piece('demo-tide-gauge');
+    const copies = Object.values(tide.parts)
+      .flatMap((part) => part.contours[0].anchors)
+      .filter(({ origin }) => origin);
+    expect(copies.length).toBeGreaterThan(30);
+    // The line lies on the area's upper edge in every pose.
+    const [water, level] = tide.figureOrder.map((id) =>
+      tide.figures[id].poses.map((pose) => tide.parts[tide.poses[pose].parts[0]].contours[0].anchors),
+    );
+    level.forEach((anchors, i) => {
+      expect(anchors.map(({ at }) => at)).toEqual(water[i].slice(0, anchors.length).map(({ at }) => at));
+    });
   });
 });

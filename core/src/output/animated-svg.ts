@@ -64,7 +64,9 @@ export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOp
         .join('');
     if (compiled.figures.some(({ clip }) => clip === index)) {
       const outer = figure.clip >= 0 ? ` clip-path="url(#clip${figure.clip})"` : '';
-      scope.defs += `<clipPath id="clip${index}"${outer}>\n${elements()}</clipPath>\n`;
+      // Its elements may add to the definitions themselves.
+      const inside = elements();
+      scope.defs += `<clipPath id="clip${index}"${outer}>\n${inside}</clipPath>\n`;
     }
     if (figure.hidden) return;
     const clip = figure.clip >= 0 ? ` clip-path="url(#clip${figure.clip})"` : '';
