@@ -12,6 +12,7 @@ import {
   transformOutline,
 } from '../core/src/index';
 import { realIcons } from '../core/src/testing/icons';
+import { dragStep } from './drag-step';
 
 const PAIRS = 100;
 const ROUNDS = 60;
@@ -89,4 +90,16 @@ console.log(
 );
 console.log(
   `pieces of a plan / anchors of both outlines          ${quantile(pieces, 0.5).toFixed(2)}   (wanted: at most 1.6)`,
+);
+
+const small = dragStep(500, median);
+const large = dragStep(5_000, median);
+console.log(
+  `\nDragging a point: script time of a step at 5,000 points / at 500 ${(large.step / small.step).toFixed(1)}   (${large.step.toFixed(2)} ms against 16.7 ms of a frame here; ten times the points)`,
+);
+console.log(
+  `the gesture alone, without painting, 5,000 / 500                 ${(large.gesture / small.gesture).toFixed(1)}   (${(large.gesture * 1000).toFixed(0)} µs here)`,
+);
+console.log(
+  `a drag step / building the pose anew, 5,000 points               ${(large.step / large.rebuilt).toFixed(2)}`,
 );

@@ -70,6 +70,8 @@ export function createEditor({ store, planner, clock: clockDeps, shapes }: Edito
     if (document.piece === shown) {
       // What is chosen and which tool is at hand shows on the canvas too.
       if (nextBench !== benchState || session.selection !== selection) repaint();
+      // What was just chosen is shown as it is, not on its way to something else.
+      if (session.selection !== selection && !clock.playing) bench.standAtPose();
       benchState = nextBench;
       selection = session.selection;
       return;

@@ -84,7 +84,7 @@ export function RuleFields({
       ? boxes.find(({ box }) => box.every((v, i) => Math.abs(v - (rule.box?.[i] ?? 0)) < 1e-6))
       : undefined;
   const options = [
-    { value: 'previous', label: 'the pose before (the first: the canvas)' },
+    { value: 'previous', label: 'the pose before' },
     { value: 'canvas', label: '60 % of the canvas' },
     ...boxes.map(({ key, label }) => ({ value: key, label })),
     ...(rule.to === 'box' && !same ? [{ value: 'box', label: 'a box' }] : []),

@@ -8,6 +8,7 @@ import { chosenFigure, selectPiece, selectSelection, sessionActions, useAppDispa
 import { applyRailLayout } from './apply-layout';
 import { dragBead, dragCard, dragHold, type RailGestureContext, selectStop, showInsertion } from './gestures';
 import { beadHeight, insertionStop, layoutRail, RAIL, type RailLayout, timeToX } from './layout';
+import { OtherFigures, stripsHeight } from './OtherFigures';
 import './rail.scss';
 
 const MARKS = { good: Check, look: TriangleAlert, broken: X } as const;
@@ -89,7 +90,7 @@ export function Rail() {
       <svg
         ref={svgRef}
         className="rail-picture"
-        height={RAIL.height}
+        height={RAIL.height + stripsHeight(piece, figure)}
         role="group"
         aria-label="Poses and shifts in time"
         onDragOver={dragOver}
@@ -105,6 +106,7 @@ export function Rail() {
           onPointerDown={(event) => dragBead(gesture(), event)}
         />
         <g data-key="ruler" className="rail-ruler" />
+        <OtherFigures piece={piece} figure={figure} layout={layout} />
         {layout.arcs.map(({ shiftId }) => {
           const status = statuses.get(shiftId);
           const verdict = status?.plan?.health.verdict;

@@ -12,6 +12,8 @@ export const RAIL = {
   padding: 34,
   /** Kept free at the right, for the last card and the one that adds. */
   room: 92,
+  /** A thin strip for each other figure, under the ruler. */
+  strip: 14,
 } as const;
 
 const CARD_GAP = 8;

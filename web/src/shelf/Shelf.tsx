@@ -1,10 +1,10 @@
 import { emptyPiece, type Piece } from '@core';
-import { FileUp, Moon, Plus, Search, Sun } from 'lucide-react';
+import { Archive, FileUp, Moon, Plus, Search, Sun } from 'lucide-react';
 import { type ChangeEvent, useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useDropzone } from 'react-dropzone';
 import { useStore } from 'react-redux';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { useEngines } from '../context';
 import {
   type AppStore,
@@ -118,6 +118,9 @@ export function Shelf() {
           <Button variant="link" className="outlined text-decoration-none" onClick={() => chooser.current?.click()}>
             <FileUp size={15} aria-hidden="true" /> Import
           </Button>
+          <Link to="/shapes" className="btn outlined" title="Shapes kept for reuse">
+            <Archive size={15} aria-hidden="true" /> Drawer
+          </Link>
           <Button variant="primary" onClick={() => void newPiece()}>
             <Plus size={16} aria-hidden="true" /> New piece
           </Button>
@@ -153,6 +156,9 @@ export function Shelf() {
               Start a new piece, or drop two SVG files anywhere on this page: they become the two poses of a playing
               morph.
             </p>
+            <Link to="/shapes" className="btn outlined" title="Shapes kept for reuse">
+              <Archive size={15} aria-hidden="true" /> Drawer
+            </Link>
             <Button variant="primary" onClick={() => void newPiece()}>
               <Plus size={16} aria-hidden="true" /> New piece
             </Button>

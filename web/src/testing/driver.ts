@@ -38,10 +38,13 @@ export const engineOf = (paths: PathEngine, font?: TextFont): EngineClient =>
 
 /** Works on a piece as a designer does, without a page: presses and drags in px of the canvas, runs commands, tells what came of it. */
 export class Driver {
-  readonly store: AppStore = createStore();
+  readonly store: AppStore;
   readonly editor: Editor;
 
   constructor(piece: Piece, shapes: EngineClient = {} as EngineClient) {
+    // What another test made this process remember is nothing that this designer chose.
+    Reflect.deleteProperty(globalThis, 'localStorage');
+    this.store = createStore();
     this.store.dispatch(documentActions.opened({ piece, revision: 1 }));
     this.editor = createEditor({
       store: this.store,

@@ -1,15 +1,12 @@
 import {
   AS_DRAWN,
   addFigure,
-  type Contour,
-  type ContourRecord,
   type Id,
   insertPoses,
   newPose,
   type Part,
   type PieceDraft,
   plainStroke,
-  recordOfContour,
   type ShapeSource,
   setShape,
   shapePart,
@@ -90,18 +87,6 @@ function addContours(store: AppStore, target: BenchTarget, drawn: Part): void {
     }),
   );
   store.dispatch(benchActions.partsChosen([into.id]));
-}
-
-/** A part of a drawn contour in canvas px. */
-export function drawnPart(contour: Contour, kinds?: (record: ContourRecord) => ContourRecord): Part {
-  const record = recordOfContour(contour, freshId);
-  return {
-    id: freshId('p'),
-    name: contour.closed ? 'Outline' : 'Line',
-    contours: [kinds ? kinds(record) : record],
-    fillRule: 'nonzero',
-    ...newPaint(contour.closed),
-  };
 }
 
 const SHAPE_NAMES: Record<ShapeSource['kind'], string> = {

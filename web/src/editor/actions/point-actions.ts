@@ -31,8 +31,20 @@ import { freshId } from '../../workers';
 import { benchTargets } from '../bench/scene';
 import { type PlacedAnchor, placedAnchors } from '../hit/hit-anchors';
 
-/** The chosen anchors with where they stand, in the order of their contours. */
+const chosenOf = new WeakMap<AppStore, { key: readonly unknown[]; anchors: PlacedAnchor[] }>();
+
+/** The chosen anchors with where they stand, in the order of their contours; worked out once until something changes. */
 export function chosenAnchors(store: AppStore, seconds: number): PlacedAnchor[] {
+  const { document, session, bench } = store.getState();
+  const key = [document.piece, session.selection, bench.anchors, seconds];
+  const known = chosenOf.get(store);
+  if (known && key.every((value, i) => value === known.key[i])) return known.anchors;
+  const anchors = findChosenAnchors(store, seconds);
+  chosenOf.set(store, { key, anchors });
+  return anchors;
+}
+
+function findChosenAnchors(store: AppStore, seconds: number): PlacedAnchor[] {
   const state = store.getState();
   const wanted = new Set(state.bench.anchors.map(({ anchor }) => anchor));
   if (wanted.size === 0) return [];

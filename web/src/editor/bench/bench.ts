@@ -1,4 +1,4 @@
-import type { FramePart, Id } from '@core';
+import { type FramePart, type Id, railTimeline } from '@core';
 import { type AppStore, changePiece } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
 import type { PlaybackClock } from '../playback/clock';
@@ -106,9 +106,32 @@ export class Bench {
   down(sx: number, sy: number, keys: PressKeys): void {
     this.cancel();
     this.parts.clock.pause();
+    this.standAtPose();
     const pointer = this.pointer(sx, sy, keys);
     this.gesture = this.guideGesture(sx, sy) ?? this.tool.down(pointer);
+    this.standAtPose();
     this.parts.repaint();
+  }
+
+  /** Does the bead stand where the selected pose is held? Only then is the pose what the canvas shows. */
+  get atPose(): boolean {
+    const stop = this.selectedStop();
+    const now = this.parts.clock.seconds;
+    return !stop || (now >= stop.start - 1e-6 && now <= stop.start + stop.hold + 1e-6);
+  }
+
+  /** Brings the bead to the selected pose, so that what is edited is what is seen. */
+  standAtPose(): void {
+    const stop = this.selectedStop();
+    if (stop && !this.atPose) this.parts.clock.seek(stop.start);
+  }
+
+  private selectedStop() {
+    const { document, session } = this.parts.store.getState();
+    const { selection } = session;
+    if (!document.piece || selection?.kind !== 'stop') return undefined;
+    const figure = document.piece.figures[selection.figureId];
+    return figure && railTimeline(document.piece, figure).stops[selection.stop];
   }
 
   move(sx: number, sy: number, keys: PressKeys): void {

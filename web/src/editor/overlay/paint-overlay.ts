@@ -23,7 +23,7 @@ export function paintOverlay(
     toScreen: (x, y) => [view.x + x * view.zoom, view.y + y * view.zoom],
   };
   paintAids(pen, document.piece);
-  if (!editor.clock.playing) {
+  if (!editor.clock.playing && editor.bench.atPose) {
     paintChosen(pen, editor);
     editor.bench.paint(pen);
   }

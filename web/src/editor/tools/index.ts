@@ -17,4 +17,4 @@ export const createTools = (bench: ToolBench): Readonly<Record<ToolId, Tool>> =>
   colour: createColourTool(bench),
 });
 
-export type { BenchPointer, Gesture, Pen, PenColours, Tool, ToolBench } from './tool';
+export type { PenColours } from './tool';

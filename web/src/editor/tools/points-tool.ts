@@ -60,7 +60,13 @@ export function createPointsTool(bench: ToolBench): Tool {
   /** Anchors as a gesture has moved them, for painting. */
   let moving: Map<Id, readonly [number, number]> | null = null;
 
-  const all = (): PlacedAnchor[] => placedAnchors(bench.targets());
+  // Where all anchors stand is worked out once for what is worked on, not for every painting.
+  let known: { targets: readonly BenchTarget[]; anchors: PlacedAnchor[] } | null = null;
+  const all = (): PlacedAnchor[] => {
+    const targets = bench.targets();
+    if (known?.targets !== targets) known = { targets, anchors: placedAnchors(targets) };
+    return known.anchors;
+  };
   /** Anchors of every figure in sight, for those that lie on each other. */
   const everywhere = (): PlacedAnchor[] =>
     placedAnchors(

@@ -1,0 +1,73 @@
+import { type Figure, type Piece, railTimeline } from '@core';
+import { useAppStore, useEditor } from '../context';
+import { chooseFigure, stopOnBench } from '../editor';
+import { selectSelection, useAppSelector } from '../state';
+import { RAIL, type RailLayout, timeToX } from './layout';
+
+/** How many other figures find room under the ruler; the list of figures has them all. */
+const MOST_STRIPS = 3;
+
+/** The height that strips need, CSS px. */
+export const stripsHeight = (piece: Piece, figure: Figure | undefined): number =>
+  RAIL.strip * Math.min(MOST_STRIPS, piece.figureOrder.filter((id) => id !== figure?.id).length);
+
+/** The other figures as thin strips: a level bar for each hold, a line for each shift, so that poses can be aligned. A press chooses one. */
+export function OtherFigures({
+  piece,
+  figure,
+  layout,
+}: {
+  readonly piece: Piece;
+  readonly figure: Figure | undefined;
+  readonly layout: RailLayout;
+}) {
+  const store = useAppStore();
+  const editor = useEditor();
+  const selection = useAppSelector(selectSelection);
+  if (!(layout.scale > 0)) return null;
+  const others = [...piece.figureOrder].reverse().filter((id) => id !== figure?.id);
+  return others.slice(0, MOST_STRIPS).map((id, i) => {
+    const other = piece.figures[id];
+    const { stops, spans } = railTimeline(piece, other);
+    const y = RAIL.height + RAIL.strip * (i + 0.5) - 2;
+    const choose = (): void =>
+      chooseFigure(store, id, stopOnBench(piece, other, selection, editor.clock.seconds), false);
+    return (
+      <g
+        key={id}
+        className="rail-strip"
+        role="button"
+        tabIndex={0}
+        aria-label={`Choose ${other.name}`}
+        onClick={choose}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return;
+          event.preventDefault();
+          event.stopPropagation();
+          choose();
+        }}
+      >
+        <title>{other.name}</title>
+        <rect className="rail-strip-reach" x={0} y={y - RAIL.strip / 2} width="100%" height={RAIL.strip} />
+        {spans.map(({ shift, start, end }) => (
+          <line key={shift.id} x1={timeToX(layout, start)} x2={timeToX(layout, end)} y1={y} y2={y} />
+        ))}
+        {stops.map(({ poseId, start, hold }, k) => (
+          <rect
+            // biome-ignore lint/suspicious/noArrayIndexKey: a pose may stand at several stops
+            key={`${poseId}${k}`}
+            className="rail-strip-bar"
+            x={timeToX(layout, start)}
+            y={y - 2.5}
+            width={Math.max(3, hold * layout.scale)}
+            height={5}
+            rx={2}
+          />
+        ))}
+        <text x={4} y={y + 3.5}>
+          {other.name.slice(0, 5)}
+        </text>
+      </g>
+    );
+  });
+}
