@@ -7,30 +7,20 @@ import {
   type FillRule,
   type Outline,
   outlineBox,
-  outlineLength,
   pieceCount,
   polygonContour,
   transformOutline,
 } from '../../outline';
 import { cssText, fadePaint, type Paint, readColour } from '../../paint';
-import { determinant, IDENTITY, type Matrix, multiply, scaling, translation } from '../../vec';
+import { IDENTITY, type Matrix, multiply, translation } from '../../vec';
 import { SEGMENT_LIMIT } from '../path-data-reader';
 import { isShapeElement, readLength, shapeContours, type Viewport } from './basic-shapes';
 import { readGradient } from './gradients';
+import { readStroke, type SvgStroke, strokeReach } from './stroke';
 import { inheritStyle, type Style, StyleSheet } from './style';
 import { readTransform } from './transform';
 import { parseSvgTree, type SvgNode } from './tree';
-
-/** A stroke as read: lengths in px after all transforms. */
-export interface SvgStroke {
-  readonly paint: Paint;
-  readonly width: number;
-  readonly cap: 'butt' | 'round' | 'square';
-  readonly join: 'miter' | 'round' | 'bevel';
-  readonly miter: number;
-  readonly dash: readonly number[];
-  readonly dashOffset: number;
-}
+import { readViewBox, viewBoxMatrix } from './view-box';
 
 /** A drawn shape of the file, in px of the document, in painting order. */
 export interface SvgShape {
@@ -358,7 +348,9 @@ class SvgReader {
     const fill = node.name === 'line' ? null : paint(style.fill ?? 'black', readOpacity(style['fill-opacity']));
     const strokePaint = paint(style.stroke ?? 'none', readOpacity(style['stroke-opacity']));
     const stroke =
-      strokePaint === null ? null : this.stroke(strokePaint, node, style, drawn, found.own, matrix, viewport);
+      strokePaint === null
+        ? null
+        : readStroke(strokePaint, node, style, drawn, found.own, matrix, viewport, (text) => this.note(text));
     for (const marker of ['marker-start', 'marker-mid', 'marker-end'] as const)
       if (style[marker] && style[marker] !== 'none') this.note('Markers on a line were left out');
     if (stroke && fill && /^\s*(stroke|markers\s+stroke)/.test(style['paint-order'] ?? ''))
@@ -376,54 +368,6 @@ class SvgReader {
       stroke,
       clips: clips.filter((clip) => !leavesWhole(clip, outline, reach)),
     });
-  }
-
-  private stroke(
-    paint: Paint,
-    node: SvgNode,
-    style: Style,
-    drawn: Outline,
-    own: Style,
-    matrix: Matrix,
-    viewport: Viewport,
-  ): SvgStroke | null {
-    const diagonal = Math.hypot(viewport.width, viewport.height) / Math.SQRT2;
-    const width = readLength(style['stroke-width'], diagonal, 'stroke-width') ?? 1;
-    if (!(width > 0)) return null;
-    const [a, b, c, d] = matrix;
-    const even =
-      Math.abs(a * c + b * d) + Math.abs(a * a + b * b - c * c - d * d) <= 1e-3 * (a * a + b * b + c * c + d * d);
-    if (!even) this.note('A stroke that a transform stretches unevenly was taken with its mean width');
-    const fixed = own['vector-effect'] === 'non-scaling-stroke';
-    const scale = fixed ? 1 : Math.sqrt(Math.abs(determinant(matrix)));
-    const cap = style['stroke-linecap'];
-    const join = style['stroke-linejoin'];
-    const miter = Number(style['stroke-miterlimit'] ?? 4);
-    const dashes = (style['stroke-dasharray'] ?? 'none').trim();
-    let dash: number[] = [];
-    let dashOffset = 0;
-    if (dashes !== 'none' && dashes !== '') {
-      const named = Number(node.attributes.pathLength);
-      const unit = named > 0 ? outlineLength(drawn) / named : 1;
-      dash = dashes.split(/[\s,]+/).map((item) => (readLength(item, diagonal, 'stroke-dasharray') ?? 0) * unit * scale);
-      if (dash.some((v) => v < 0) || !dash.some((v) => v > 0)) dash = [];
-      else if (dash.length % 2 === 1) dash = [...dash, ...dash];
-      if (dash.length > DASH_LIMIT) {
-        this.note(`A dash pattern of ${dash.length} lengths was left out: at most ${DASH_LIMIT} are taken`);
-        dash = [];
-      }
-      if (dash.length > 0)
-        dashOffset = (readLength(style['stroke-dashoffset'], diagonal, 'stroke-dashoffset') ?? 0) * unit * scale;
-    }
-    return {
-      paint,
-      width: width * scale,
-      cap: cap === 'round' || cap === 'square' ? cap : 'butt',
-      join: join === 'round' || join === 'bevel' ? join : 'miter',
-      miter: miter >= 1 ? Math.min(miter, 10_000) : 4,
-      dash,
-      dashOffset,
-    };
   }
 
   /** A colour or gradient with `opacity` in its alphas, or null where nothing shows. */
@@ -472,12 +416,6 @@ function placedOutline(drawn: Outline, matrix: Matrix, node: SvgNode): Outline {
   );
 }
 
-const DASH_LIMIT = 64;
-
-/** How far a stroke may reach beyond its outline, px. */
-const strokeReach = ({ width, join, miter }: SvgStroke): number =>
-  (width / 2) * (join === 'miter' ? Math.max(miter, 1.5) : 1.5);
-
 /** Is the clip a rectangle that holds the whole shape? Then it cuts nothing off. */
 function leavesWhole(clip: readonly Outline[], outline: Outline, reach: number): boolean {
   return clip.some(({ contours }) => {
@@ -504,40 +442,3 @@ const readOpacity = (text: string | undefined): number => {
   const value = text.trim().endsWith('%') ? Number.parseFloat(text) / 100 : Number(text);
   return Number.isFinite(value) ? Math.min(1, Math.max(0, value)) : 1;
 };
-
-interface ViewBox extends Viewport {
-  readonly x: number;
-  readonly y: number;
-}
-
-function readViewBox(node: SvgNode): ViewBox | undefined {
-  const text = node.attributes.viewBox;
-  if (text === undefined) return undefined;
-  const n = text
-    .trim()
-    .split(/[\s,]+/)
-    .map(Number);
-  if (n.length !== 4 || n.some((v) => !(Math.abs(v) <= 1e7))) {
-    throw new CoreError(
-      'svg-syntax',
-      `Expected four numbers in viewBox of <${node.name}> (line ${node.line}); found “${text.slice(0, 40)}”.`,
-      `line ${node.line}`,
-    );
-  }
-  return n[2] > 0 && n[3] > 0 ? { x: n[0], y: n[1], width: n[2], height: n[3] } : undefined;
-}
-
-/** The equivalent transform of a view box in its viewport (SVG 2, chapter 8.2). */
-function viewBoxMatrix(node: SvgNode, box: ViewBox, x: number, y: number, w: number, h: number): Matrix {
-  const [align = 'xMidYMid', meet = 'meet'] = (node.attributes.preserveAspectRatio ?? '')
-    .trim()
-    .split(/\s+/)
-    .filter(Boolean);
-  let sx = w / box.width;
-  let sy = h / box.height;
-  if (align !== 'none') sx = sy = meet === 'slice' ? Math.max(sx, sy) : Math.min(sx, sy);
-  const share = (part: string): number => (align.includes(`${part}Mid`) ? 0.5 : align.includes(`${part}Max`) ? 1 : 0);
-  const tx = x + (align === 'none' ? 0 : share('x') * (w - box.width * sx));
-  const ty = y + (align === 'none' ? 0 : share('Y') * (h - box.height * sy));
-  return multiply(multiply(translation(tx, ty), scaling(sx, sy)), translation(-box.x, -box.y));
-}

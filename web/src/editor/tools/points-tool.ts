@@ -7,6 +7,7 @@ import type { BenchTarget } from '../bench/scene';
 import { coincident, hitOutline, nearestAnchor, type PlacedAnchor, placedAnchors } from '../hit/hit-anchors';
 import { hitPart } from '../hit/hit-parts';
 import { snapAngle } from '../snap/snap';
+import { type Band, orderedBand, paintBand } from './band';
 import { paintShapeHandles, shapeHandleGesture } from './shape-handles';
 import { type BenchPointer, DONE, DRAG_PX, type Gesture, GRAB_PX, type Pen, type Tool, type ToolBench } from './tool';
 
@@ -56,7 +57,7 @@ class LiveAnchors {
 /** Chooses and moves points and their handles, adds points on the outline. */
 export function createPointsTool(bench: ToolBench): Tool {
   const { store } = bench;
-  let band: { x0: number; y0: number; x1: number; y1: number } | null = null;
+  let band: Band | null = null;
   /** Anchors as a gesture has moved them, for painting. */
   let moving: Map<Id, readonly [number, number]> | null = null;
 
@@ -236,8 +237,7 @@ export function createPointsTool(bench: ToolBench): Tool {
         else choose([]);
         return;
       }
-      const [x0, x1] = [Math.min(area.x0, area.x1), Math.max(area.x0, area.x1)];
-      const [y0, y1] = [Math.min(area.y0, area.y1), Math.max(area.y0, area.y1)];
+      const { x0, y0, x1, y1 } = orderedBand(area);
       const inside = withCoincident(all().filter(({ x, y }) => x >= x0 && x <= x1 && y >= y0 && y <= y1));
       const now = pointer.shift ? chosenAnchors(store, bench.seconds()) : [];
       choose([...now.filter(({ ref }) => !inside.some((other) => sameRef(other.ref, ref))), ...inside]);
@@ -266,13 +266,7 @@ export function createPointsTool(bench: ToolBench): Tool {
       const beside = chosenAnchors(store, bench.seconds());
       paintHandles(pen, beside, moving);
       paintShapeHandles(bench, pen);
-      if (!band) return;
-      const [x0, y0] = pen.toScreen(band.x0, band.y0);
-      const [x1, y1] = pen.toScreen(band.x1, band.y1);
-      pen.context.strokeStyle = pen.colours.accent;
-      pen.context.setLineDash([4, 3]);
-      pen.context.strokeRect(x0, y0, x1 - x0, y1 - y0);
-      pen.context.setLineDash([]);
+      if (band) paintBand(pen, band);
     },
     leave: () => {
       if (store.getState().bench.anchors.length === 0) return false;

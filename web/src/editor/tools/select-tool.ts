@@ -12,6 +12,7 @@ import {
 import { LivePose } from '../bench/live';
 import type { BenchTarget } from '../bench/scene';
 import { hitPart } from '../hit/hit-parts';
+import { type Band, orderedBand, paintBand } from './band';
 import { gradientGesture, paintGradient, paintShapeHandles, shapeHandleGesture } from './shape-handles';
 import { type BenchPointer, DONE, DRAG_PX, type Gesture, type Tool, type ToolBench } from './tool';
 import { handleCursor, handleMatrix, hitHandle, paintBox } from './transform-box';
@@ -47,7 +48,7 @@ class LiveTransform {
 /** Chooses, moves, scales and turns figures and parts; adjusts shapes and gradients by their handles. */
 export function createSelectTool(bench: ToolBench): Tool {
   const { store } = bench;
-  let band: { x0: number; y0: number; x1: number; y1: number } | null = null;
+  let band: Band | null = null;
 
   const boxNow = (): { targets: readonly BenchTarget[]; box: Box; pivot: readonly [number, number] } | undefined => {
     const targets = bench.targets();
@@ -158,8 +159,7 @@ export function createSelectTool(bench: ToolBench): Tool {
         if (!pointer.shift) store.dispatch(sessionActions.selected(null));
         return;
       }
-      const [x0, x1] = [Math.min(area.x0, area.x1), Math.max(area.x0, area.x1)];
-      const [y0, y1] = [Math.min(area.y0, area.y1), Math.max(area.y0, area.y1)];
+      const { x0, y0, x1, y1 } = orderedBand(area);
       const inside = bench.shown().filter(({ figure, pose }) => {
         const box = poseBox(piece, pose);
         return !figure.locked && !figure.hidden && box.minX >= x0 && box.maxX <= x1 && box.minY >= y0 && box.maxY <= y1;
@@ -233,13 +233,7 @@ export function createSelectTool(bench: ToolBench): Tool {
         paintShapeHandles(bench, pen);
         paintGradient(bench, pen);
       }
-      if (!band) return;
-      const [x0, y0] = pen.toScreen(band.x0, band.y0);
-      const [x1, y1] = pen.toScreen(band.x1, band.y1);
-      pen.context.strokeStyle = pen.colours.accent;
-      pen.context.setLineDash([4, 3]);
-      pen.context.strokeRect(x0, y0, x1 - x0, y1 - y0);
-      pen.context.setLineDash([]);
+      if (band) paintBand(pen, band);
     },
     leave: () => {
       if (store.getState().bench.parts.length === 0) return false;
