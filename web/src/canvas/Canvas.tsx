@@ -1,7 +1,7 @@
 import { hexText } from '@core';
 import { type DragEvent, type PointerEvent, useEffect, useRef } from 'react';
 import { useOpenPiece } from '../context';
-import { paintOverlay } from '../editor';
+import { droppedFiles, paintOverlay } from '../editor';
 import { selectPiece, useAppSelector } from '../state';
 import { EmptyCanvas } from './EmptyCanvas';
 import { penColours } from './pen-colours';
@@ -172,7 +172,7 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
     event.preventDefault();
     const svg = event.dataTransfer.getData(SHAPE_DRAG_TYPE);
     if (svg) takeSvg(event.dataTransfer.getData('text/x-arcshift-name') || 'Shape', svg);
-    else takeFiles([...event.dataTransfer.files]);
+    else void droppedFiles(event.dataTransfer).then((files) => takeFiles(files));
   };
   const empty = piece?.figureOrder.length === 0;
   return (

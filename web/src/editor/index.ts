@@ -5,6 +5,7 @@ export * from './actions/paint-actions';
 export * from './actions/point-actions';
 export * from './actions/text-actions';
 export * from './arrivals/arrivals';
+export { droppedFiles } from './arrivals/dropped-files';
 export * from './arrivals/exchange';
 export { type Autosave, readBackup, startAutosave } from './autosave';
 export * from './bench/scene';

@@ -1,9 +1,11 @@
 import { pieceDuration } from '@core';
 import { Check, TriangleAlert, X } from 'lucide-react';
 import { type DragEvent, type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { SHAPE_DRAG_TYPE } from '../canvas/Canvas';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { useOpenPiece, usePlanStatuses } from '../context';
+import { droppedFiles } from '../editor';
 import { chosenFigure, selectPiece, selectSelection, sessionActions, useAppDispatch, useAppSelector } from '../state';
 import { applyRailLayout } from './apply-layout';
 import { dragBead, dragCard, dragHold, type RailGestureContext, selectStop, showInsertion } from './gestures';
@@ -16,7 +18,7 @@ const VERDICT_TEXT = { good: 'healthy', look: 'look at it', broken: 'broken' } a
 
 /** The rail: poses as cards over their holds, shifts as arcs that show their easing, and the bead. */
 export function Rail() {
-  const { editor, chooseFiles, takeFiles } = useOpenPiece();
+  const { editor, chooseFiles, takeFiles, takeSvg } = useOpenPiece();
   const dispatch = useAppDispatch();
   const piece = useAppSelector(selectPiece);
   const selection = useAppSelector(selectSelection);
@@ -72,7 +74,8 @@ export function Rail() {
     act();
   };
   const dragOver = (event: DragEvent): void => {
-    if (!event.dataTransfer.types.includes('Files') || !figure) return;
+    const { types } = event.dataTransfer;
+    if ((!types.includes('Files') && !types.includes(SHAPE_DRAG_TYPE)) || !figure) return;
     event.preventDefault();
     const x = event.clientX - (svgRef.current?.getBoundingClientRect().left ?? 0);
     showInsertion(insertion(), layout, insertionStop(layout, x));
@@ -82,7 +85,10 @@ export function Rail() {
     event.stopPropagation();
     insertion()?.setAttribute('visibility', 'hidden');
     const x = event.clientX - (svgRef.current?.getBoundingClientRect().left ?? 0);
-    takeFiles([...event.dataTransfer.files], figure ? insertionStop(layout, x) : undefined);
+    const at = figure ? insertionStop(layout, x) : undefined;
+    const svg = event.dataTransfer.getData(SHAPE_DRAG_TYPE);
+    if (svg) takeSvg(event.dataTransfer.getData('text/x-arcshift-name') || 'Shape', svg, at);
+    else void droppedFiles(event.dataTransfer).then((files) => takeFiles(files, at));
   };
 
   return (

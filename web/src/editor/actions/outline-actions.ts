@@ -1,4 +1,5 @@
 import {
+  applyPlacementRules,
   type CombineKind,
   type ContourRecord,
   fillHoles,
@@ -109,7 +110,8 @@ export async function combineTargets(
             for (const part of other.targets) delete draft.parts[part.id];
           }
         }
-        keepInPlace(draft, base.pose.id);
+        if (targets.length > 1) keepInPlace(draft, base.pose.id);
+        else placeMended(draft, targets);
       }),
     );
     store.dispatch(sessionActions.selected({ kind: 'stop', figureId: base.figure.id, stop: base.stop }));
@@ -117,9 +119,14 @@ export async function combineTargets(
   });
 }
 
-/** What was combined on the canvas must not jump because a placement rule measures it anew. */
+/** What was combined of several figures stands where they stood, whatever rule the lowest had. */
 function keepInPlace(draft: PieceDraft, poseId: Id): void {
   draft.poses[poseId].placement.rule = null;
+}
+
+/** A mended outline is placed anew by its rule, while that lives. */
+function placeMended(draft: PieceDraft, targets: readonly BenchTarget[]): void {
+  for (const { figure } of targets) if (draft.figures[figure.id]) applyPlacementRules(draft, figure.id);
 }
 
 /** Changes the outline of every part that is worked on, at once. */
@@ -135,8 +142,8 @@ function changeOutlines(store: AppStore, seconds: number, name: string, change: 
           if (after.contours.length === before.contours.length && after.fillRule === before.fillRule) continue;
           changed++;
           setOutline(draft, part.id, after, freshId);
-          keepInPlace(draft, target.pose.id);
         }
+      placeMended(draft, targets);
     }),
   );
   return changed;
@@ -228,7 +235,10 @@ export async function outlineTargetStrokes(store: AppStore, engine: EngineClient
           const list = draft.poses[target.pose.id].parts;
           list.splice(list.indexOf(part.id) + 1, 0, id);
         });
-        for (const { target } of work) keepInPlace(draft, target.pose.id);
+        placeMended(
+          draft,
+          work.map(({ target }) => target),
+        );
       }),
     );
   });
@@ -270,6 +280,10 @@ export async function simplifyTargets(
           if (count(records) === count(part.contours)) return;
           draft.parts[part.id].contours = records as PieceDraft['parts'][Id]['contours'];
         });
+        placeMended(
+          draft,
+          work.map(({ target }) => target),
+        );
       }),
     );
     notice(
@@ -324,7 +338,6 @@ export async function cutTargets(
           } as PieceDraft['parts'][Id];
           const list = draft.poses[target.pose.id].parts;
           list.splice(list.indexOf(part.id) + 1, 0, id);
-          keepInPlace(draft, target.pose.id);
           made.push(id);
         }
       }),

@@ -4,6 +4,7 @@ import {
   type AnchorRef,
   addAnchors,
   anchorCount,
+  applyPlacementRules,
   type Contour,
   type ContourRecord,
   type CornerShape,
@@ -84,6 +85,17 @@ export function writeAnchors(
   for (const [i, anchor] of changes) contour.anchors[i] = anchor as (typeof contour.anchors)[number];
 }
 
+/** Poses whose points were put somewhere by hand stay where they are: a living rule would move what was just placed. */
+export function standByHand(draft: PieceDraft, poseIds: Iterable<Id>): void {
+  for (const id of poseIds) if (draft.poses[id]) draft.poses[id].placement.rule = null;
+}
+
+/** Poses whose outline was mended are placed anew by their rule, while it lives. */
+function placeMended(draft: PieceDraft, anchors: readonly PlacedAnchor[]): void {
+  for (const id of new Set(anchors.map(({ target }) => target?.figure.id)))
+    if (id && draft.figures[id]) applyPlacementRules(draft, id);
+}
+
 /** Moves the chosen anchors by canvas px. */
 export function moveChosenAnchors(
   store: AppStore,
@@ -102,6 +114,10 @@ export function moveChosenAnchors(
         const [nx, ny] = mapPoint(inverse, placed.x + dx, placed.y + dy);
         writeAnchors(draft, placed.ref, [[placed.index, movedAnchor(placed.anchor, nx - ox, ny - oy)]]);
       }
+      standByHand(
+        draft,
+        anchors.map(({ target }) => target.pose.id),
+      );
     }),
   );
 }
@@ -123,6 +139,10 @@ export function alignAnchors(store: AppStore, seconds: number, how: 'x' | 'y' | 
         const [nx, ny] = mapPoint(inverse, axis === 'x' ? to : placed.x, axis === 'y' ? to : placed.y);
         writeAnchors(draft, placed.ref, [[placed.index, movedAnchor(placed.anchor, nx - ox, ny - oy)]]);
       });
+      standByHand(
+        draft,
+        anchors.map(({ target }) => target.pose.id),
+      );
     }),
   );
 }
@@ -176,6 +196,7 @@ export function deleteChosenAnchors(store: AppStore, seconds: number): void {
           gone.add(ref.part);
         }
       }
+      placeMended(draft, anchors);
     }),
   );
   store.dispatch(benchActions.anchorsChosen([]));
@@ -195,6 +216,7 @@ export function setAnchorKind(store: AppStore, seconds: number, kind: AnchorKind
         const next = kind === 'bare' ? withoutHandles(anchor) : withKind(anchor, kind, before, after);
         writeAnchors(draft, ref, [[index, next]]);
       }
+      placeMended(draft, anchors);
     }),
   );
 }
@@ -229,6 +251,7 @@ export function shapeChosenCorners(store: AppStore, seconds: number, radius: num
           freshId,
         );
       }
+      placeMended(draft, anchors);
     }),
   );
   if (done === 0) tell(store, 'None of the chosen points is a corner: there is nothing to round.');

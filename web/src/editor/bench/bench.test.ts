@@ -25,12 +25,14 @@ import {
   chosenAnchors,
   closeContours,
   combineTargets,
+  copiedSvg,
   cutContours,
   distributeTargets,
   fillTargetHoles,
   groupChosen,
   joinEnds,
   outlineTargetStrokes,
+  pasteCopied,
   restack,
   reverseContours,
   scaleTargets,
@@ -534,5 +536,62 @@ describe('whole outlines', () => {
     await work;
     expect(driver.piece.figureOrder).toHaveLength(2);
     expect(driver.messages).toContain('changed meanwhile');
+  });
+});
+
+describe('placement rules', () => {
+  const placedByRule = (): Driver => {
+    const piece = pieceOf({ d: 'M0 0H100V100H0ZM40 40V60H60V40ZM150 0H160V10H150Z' });
+    const pose = Object.values(piece.poses)[0];
+    const rule = { centre: 'area', fit: 'longest', to: 'canvas' } as const;
+    return noSnap(
+      new Driver(
+        { ...piece, poses: { [pose.id]: { ...pose, placement: { ...pose.placement, rule } } } },
+        engineOf(paths),
+      ),
+    );
+  };
+
+  test('live on when the outline is mended: it is centred anew', () => {
+    const driver = placedByRule().select();
+    const before = driver.pose().placement;
+    fillTargetHoles(driver.store, 0);
+    const after = driver.pose().placement;
+    expect(after.rule).toEqual(before.rule);
+    expect(after.x).not.toBe(before.x);
+  });
+
+  test('end when points are put somewhere by hand: what was dragged stays under the pointer', () => {
+    const driver = placedByRule().select();
+    driver.run('tool-points');
+    const [x, y] = driver.points()[1];
+    driver.drag([x, y], [x + 40, y - 30]);
+    expect(driver.points()[1]).toEqual([expect.closeTo(x + 40, 6), expect.closeTo(y - 30, 6)]);
+    expect(driver.pose().placement.rule).toBeNull();
+  });
+});
+
+describe('the clipboard', () => {
+  test('poses and parts are copied as themselves and as SVG; what others put there is not taken for ours', () => {
+    const driver = noSnap(new Driver(pieceOf(SQUARE, RIGHT))).select();
+    const copied = copiedSvg(driver.store, 0);
+    expect(copied?.svg).toContain('<path d="M100 100');
+    expect(pasteCopied(driver.store, copied?.json ?? '', 0)).toBe(true);
+    expect(driver.piece.figures.f0.poses).toHaveLength(2);
+    expect(driver.parts('f0', 1)[0].contours[0].anchors[0].origin).toBe(
+      driver.parts('f0', 0)[0].contours[0].anchors[0].id,
+    );
+    driver.select('f0').store.dispatch(benchActions.partsChosen(driver.pose('f0').parts));
+    const part = copiedSvg(driver.store, 0)?.json ?? '';
+    driver.select('f1');
+    expect(pasteCopied(driver.store, part, 0)).toBe(true);
+    expect(driver.parts('f1')).toHaveLength(2);
+    for (const nonsense of [
+      '',
+      '{}',
+      '{"kind":"poses","poses":[{"pose":{},"parts":[]}]}',
+      part.replace(/"at":\[[^\]]*\]/, '"at":["x",1]'),
+    ])
+      expect(pasteCopied(driver.store, nonsense, 0)).toBe(false);
   });
 });

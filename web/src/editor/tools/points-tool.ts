@@ -1,7 +1,7 @@
 import { type AnchorRef, type FramePart, type Id, kindOf, mapPoint, movedAnchor, type Part, withHandle } from '@core';
 import { benchActions, changePiece } from '../../state';
 import { chooseFigure } from '../actions/figure-actions';
-import { addPoint, chosenAnchors, deleteChosenAnchors, writeAnchors } from '../actions/point-actions';
+import { addPoint, chosenAnchors, deleteChosenAnchors, standByHand, writeAnchors } from '../actions/point-actions';
 import { LiveContour, LivePose } from '../bench/live';
 import type { BenchTarget } from '../bench/scene';
 import { coincident, hitOutline, nearestAnchor, type PlacedAnchor, placedAnchors } from '../hit/hit-anchors';
@@ -49,6 +49,10 @@ class LiveAnchors {
       changePiece(name, (draft) => {
         for (const live of this.contours.values())
           writeAnchors(draft, { part: live.part, contour: live.contour.id }, live.changes());
+        standByHand(
+          draft,
+          [...this.poses.values()].map(({ target }) => target.pose.id),
+        );
       }),
     );
   }
