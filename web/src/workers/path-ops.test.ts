@@ -1,5 +1,6 @@
 import {
   anchorCount,
+  applyClips,
   areaCentre,
   combineOutlines,
   contourArea,
@@ -12,6 +13,7 @@ import {
   pieceCount,
   polygonContour,
   readPathData,
+  readSvg,
   removeSpecks,
   seededRandom,
   separateSolids,
@@ -153,5 +155,50 @@ describe('holes, specks, solids, cuts and strokes', () => {
     });
     expect(ringed.contours).toHaveLength(2);
     expect(filledArea(ringed) / (Math.PI * (55 ** 2 - 45 ** 2))).toBeCloseTo(1, 2);
+  });
+});
+
+describe('clip paths of a file', () => {
+  const wrap = (body: string): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="100" height="100">${body}</svg>`;
+  const CLIP = '<clipPath id="c"><circle cx="50" cy="50" r="40"/></clipPath>';
+
+  test('a fill becomes what is seen of it, a stroke an area, what lies outside goes', async () => {
+    const engine = await pathEngine();
+    const reading = applyClips(
+      readSvg(
+        wrap(
+          `${CLIP}<g clip-path="url(#c)"><rect width="50" height="100" fill="red"/><path d="M0 50H100" stroke="blue" stroke-width="10"/><rect x="95" y="95" width="5" height="5"/></g>`,
+        ),
+      ),
+      engine,
+    );
+    expect(reading.shapes.map(({ fill, stroke }) => [fill, stroke])).toEqual([
+      ['#ff0000', null],
+      ['#0000ff', null],
+    ]);
+    expect(filledArea(reading.shapes[0].outline) / ((Math.PI * 1600) / 2)).toBeCloseTo(1, 2);
+    expect(filledArea(reading.shapes[1].outline)).toBeLessThan(800);
+    expect(reading.notes).toEqual([]);
+  });
+
+  test('several outlines of a clip are one area; clips inside each other leave what both leave', async () => {
+    const engine = await pathEngine();
+    const two = '<clipPath id="two"><rect width="20" height="100"/><rect x="10" width="20" height="100"/></clipPath>';
+    const { shapes } = applyClips(
+      readSvg(wrap(`${CLIP}${two}<g clip-path="url(#c)"><rect clip-path="url(#two)" width="100" height="100"/></g>`)),
+      engine,
+    );
+    expect(shapes[0].outline.contours).toHaveLength(1);
+    expect(Math.max(...shapes[0].outline.contours[0].points.filter((_, i) => i % 2 === 0))).toBeCloseTo(30, 5);
+  });
+
+  test('without an engine the shape stays whole, and that is told', () => {
+    const { shapes, notes } = applyClips(
+      readSvg(wrap(`${CLIP}<rect clip-path="url(#c)" width="100" height="100"/>`)),
+      null,
+    );
+    expect(shapes[0].clips).toEqual([]);
+    expect(notes.join()).toContain('could not be applied');
   });
 });

@@ -1,20 +1,7 @@
-import type { PathEngine } from '@core';
-import {
-  AS_DRAWN,
-  addFigure,
-  contourArea,
-  contourOfRecord,
-  emptyPiece,
-  insertPoses,
-  newPose,
-  type Part,
-  type Piece,
-  type PieceDraft,
-  readPathData,
-  recordOfContour,
-} from '@core';
+import { contourArea, contourOfRecord, type Part, type PathEngine, readPathData, recordOfContour } from '@core';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { benchActions } from '../../state';
+import { type DrawnFigure, drawnPiece, newId } from '../../testing/drawn-piece';
 import { Driver, engineOf } from '../../testing/driver';
 import { pathEngine } from '../../testing/engine';
 import {
@@ -48,32 +35,6 @@ import {
   walkAnchors,
 } from '..';
 
-let ids = 0;
-const newId = (prefix: string): string => `${prefix}${++ids}`;
-/** A piece whose figures, one pose each, are drawn in canvas px. */
-function pieceOf(...figures: { d: string; fill?: string | null; stroke?: number }[]): Piece {
-  const draft = structuredClone(emptyPiece('p', 'P')) as PieceDraft;
-  figures.forEach(({ d, fill = '#204060', stroke }, i) => {
-    const part: Part = {
-      id: newId('p'),
-      name: `Part ${i + 1}`,
-      contours: readPathData(d).contours.map((contour) => recordOfContour(contour, newId)),
-      fillRule: 'nonzero',
-      fill,
-      stroke: stroke
-        ? { paint: '#c04020', width: stroke, cap: 'round', join: 'round', miter: 4, dash: [], dashOffset: 0 }
-        : null,
-    };
-    addFigure(draft, `f${i}`, `Figure ${i + 1}`);
-    insertPoses(
-      draft,
-      `f${i}`,
-      [{ pose: { ...newPose(newId('q'), `Pose ${i + 1}`, [part.id]), placement: AS_DRAWN }, parts: [part] }],
-      newId,
-    );
-  });
-  return draft as Piece;
-}
 const SQUARE = { d: 'M100 100H200V200H100Z' };
 const RIGHT = { d: 'M300 100H400V200H300Z' };
 let paths: PathEngine;
@@ -89,7 +50,7 @@ const noSnap = (driver: Driver): Driver => {
 
 describe('selecting and moving', () => {
   test('a click chooses, a drag moves, ⇧ keeps to an axis, Escape leaves, one step each', () => {
-    const driver = noSnap(new Driver(pieceOf(SQUARE, RIGHT)));
+    const driver = noSnap(new Driver(drawnPiece(SQUARE, RIGHT)));
     driver.press(150, 150);
     expect(driver.state.session.selection).toMatchObject({ figureId: 'f0', stop: 0 });
     driver.drag([150, 150], [170, 157]);
@@ -104,7 +65,7 @@ describe('selecting and moving', () => {
   });
 
   test('⇧ chooses several, a box too; they move together; a click on nothing leaves', () => {
-    const driver = noSnap(new Driver(pieceOf(SQUARE, RIGHT)));
+    const driver = noSnap(new Driver(drawnPiece(SQUARE, RIGHT)));
     driver.press(150, 150).press(350, 150, { shift: true });
     expect(driver.state.bench.also).toEqual(['f1']);
     driver.drag([350, 150], [350, 180]);
@@ -124,14 +85,14 @@ describe('selecting and moving', () => {
   });
 
   test('locked and hidden figures are not hit', () => {
-    const piece = pieceOf(SQUARE);
+    const piece = drawnPiece(SQUARE);
     const driver = new Driver({ ...piece, figures: { f0: { ...piece.figures.f0, locked: true } } });
     driver.press(150, 150);
     expect(driver.state.session.selection).toBeNull();
   });
 
   test('moving snaps to middles and edges of others', () => {
-    const driver = new Driver(pieceOf(SQUARE, RIGHT));
+    const driver = new Driver(drawnPiece(SQUARE, RIGHT));
     driver.press(150, 150).drag([150, 150], [153, 248]);
     // The square's middle meets the level of nothing, its left edge stays; dragged near the other's middle it snaps.
     driver.drag([driver.points()[0][0] + 50, driver.points()[0][1] + 50], [driver.points()[0][0] + 50, 154]);
@@ -139,7 +100,7 @@ describe('selecting and moving', () => {
   });
 
   test('corner handles scale about the opposite corner, the turning handle about the pivot', () => {
-    const driver = noSnap(new Driver(pieceOf(SQUARE)));
+    const driver = noSnap(new Driver(drawnPiece(SQUARE)));
     driver.press(150, 150).drag([200, 200], [250, 300]);
     expect(driver.points()).toEqual([
       [100, 100],
@@ -158,7 +119,7 @@ describe('selecting and moving', () => {
   });
 
   test('the pivot is dragged, stays where it is, and things turn about it', () => {
-    const driver = noSnap(new Driver(pieceOf(SQUARE)));
+    const driver = noSnap(new Driver(drawnPiece(SQUARE)));
     driver.press(150, 150).drag([150, 150], [100, 100], { alt: true });
     expect(driver.piece.figures.f0.pivot).toEqual([100, 100]);
     turnTargets(driver.store, 0, 90);
@@ -172,7 +133,7 @@ describe('selecting and moving', () => {
   });
 
   test('a second click goes into the parts; parts move and go by themselves', () => {
-    const piece = pieceOf({ d: 'M100 100H200V200H100Z' });
+    const piece = drawnPiece({ d: 'M100 100H200V200H100Z' });
     const pose = Object.values(piece.poses)[0];
     const part = piece.parts[pose.parts[0]];
     const other: Part = {
@@ -199,7 +160,7 @@ describe('selecting and moving', () => {
   });
 
   test('keys nudge by one and by ten', () => {
-    const driver = new Driver(pieceOf(SQUARE)).select();
+    const driver = new Driver(drawnPiece(SQUARE)).select();
     driver.run('nudge-left-1' as never).run('nudge-down-10' as never);
     expect(driver.points()[0]).toEqual([99, 110]);
   });
@@ -207,7 +168,7 @@ describe('selecting and moving', () => {
 
 describe('arranging', () => {
   test('align, distribute, restack, group, mirror, size by number', () => {
-    const driver = new Driver(pieceOf(SQUARE, RIGHT, { d: 'M450 400H460V410H450Z' }));
+    const driver = new Driver(drawnPiece(SQUARE, RIGHT, { d: 'M450 400H460V410H450Z' }));
     chooseAllFigures(driver.store);
     alignTargets(driver.store, 0, 'top', false);
     expect(['f0', 'f1', 'f2'].map((f) => driver.points(f)[0][1])).toEqual([100, 100, 100]);
@@ -236,8 +197,8 @@ describe('arranging', () => {
 });
 
 describe('points', () => {
-  const start = (...figures: Parameters<typeof pieceOf>): Driver => {
-    const driver = noSnap(new Driver(pieceOf(...figures))).select();
+  const start = (...figures: DrawnFigure[]): Driver => {
+    const driver = noSnap(new Driver(drawnPiece(...figures))).select();
     driver.store.dispatch(benchActions.toolChosen('points'));
     return driver;
   };
@@ -371,8 +332,8 @@ describe('points', () => {
 });
 
 describe('drawing', () => {
-  const tool = (id: 'draw' | 'shape', ...figures: Parameters<typeof pieceOf>): Driver => {
-    const driver = noSnap(new Driver(pieceOf(...figures)));
+  const tool = (id: 'draw' | 'shape', ...figures: DrawnFigure[]): Driver => {
+    const driver = noSnap(new Driver(drawnPiece(...figures)));
     driver.store.dispatch(benchActions.toolChosen(id));
     driver.store.dispatch(benchActions.changed({ drawsAs: 'figure' }));
     return driver;
@@ -428,7 +389,7 @@ describe('drawing', () => {
   });
 
   test('guides are pulled out of the rulers, moved, and put back', () => {
-    const driver = new Driver(pieceOf(SQUARE));
+    const driver = new Driver(drawnPiece(SQUARE));
     driver.store.dispatch(benchActions.changed({ rulers: true }));
     driver.drag([-20, 300], [250, 300]);
     expect(driver.piece.aids.guides).toMatchObject([{ axis: 'x', at: 250 }]);
@@ -439,7 +400,7 @@ describe('drawing', () => {
   });
 
   test('gradients are edited on the canvas', () => {
-    const driver = noSnap(new Driver(pieceOf(SQUARE))).select();
+    const driver = noSnap(new Driver(drawnPiece(SQUARE))).select();
     setPaint(driver.store, 0, 'fill', {
       kind: 'linear',
       from: [100, 150],
@@ -470,7 +431,7 @@ describe('drawing', () => {
 describe('whole outlines', () => {
   test('figures are united into the lowest; others with more poses refuse', async () => {
     const driver = new Driver(
-      pieceOf(SQUARE, { d: 'M150 150H250V250H150Z' }, { d: 'M120 180H180V300H120Z' }),
+      drawnPiece(SQUARE, { d: 'M150 150H250V250H150Z' }, { d: 'M120 180H180V300H120Z' }),
       engineOf(paths),
     );
     chooseAllFigures(driver.store);
@@ -488,7 +449,7 @@ describe('whole outlines', () => {
 
   test('holes, solids, strokes, points: filled, separated, outlined, simplified; nothing to do is told', async () => {
     const driver = new Driver(
-      pieceOf({ d: 'M100 100H300V300H100ZM150 150V250H250V150ZM400 100H450V150H400Z', stroke: 10 }),
+      drawnPiece({ d: 'M100 100H300V300H100ZM150 150V250H250V150ZM400 100H450V150H400Z', stroke: 10 }),
       engineOf(paths),
     ).select();
     separateTargets(driver.store, 0);
@@ -511,7 +472,7 @@ describe('whole outlines', () => {
   });
 
   test('the cut tool divides what is chosen', async () => {
-    const driver = new Driver(pieceOf(SQUARE), engineOf(paths)).select();
+    const driver = new Driver(drawnPiece(SQUARE), engineOf(paths)).select();
     driver.store.dispatch(benchActions.toolChosen('cut'));
     driver.drag([50, 150], [300, 150]);
     await driver.settled();
@@ -528,7 +489,7 @@ describe('whole outlines', () => {
   test('a worker’s answer to a piece that was changed meanwhile is not taken', async () => {
     let answer: (value: never) => void = () => {};
     const slow = { ...engineOf(paths), combine: () => new Promise<never>((resolve) => (answer = resolve)) };
-    const driver = new Driver(pieceOf(SQUARE, RIGHT), slow as never);
+    const driver = new Driver(drawnPiece(SQUARE, RIGHT), slow as never);
     chooseAllFigures(driver.store);
     const work = combineTargets(driver.store, driver.editor.shapes, 'unite', 0);
     driver.select('f0').run('nudge-left-1' as never);
@@ -541,7 +502,7 @@ describe('whole outlines', () => {
 
 describe('placement rules', () => {
   const placedByRule = (): Driver => {
-    const piece = pieceOf({ d: 'M0 0H100V100H0ZM40 40V60H60V40ZM150 0H160V10H150Z' });
+    const piece = drawnPiece({ d: 'M0 0H100V100H0ZM40 40V60H60V40ZM150 0H160V10H150Z' });
     const pose = Object.values(piece.poses)[0];
     const rule = { centre: 'area', fit: 'longest', to: 'canvas' } as const;
     return noSnap(
@@ -573,7 +534,7 @@ describe('placement rules', () => {
 
 describe('the clipboard', () => {
   test('poses and parts are copied as themselves and as SVG; what others put there is not taken for ours', () => {
-    const driver = noSnap(new Driver(pieceOf(SQUARE, RIGHT))).select();
+    const driver = noSnap(new Driver(drawnPiece(SQUARE, RIGHT))).select();
     const copied = copiedSvg(driver.store, 0);
     expect(copied?.svg).toContain('<path d="M100 100');
     expect(pasteCopied(driver.store, copied?.json ?? '', 0)).toBe(true);
