@@ -4,6 +4,7 @@ import {
   type Contour,
   contourArea,
   contourBox,
+  dashContour,
   type Outline,
   orientOutline,
   outlineBox,
@@ -124,7 +125,7 @@ export function nearlyClosed(outline: Outline): string[] {
 
 /**
  * The area that a stroke covers, as an outline: refitted so that its curves have few points, to a two-hundredth of the width.
- * @throws CoreError 'path-operation' when the engine fails
+ * @throws CoreError 'path-operation' when the engine fails, 'option' when dashes are too fine
  */
 export function outlineOfStroke(engine: PathEngine, outline: Outline, stroke: StrokeShape): Outline {
   const size = Math.max(outlineSize(outline), stroke.width);
@@ -132,12 +133,12 @@ export function outlineOfStroke(engine: PathEngine, outline: Outline, stroke: St
   const k = size > 0 ? EXTENTS[0] / size : 1;
   const [mx, my] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
   const into = multiply(scaling(k), translation(-mx, -my));
-  const drawn = engine.stroke(transformOutline(outline, into), {
-    ...stroke,
-    width: stroke.width * k,
-    dash: stroke.dash.map((v) => v * k),
-    dashOffset: stroke.dashOffset * k,
-  });
+  // A dot is drawn by the caps alone.
+  const least = stroke.cap === 'butt' ? 0 : stroke.width / 1000;
+  const contours = outline.contours.flatMap((contour) => dashContour(contour, stroke.dash, stroke.dashOffset, least));
+  if (contours.length === 0) return { contours, fillRule: 'evenodd' };
+  const { width, cap, join, miter } = stroke;
+  const drawn = engine.stroke(transformOutline({ ...outline, contours }, into), { width: width * k, cap, join, miter });
   const united = drawn && engine.combine('unite', drawn, { contours: [], fillRule: 'nonzero' });
   if (!united)
     throw new CoreError(
@@ -146,6 +147,6 @@ export function outlineOfStroke(engine: PathEngine, outline: Outline, stroke: St
     );
   const back = transformOutline(united, multiply(translation(mx, my), scaling(1 / k)));
   const tidy = restorePoints(back, [], RESTORE_EPS_REL * size);
-  const contours = tidy.contours.map((contour): Contour => simplifyContour(contour, stroke.width / 200).contour);
-  return orientOutline({ contours, fillRule: 'evenodd' }).outline;
+  const refitted = tidy.contours.map((contour): Contour => simplifyContour(contour, stroke.width / 200).contour);
+  return orientOutline({ contours: refitted, fillRule: 'evenodd' }).outline;
 }

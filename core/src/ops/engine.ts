@@ -3,12 +3,16 @@ import type { Outline } from '../outline';
 export const COMBINE_KINDS = ['unite', 'subtract', 'intersect', 'exclude'] as const;
 export type CombineKind = (typeof COMBINE_KINDS)[number];
 
-/** How a line is drawn when it becomes an area; px. */
-export interface StrokeShape {
+/** How a line is drawn; px. */
+export interface PenShape {
   readonly width: number;
   readonly cap: 'butt' | 'round' | 'square';
   readonly join: 'miter' | 'round' | 'bevel';
   readonly miter: number;
+}
+
+/** How a line is drawn when it becomes an area, in dashes or whole; px. */
+export interface StrokeShape extends PenShape {
   readonly dash: readonly number[];
   readonly dashOffset: number;
 }
@@ -19,5 +23,5 @@ export interface StrokeShape {
  */
 export interface PathEngine {
   combine(kind: CombineKind, subject: Outline, other: Outline): Outline | null;
-  stroke(outline: Outline, stroke: StrokeShape): Outline | null;
+  stroke(outline: Outline, pen: PenShape): Outline | null;
 }

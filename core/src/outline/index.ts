@@ -4,6 +4,7 @@ export * from './centre';
 export * from './change';
 export * from './contour';
 export * from './corner';
+export * from './dash';
 export * from './enclosing-circle';
 export * from './ends';
 export * from './flatten';

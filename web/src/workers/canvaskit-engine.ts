@@ -34,25 +34,20 @@ export function canvasKitEngine(kit: CanvasKit): PathEngine {
         const result = a && b && keep(kit.Path.MakeFromOp(a, b, ops[kind]));
         return result ? fromPath(kit, result) : null;
       }),
-    stroke: (outline, { width, cap, join, miter, dash, dashOffset }) =>
+    stroke: (outline, { width, cap, join, miter }) =>
       scoped((keep) => {
         const drawn = keep(toPath(kit, outline));
-        if (!drawn) return null;
-        let line: Path = drawn;
-        if (dash.length === 2) {
-          const dashed = keep(drawn.makeDashed(dash[0], dash[1], -dashOffset));
-          if (!dashed) return null;
-          line = dashed;
-        }
-        const stroked = keep(
-          line.makeStroked({
-            width,
-            cap: caps[cap],
-            join: joins[join],
-            miter_limit: miter,
-            precision: STROKE_PRECISION,
-          }),
-        );
+        const stroked =
+          drawn &&
+          keep(
+            drawn.makeStroked({
+              width,
+              cap: caps[cap],
+              join: joins[join],
+              miter_limit: miter,
+              precision: STROKE_PRECISION,
+            }),
+          );
         return stroked ? fromPath(kit, stroked) : null;
       }),
   };

@@ -156,6 +156,22 @@ describe('holes, specks, solids, cuts and strokes', () => {
     expect(ringed.contours).toHaveLength(2);
     expect(filledArea(ringed) / (Math.PI * (55 ** 2 - 45 ** 2))).toBeCloseTo(1, 2);
   });
+
+  test('a dashed stroke becomes its dashes, whatever the list; dots become discs', async () => {
+    const engine = await pathEngine();
+    const pen = { width: 8, cap: 'butt', join: 'miter', miter: 4, dashOffset: 0 } as const;
+    const dashed = outlineOfStroke(engine, readPathData('M0 0H100'), { ...pen, dash: [20, 10, 5] });
+    expect(dashed.contours).toHaveLength(4);
+    expect(filledArea(dashed)).toBeCloseTo(8 * (20 + 5 + 10 + 20), 1);
+    const dots = outlineOfStroke(engine, readPathData('M0 0H100'), { ...pen, cap: 'round', dash: [0, 20] });
+    expect(dots.contours).toHaveLength(5);
+    // Refitted to a two-hundredth of the width, a disc may be larger or smaller by 2 %.
+    expect(Math.abs(filledArea(dots) / (5 * Math.PI * 16) - 1)).toBeLessThan(0.02);
+    const none = outlineOfStroke(engine, readPathData('M0 0H100'), { ...pen, dash: [0, 20] });
+    expect(none.contours).toEqual([]);
+    const ring = outlineOfStroke(engine, disc(0, 0, 50), { ...pen, dash: [Math.PI * 12.5] });
+    expect(filledArea(ring) / (8 * Math.PI * 50)).toBeCloseTo(1, 2);
+  });
 });
 
 describe('clip paths of a file', () => {

@@ -206,13 +206,18 @@ export async function outlineTargetStrokes(store: AppStore, engine: EngineClient
     return;
   }
   await whileBusy(store, 'Outlining strokes …', async () => {
-    const outlines: Outline[] = [];
-    for (const { part, stroke } of work) outlines.push(await engine.strokeOutline(outlineOfPart(part), stroke));
+    const drawn: ((typeof work)[number] & { readonly area: Outline })[] = [];
+    for (const item of work) {
+      const area = await engine.strokeOutline(outlineOfPart(item.part), item.stroke);
+      if (area.contours.length > 0) drawn.push({ ...item, area });
+    }
     if (isOutdated(store, piece)) return;
+    if (drawn.length < work.length) notice(store, 'A stroke whose dashes draw nothing was left as it is.');
+    if (drawn.length === 0) return;
     store.dispatch(
       changePiece('Outline strokes', (draft) => {
-        work.forEach(({ target, part, stroke }, i) => {
-          const contours = recordsLike([], outlines[i].contours, freshId);
+        for (const { target, part, stroke, area } of drawn) {
+          const contours = recordsLike([], area.contours, freshId);
           if (!part.fill) {
             const own = draft.parts[part.id];
             own.contours = contours as typeof own.contours;
@@ -220,7 +225,7 @@ export async function outlineTargetStrokes(store: AppStore, engine: EngineClient
             own.fill = stroke.paint as typeof own.fill;
             own.stroke = null;
             delete own.source;
-            return;
+            continue;
           }
           const id = freshId('p');
           draft.parts[id] = {
@@ -234,10 +239,10 @@ export async function outlineTargetStrokes(store: AppStore, engine: EngineClient
           draft.parts[part.id].stroke = null;
           const list = draft.poses[target.pose.id].parts;
           list.splice(list.indexOf(part.id) + 1, 0, id);
-        });
+        }
         placeMended(
           draft,
-          work.map(({ target }) => target),
+          drawn.map(({ target }) => target),
         );
       }),
     );

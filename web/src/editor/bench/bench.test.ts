@@ -8,6 +8,7 @@ import {
   addPoint,
   alignAnchors,
   alignTargets,
+  changePaint,
   chooseAllFigures,
   chosenAnchors,
   closeContours,
@@ -469,6 +470,21 @@ describe('whole outlines', () => {
     expect(driver.messages).toMatch(/points|No point/);
     await outlineTargetStrokes(driver.store, driver.editor.shapes, 0);
     expect(driver.messages).toContain('has a stroke');
+  });
+
+  test('dashes become areas of their own; dashes that draw nothing are told and stay', async () => {
+    const driver = new Driver(drawnPiece({ d: 'M100 100H200', fill: null, stroke: 10 }), engineOf(paths)).select();
+    const dashes = (lengths: number[]) =>
+      changePaint(driver.store, 0, 'Dashes', (part) => {
+        if (part.stroke) Object.assign(part.stroke, { dash: lengths, cap: 'butt' });
+      });
+    dashes([0, 20]);
+    await outlineTargetStrokes(driver.store, driver.editor.shapes, 0);
+    expect(driver.messages).toContain('draw nothing');
+    expect(driver.parts()[0].stroke?.width).toBe(10);
+    dashes([30, 10]);
+    await outlineTargetStrokes(driver.store, driver.editor.shapes, 0);
+    expect(driver.parts().map(({ stroke, contours }) => [stroke, contours.length])).toEqual([[null, 3]]);
   });
 
   test('the cut tool divides what is chosen', async () => {
