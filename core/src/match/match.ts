@@ -8,7 +8,8 @@ export interface Reason {
     | 'contour-born'
     | 'contour-dies'
     | 'opened'
-    | 'direction-by-cost';
+    | 'direction-by-cost'
+    | 'origins';
   readonly text: string;
 }
 
@@ -33,7 +34,7 @@ export interface PairMatch {
   readonly startA: number;
   readonly startB: number;
   readonly map: ShareMap;
-  /** What the match costs: 0 for identical outlines, about 1 and more for strangers. */
+  /** What the match costs: 0 for identical outlines and for copies, about 1 and more for strangers. */
   readonly cost: number;
 }
 

@@ -11,9 +11,12 @@ const open = () => {
 
 /** A browser's memory that holds one text. */
 function remember(text: string | null): void {
-  Object.defineProperty(globalThis, 'localStorage', {
-    configurable: true,
-    value: { getItem: (key: string) => (key === BENCH_KEY ? text : null), setItem: () => {}, removeItem: () => {} },
+  Object.assign(globalThis, {
+    localStorage: {
+      getItem: (key: string) => (key === BENCH_KEY ? text : null),
+      setItem: () => {},
+      removeItem: () => {},
+    },
   });
 }
 afterEach(() => remember(null));

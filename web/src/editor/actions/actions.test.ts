@@ -56,6 +56,15 @@ describe('typing', () => {
     expect(driver.parts().map(({ name }) => name)).toEqual(['T', 'e', 'x', 't']);
   });
 
+  test('changes that come faster than letters are set all count', async () => {
+    const driver = await typed();
+    const change = (next: Parameters<typeof changeText>[4]) =>
+      changeText(driver.store, driver.editor.shapes, driver.pose().id, textOf(driver).id, next);
+    await Promise.all([change({ content: 'Qu' }), change({ content: 'Quay' }), change({ size: 120 })]);
+    expect(driver.parts().map(({ name }) => name)).toEqual(['Q', 'u', 'a', 'y']);
+    expect(textOf(driver)).toMatchObject({ content: 'Quay', size: 120 });
+  });
+
   test('a text of nothing is refused with a reason, missing letters are told', async () => {
     const driver = await typed();
     const change = (content: string) =>

@@ -74,17 +74,17 @@ export async function addText(
   });
 }
 
-/** Sets a text anew with some of its settings changed. */
-export async function changeText(
+/** The last change of a text that is under way; the next one waits for it, so that each starts from what the one before made. */
+const underWay = new WeakMap<AppStore, Promise<void>>();
+
+/** Sets a text anew with some of its settings changed. Changes are made one after another, however fast they come. */
+export function changeText(
   store: AppStore,
   engine: EngineClient,
   poseId: Id,
   textId: Id,
   change: Partial<TextRecord>,
 ): Promise<void> {
-  const before = store.getState().document.piece?.texts[textId];
-  if (!before) return;
-  const text = { ...before, ...change };
   if (change.font) {
     try {
       localStorage.setItem(FONT_KEY, change.font);
@@ -92,27 +92,41 @@ export async function changeText(
       // The choice then lasts until the page is closed.
     }
   }
+  const next = (underWay.get(store) ?? Promise.resolve()).then(() => layOut(store, engine, poseId, textId, change));
+  underWay.set(store, next);
+  return next;
+}
+
+async function layOut(
+  store: AppStore,
+  engine: EngineClient,
+  poseId: Id,
+  textId: Id,
+  change: Partial<TextRecord>,
+): Promise<void> {
+  const record = (): TextRecord | undefined => store.getState().document.piece?.texts[textId];
+  const tell = (tone: 'notice' | 'error', text: string): void =>
+    void store.dispatch(sessionActions.told({ tone, text }));
   try {
-    const layout = await engine.layoutText(text.font, text);
-    if (!store.getState().document.piece?.texts[textId]) return;
-    if (layout.glyphs.length === 0) {
+    for (let before = record(); before; before = record()) {
+      const text = { ...before, ...change };
+      const layout = await engine.layoutText(text.font, text);
+      // Was it changed meanwhile, by undo for example? Then its letters are others.
+      if (record() !== before) continue;
+      if (layout.glyphs.length === 0) {
+        tell('notice', 'A text needs at least one letter that is drawn. It stays as it was.');
+        return;
+      }
       store.dispatch(
-        sessionActions.told({
-          tone: 'notice',
-          text: 'A text needs at least one letter that is drawn. It stays as it was.',
+        changePiece(change.content !== undefined ? 'Type' : 'Set the text', (draft) => {
+          setText(draft, poseId, text, layout.glyphs, newPaint(true), freshId);
         }),
       );
+      if (change.content !== undefined || change.font !== undefined) tellNotes(store, layout);
       return;
     }
-    store.dispatch(
-      changePiece(change.content !== undefined ? 'Type' : 'Set the text', (draft) => {
-        // Typing may have gone on while the worker was busy: only what this call changes is taken.
-        setText(draft, poseId, { ...(draft.texts[textId] ?? text), ...change }, layout.glyphs, newPaint(true), freshId);
-      }),
-    );
-    if (change.content !== undefined || change.font !== undefined) tellNotes(store, layout);
   } catch (error) {
-    store.dispatch(sessionActions.told({ tone: 'error', text: (error as Error).message }));
+    tell('error', (error as Error).message);
   }
 }
 
