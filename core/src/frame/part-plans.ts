@@ -1,4 +1,4 @@
-import { type Match, matchOutlines, pairByOrigin, pairOptimally, type Reason } from '../match';
+import { type Match, matchOutlines, pairOptimally, type Reason } from '../match';
 import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../morph';
 import { areaCentre, type Outline, outlineBox, outlineSize, transformOutline } from '../outline';
 import {
@@ -125,22 +125,9 @@ const unpaired = (a: Outline, b: Outline): Match => ({
   reasons: [],
 });
 
-/** Which part becomes which: copies with what they were copied from, the others by likeness; parts on their own grow or shrink. */
+/** Which part becomes which: optimal assignment on distance, size and colour; parts on their own grow or shrink. */
 function pairParts(from: readonly PlacedPart[], to: readonly PlacedPart[]): [number, number][] {
   if (from.length === 1 && to.length === 1) return [[0, 0]];
-  const outline = (part: PlacedPart): Outline => part.outline;
-  const copies = pairByOrigin(from.map(outline), to.map(outline));
-  const leftA = from.map((_, i) => i).filter((i) => !copies.some(([p]) => p === i));
-  const leftB = to.map((_, j) => j).filter((j) => !copies.some(([, q]) => q === j));
-  const alike = pairAlike(
-    leftA.map((i) => from[i]),
-    leftB.map((j) => to[j]),
-  );
-  return [...copies, ...alike.map(([i, j]): [number, number] => [leftA[i], leftB[j]])];
-}
-
-/** Optimal assignment on distance, size and colour. */
-function pairAlike(from: readonly PlacedPart[], to: readonly PlacedPart[]): [number, number][] {
   const size = Math.max(1e-9, ...[...from, ...to].map(({ outline }) => outlineSize(outline)));
   const measure = ({ outline, part }: PlacedPart) => {
     const centre = areaCentre(outline);

@@ -1,7 +1,6 @@
 import type { Contour } from '../outline';
 import { type Alignment, SampleAligner } from './alignment';
 import type { ShareMap } from './match';
-import { fitByOrigin } from './origins';
 import { type ContourSamples, isPoint, sampleContour } from './samples';
 import { evenShareMap, invertShareMap, smoothShareMap } from './share-map';
 
@@ -15,25 +14,18 @@ export interface ContourFit {
   readonly startB: number;
   readonly map: ShareMap;
   readonly cost: number;
-  /** Did the anchors' origins decide? */
-  readonly byOrigin: boolean;
 }
 
-/**
- * The match that the anchors' origins say, or else the cheapest one, of two contours in their given directions; a closed one may start
- * anywhere, an open one at its start only.
- */
+/** The cheapest match of two contours in their given directions; a closed one may start anywhere, an open one at its start only. */
 export function fitContours(a: Contour, b: Contour): ContourFit {
   if (a.closed && !b.closed) {
-    const fit = fitContours(b, a);
-    return { ...fit, startA: fit.startB, startB: fit.startA, map: invertShareMap(fit.map) };
+    const { startA, startB, map, cost } = fitContours(b, a);
+    return { startA: startB, startB: startA, map: invertShareMap(map), cost };
   }
-  const own = fitByOrigin(a, b, (p, q) => fitContours(p, q).map);
-  if (own) return { ...own, cost: 0, byOrigin: true };
   const fineA = sampleContour(a, FINE);
   const fineB = sampleContour(b, FINE);
   // Is one of them a point? Then any map will do.
-  if (isPoint(fineA) || isPoint(fineB)) return { startA: 0, startB: 0, map: evenShareMap(), cost: 1, byOrigin: false };
+  if (isPoint(fineA) || isPoint(fineB)) return { startA: 0, startB: 0, map: evenShareMap(), cost: 1 };
   const aligner = new SampleAligner(fineA, fineB);
   const i0 = a.closed ? originSample(fineA) : 0;
   const starts = b.closed ? likelyStarts(fineA, i0, fineB) : [0];
@@ -49,9 +41,8 @@ export function fitContours(a: Contour, b: Contour): ContourFit {
   const startA = fineA.share[i0];
   const startB = fineB.share[bestStart];
   // No way within the band (a contour of very few, very uneven pieces): walk evenly.
-  if (!best) return { startA, startB, map: evenShareMap(), cost: 10, byOrigin: false };
-  const map = smoothShareMap(rawMap(best, fineA, i0, fineB, bestStart));
-  return { startA, startB, map, cost: best.cost, byOrigin: false };
+  if (!best) return { startA, startB, map: evenShareMap(), cost: 10 };
+  return { startA, startB, map: smoothShareMap(rawMap(best, fineA, i0, fineB, bestStart)), cost: best.cost };
 }
 
 /** A sample that depends on the shape alone, not on where the file starts: the corner farthest from the centroid, or the farthest place. */

@@ -8,7 +8,6 @@ import {
   outlineSize,
 } from '../outline';
 import { pairOptimally } from './assignment';
-import { pairByOrigin } from './origins';
 
 interface Candidate {
   readonly index: number;
@@ -23,7 +22,7 @@ interface Candidate {
 const NOT_ALIKE = 0.6;
 
 /**
- * Which contour becomes which: copies with what they were copied from; of the others, solids (and open lines) are paired by optimal assignment on distance, size and depth, then the holes
+ * Which contour becomes which: solids (and open lines) are paired by optimal assignment on distance, size and depth, then the holes
  * inside each pair of solids by their position relative to the solid's box. What is cheaper left alone stays alone.
  */
 export function pairContours(
@@ -35,21 +34,16 @@ export function pairContours(
   const size = Math.max(outlineSize(a), outlineSize(b)) || 1;
   const allA = candidates(a, nestingA, size);
   const allB = candidates(b, nestingB, size);
-  const single = ({ contours, fillRule }: Outline): Outline[] =>
-    contours.map((contour) => ({ contours: [contour], fillRule }));
-  const copies = pairByOrigin(single(a), single(b));
-  const leftA = allA.filter(({ index }) => !copies.some(([i]) => i === index));
-  const leftB = allB.filter(({ index }) => !copies.some(([, j]) => j === index));
-  const outerA = leftA.filter((c) => c.kind !== 'hole');
-  const outerB = leftB.filter((c) => c.kind !== 'hole');
-  const pairs = [...copies, ...solve(outerA, outerB, (p, q) => Math.hypot(p.x - q.x, p.y - q.y) / 0.5)];
+  const outerA = allA.filter((c) => c.kind !== 'hole');
+  const outerB = allB.filter((c) => c.kind !== 'hole');
+  const pairs = solve(outerA, outerB, (p, q) => Math.hypot(p.x - q.x, p.y - q.y) / 0.5);
   for (const [ia, ib] of [...pairs]) {
     const boxA = contourBox(a.contours[ia]);
     const boxB = contourBox(b.contours[ib]);
     const within = (value: number, low: number, high: number): number =>
       high > low ? (value - low) / (high - low) : 0.5;
-    const inA = leftA.filter((c) => c.kind === 'hole' && c.parent === ia);
-    const inB = leftB.filter((c) => c.kind === 'hole' && c.parent === ib);
+    const inA = allA.filter((c) => c.kind === 'hole' && c.parent === ia);
+    const inB = allB.filter((c) => c.kind === 'hole' && c.parent === ib);
     pairs.push(
       ...solve(inA, inB, (p, q) =>
         Math.hypot(

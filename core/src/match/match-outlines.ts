@@ -31,11 +31,6 @@ export function matchOutlines(a: Outline, b: Outline, options: MatchOptions = {}
     const aligned = cb.closed && contourArea(cb) !== 0 && contourArea(cb) > 0 === nestingB[ib].hole;
     const runA = reversedA ? reverseContour(ca) : ca;
     const fitRun = (reversed: boolean): ContourFit => fitContours(runA, reversed ? reverseContour(cb) : cb);
-    const paired = (reversedB: boolean, { byOrigin, ...fit }: ContourFit): PairMatch => {
-      if (byOrigin)
-        reasons.push({ code: 'origins', text: 'Points of a copy go with the points that they were copied from.' });
-      return { a: ia, b: ib, reversedA, reversedB, ...fit };
-    };
     if (direction !== 'auto') {
       const reversedB = (direction === 'reversed') !== reversedA;
       reasons.push({
@@ -45,7 +40,7 @@ export function matchOutlines(a: Outline, b: Outline, options: MatchOptions = {}
             ? 'Both outlines are run as they are written: your choice.'
             : 'The second outline is run backwards: your choice.',
       });
-      return paired(reversedB, fitRun(reversedB));
+      return { a: ia, b: ib, reversedA, reversedB, ...fitRun(reversedB) };
     }
     if (bothClosed) {
       reasons.push(
@@ -56,19 +51,18 @@ export function matchOutlines(a: Outline, b: Outline, options: MatchOptions = {}
               text: 'The second outline runs the other way round, so it is run backwards.',
             },
       );
-      return paired(aligned, fitRun(aligned));
+      return { a: ia, b: ib, reversedA, reversedB: aligned, ...fitRun(aligned) };
     }
     const forward = fitRun(false);
-    const backward = forward.byOrigin ? forward : fitRun(true);
+    const backward = fitRun(true);
     const reversedB = backward.cost < forward.cost * (1 - 1e-9);
-    if (!(reversedB ? backward : forward).byOrigin)
-      reasons.push({
-        code: 'direction-by-cost',
-        text: reversedB ? 'The second line fits better backwards.' : 'The second line fits better as it is written.',
-      });
+    reasons.push({
+      code: 'direction-by-cost',
+      text: reversedB ? 'The second line fits better backwards.' : 'The second line fits better as it is written.',
+    });
     if (ca.closed !== cb.closed)
       reasons.push({ code: 'opened', text: 'A closed contour is cut open at its start point to become a line.' });
-    return paired(reversedB, reversedB ? backward : forward);
+    return { a: ia, b: ib, reversedA, reversedB, ...(reversedB ? backward : forward) };
   });
   const deaths = a.contours.map((_, i) => i).filter((i) => !pairs.some((pair) => pair.a === i));
   const births = b.contours.map((_, i) => i).filter((i) => !pairs.some((pair) => pair.b === i));

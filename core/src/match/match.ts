@@ -8,8 +8,7 @@ export interface Reason {
     | 'contour-born'
     | 'contour-dies'
     | 'opened'
-    | 'direction-by-cost'
-    | 'origins';
+    | 'direction-by-cost';
   readonly text: string;
 }
 
@@ -34,7 +33,7 @@ export interface PairMatch {
   readonly startA: number;
   readonly startB: number;
   readonly map: ShareMap;
-  /** What the match costs: 0 for identical outlines and for copies, about 1 and more for strangers. */
+  /** What the match costs: 0 for identical outlines, about 1 and more for strangers. */
   readonly cost: number;
 }
 

@@ -47,10 +47,7 @@ export function setOutline(draft: PieceDraft, partId: Id, outline: Outline, newI
   delete part.source;
 }
 
-/**
- * Contours as records; without ids of their own they take those of `old` in their order where anchors are as many as before, so that what
- * refers to them keeps its hold. Another number of anchors makes them other anchors.
- */
+/** Contours as records; without ids of their own they take those of `old` in their order, so that what refers to them keeps its hold. */
 export function recordsLike(
   old: readonly ContourRecord[],
   contours: readonly Contour[],
@@ -60,9 +57,10 @@ export function recordsLike(
     const like = old[i];
     if (contour.anchorIds || !like) return recordOfContour(contour, newId, like);
     const count = contour.closed ? (contour.points.length / 2 - 1) / 3 : (contour.points.length / 2 - 1) / 3 + 1;
-    if (count !== like.anchors.length) return { ...recordOfContour(contour, newId), id: like.id };
-    const anchorIds = like.anchors.map(({ id }) => id);
-    const originIds = like.anchors.some(({ origin }) => origin) ? like.anchors.map(({ origin }) => origin) : undefined;
+    const anchorIds = Array.from({ length: count }, (_, k) => like.anchors[k]?.id ?? '');
+    const originIds = like.anchors.some(({ origin }) => origin)
+      ? Array.from({ length: count }, (_, k) => like.anchors[k]?.origin)
+      : undefined;
     return recordOfContour({ ...contour, anchorIds, originIds }, newId, like);
   });
 }

@@ -179,7 +179,7 @@ describe('changing outlines', () => {
     expect(partOf(draft).contours).toHaveLength(1);
   });
 
-  test('adjusting a shape keeps its points as they are called, unless there are more or fewer', () => {
+  test('adjusting a shape keeps the ids of as many points as stay', () => {
     const draft = draftOf(SQUARE);
     const newId = countedIds();
     const part = shapePart(
@@ -189,15 +189,15 @@ describe('changing outlines', () => {
       newId,
     );
     draft.parts[part.id] = structuredClone(part) as PieceDraft['parts'][string];
-    const adjusted = (change: object): string[] => {
-      setShape(draft, part.id, { ...part.source, ...change } as never, newId);
-      return draft.parts[part.id].contours[0].anchors.map(({ id }) => id);
-    };
-    const before = part.contours[0].anchors.map(({ id }) => id);
-    expect(adjusted({ radius: 30 })).toEqual(before);
-    const others = adjusted({ sides: 7 });
-    expect(new Set([...others, ...before]).size).toBe(12);
-    expect(draft.parts[part.id].contours[0].id).toBe(part.contours[0].id);
+    setShape(
+      draft,
+      part.id,
+      { ...(part.source as { kind: 'polygon' } & typeof part.source), sides: 7 } as never,
+      newId,
+    );
+    const ids = draft.parts[part.id].contours[0].anchors.map(({ id }) => id);
+    expect(ids.slice(0, 5)).toEqual(part.contours[0].anchors.map(({ id }) => id));
+    expect(new Set(ids).size).toBe(7);
     turnIntoPoints(draft, [part.id]);
     expect(draft.parts[part.id].source).toBeUndefined();
   });
