@@ -8,7 +8,15 @@ import { useOpenPiece, usePlanStatuses } from '../context';
 import { droppedFiles } from '../editor';
 import { chosenFigure, selectPiece, selectSelection, sessionActions, useAppDispatch, useAppSelector } from '../state';
 import { applyRailLayout } from './apply-layout';
-import { dragBead, dragCard, dragHold, type RailGestureContext, selectStop, showInsertion } from './gestures';
+import {
+  dragBead,
+  dragCard,
+  dragHold,
+  type RailGestureContext,
+  selectStop,
+  showInsertion,
+  showRailGesture,
+} from './gestures';
 import { beadHeight, insertionStop, layoutRail, RAIL, type RailLayout, timeToX } from './layout';
 import { OtherFigures, stripsHeight } from './OtherFigures';
 import './rail.scss';
@@ -45,7 +53,9 @@ export function Rail() {
     return () => observer.disconnect();
   }, []);
   useLayoutEffect(() => {
-    if (svgRef.current) applyRailLayout(svgRef.current, layout);
+    if (!svgRef.current) return;
+    applyRailLayout(svgRef.current, layout);
+    showRailGesture(svgRef.current);
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: another layout puts the bead elsewhere
   useEffect(() => {

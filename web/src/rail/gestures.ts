@@ -14,22 +14,34 @@ export interface RailGestureContext {
 
 const DRAG_START_PX = 5;
 
+/** What a gesture has moved on a rail, to be shown again where React has rendered meanwhile. */
+const moved = new WeakMap<SVGSVGElement, () => void>();
+
+/** Shows what a gesture under way has moved; call it whenever the rail was laid out anew. */
+export const showRailGesture = (svg: SVGSVGElement): void => moved.get(svg)?.();
+
 /** Follows a pointer until it is released or the gesture is left by Escape; cleans up for every way out. */
 function followPointer(
   svg: SVGSVGElement,
   event: PointerEvent | React.PointerEvent,
-  on: { move(x: number, y: number): void; end(kept: boolean): void },
+  on: { move(x: number, y: number): void; end(kept: boolean): void; movesParts?: boolean },
 ): void {
   const box = svg.getBoundingClientRect();
   const controller = new AbortController();
   const options = { signal: controller.signal };
   const finish = (kept: boolean): void => {
     controller.abort();
+    moved.delete(svg);
     on.end(kept);
   };
   window.addEventListener(
     'pointermove',
-    (move) => move.pointerId === event.pointerId && on.move(move.clientX - box.left, move.clientY - box.top),
+    ({ pointerId, clientX, clientY }) => {
+      if (pointerId !== event.pointerId) return;
+      const move = (): void => on.move(clientX - box.left, clientY - box.top);
+      if (on.movesParts) moved.set(svg, move);
+      move();
+    },
     options,
   );
   window.addEventListener('pointerup', (up) => up.pointerId === event.pointerId && finish(true), options);
@@ -75,6 +87,7 @@ export function dragHold({ editor, svg, layout }: RailGestureContext, event: Rea
   };
   let hold = pose.hold;
   followPointer(svg, event, {
+    movesParts: true,
     move: (x) => {
       const wanted = Math.max(0, pose.hold + (x - startX) / start.scale);
       hold = Math.round(Math.round(wanted / frame) * frame * 1e6) / 1e6;
@@ -101,6 +114,7 @@ export function dragCard({ editor, svg, layout }: RailGestureContext, event: Rea
   let dragging = false;
   let target = stop;
   followPointer(svg, event, {
+    movesParts: true,
     move: (x) => {
       if (!dragging && Math.abs(x - startX) < DRAG_START_PX) return;
       dragging = true;
