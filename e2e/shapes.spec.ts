@@ -121,7 +121,9 @@ test('type a word, change its font and size, turn it into points: a part for eac
   const canvas = await piece.canvas.boundingBox();
   if (!canvas) throw new Error('There is no canvas.');
   await page.mouse.click(canvas.x + 200, canvas.y + 300);
-  await page.getByLabel('Letters').fill('Quay');
+  // What is put down can be typed over at once.
+  await expect(page.getByLabel('Letters')).toBeFocused();
+  await page.keyboard.type('Quay');
   await expect(page.getByTestId('outline-facts')).toBeVisible();
   await page.getByLabel('Font', { exact: true }).selectOption('barlow-condensed');
   await piece.setNumber('Size', '120');

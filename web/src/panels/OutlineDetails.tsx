@@ -68,7 +68,7 @@ export function OutlineDetails() {
             icon={Waypoints}
             label="Turn into points"
             hint="From then on its points are edited, not its parameters or letters"
-            onClick={() => turnTargetsIntoPoints(store, 0)}
+            onClick={() => void turnTargetsIntoPoints(store, 0)}
           />
         </div>
       ) : (

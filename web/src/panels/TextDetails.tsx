@@ -3,7 +3,7 @@ import { FileUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useAppStore, useEditor, useEngines } from '../context';
 import { type BenchTarget, changeText } from '../editor';
-import { api, problemText, selectPiece, sessionActions, useAppSelector } from '../state';
+import { api, benchActions, problemText, selectPiece, sessionActions, useAppSelector } from '../state';
 import { ActionButton, Choice, NumberField, SelectField } from '../ui';
 import { SHIPPED_FONTS } from '../workers';
 
@@ -23,20 +23,31 @@ function TextSettings({ text, poseId }: { readonly text: TextRecord; readonly po
   const engines = useEngines();
   const fontRef = useRef<HTMLInputElement>(null);
   const [content, setContent] = useState(text.content);
+  const lettersRef = useRef<HTMLTextAreaElement>(null);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const typing = useRef(false);
+  /** Letters that are not set yet. */
+  const typed = useRef<string>(undefined);
   useEffect(() => {
-    if (!typing.current) setContent(text.content);
+    if (typed.current === undefined) setContent(text.content);
   }, [text.content]);
+  const isNew = useAppSelector((state) => state.bench.typesInto === text.id);
+  useEffect(() => {
+    if (!isNew) return;
+    lettersRef.current?.focus();
+    lettersRef.current?.select();
+    store.dispatch(benchActions.changed({ typesInto: null }));
+  }, [isNew, store]);
   const change = (next: Partial<TextRecord>): void => void changeText(store, editor.shapes, poseId, text.id, next);
+  const setTyped = (): void => {
+    clearTimeout(timer.current);
+    if (typed.current !== undefined) change({ content: typed.current });
+    typed.current = undefined;
+  };
   const type = (next: string): void => {
     setContent(next);
-    typing.current = true;
+    typed.current = next;
     clearTimeout(timer.current);
-    timer.current = setTimeout(() => {
-      typing.current = false;
-      change({ content: next });
-    }, TYPING_PAUSE_MS);
+    timer.current = setTimeout(setTyped, TYPING_PAUSE_MS);
   };
   const takeFont = async (file: File): Promise<void> => {
     const refuse = (reason: string): void =>
@@ -64,13 +75,18 @@ function TextSettings({ text, poseId }: { readonly text: TextRecord; readonly po
           Letters
         </label>
         <textarea
+          ref={lettersRef}
           id={`text-${text.id}`}
           className="form-control"
           rows={2}
           maxLength={2000}
           value={content}
           onChange={(event) => type(event.target.value)}
-          onKeyDown={(event) => event.stopPropagation()}
+          onBlur={setTyped}
+          onKeyDown={(event) => {
+            event.stopPropagation();
+            if (event.key === 'Escape') event.currentTarget.blur();
+          }}
         />
       </div>
       <SelectField label="Font" value={text.font} options={fonts} onChange={(font) => change({ font })} />

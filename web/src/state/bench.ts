@@ -37,6 +37,8 @@ export interface BenchState {
   readonly paints: 'fill' | 'stroke';
   /** Which details are in sight. */
   readonly details: DetailTab;
+  /** A text that was just put down: what is typed goes into it. */
+  readonly typesInto: Id | null;
   /** What the left column shows. */
   readonly column: 'figures' | 'drawer';
   /** Are the columns at the sides unfolded? */
@@ -57,6 +59,7 @@ const DEFAULTS: BenchState = {
   together: true,
   paints: 'fill',
   details: 'pose',
+  typesInto: null,
   column: 'figures',
   left: true,
   right: true,

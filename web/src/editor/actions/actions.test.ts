@@ -41,6 +41,7 @@ describe('typing', () => {
     expect(textOf(driver)).toMatchObject({ content: 'Text', x: 100, y: 300 });
     expect([driver.state.bench.tool, driver.state.bench.details]).toEqual(['select', 'outline']);
     expect(driver.piece.figures[driver.piece.figureOrder[0]].name).toBe('Text');
+    expect(driver.state.bench.typesInto).toBe(textOf(driver).id);
   });
 
   test('letters, size and alignment change it; each is one step', async () => {
@@ -63,6 +64,11 @@ describe('typing', () => {
     await Promise.all([change({ content: 'Qu' }), change({ content: 'Quay' }), change({ size: 120 })]);
     expect(driver.parts().map(({ name }) => name)).toEqual(['Q', 'u', 'a', 'y']);
     expect(textOf(driver)).toMatchObject({ content: 'Quay', size: 120 });
+    void change({ content: 'Pier' });
+    await turnTargetsIntoPoints(driver.store, 0);
+    expect(driver.parts().map(({ name, source }) => [name, source])).toEqual(
+      ['P', 'i', 'e', 'r'].map((c) => [c, undefined]),
+    );
   });
 
   test('a text of nothing is refused with a reason, missing letters are told', async () => {
@@ -92,7 +98,7 @@ describe('typing', () => {
   test('as points it is text no more, and looks the same', async () => {
     const driver = await typed();
     const before = driver.points();
-    turnTargetsIntoPoints(driver.store, 0);
+    await turnTargetsIntoPoints(driver.store, 0);
     expect([driver.piece.texts, driver.points()]).toEqual([{}, before]);
   });
 });

@@ -70,7 +70,7 @@ export async function addText(
       }),
     );
     store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop }));
-    store.dispatch(benchActions.changed({ details: 'outline' }));
+    store.dispatch(benchActions.changed({ details: 'outline', typesInto: text.id }));
   });
 }
 
@@ -92,7 +92,11 @@ export function changeText(
       // The choice then lasts until the page is closed.
     }
   }
-  const next = (underWay.get(store) ?? Promise.resolve()).then(() => layOut(store, engine, poseId, textId, change));
+  const next = (underWay.get(store) ?? Promise.resolve())
+    .then(() => layOut(store, engine, poseId, textId, change))
+    .finally(() => {
+      if (underWay.get(store) === next) underWay.delete(store);
+    });
   underWay.set(store, next);
   return next;
 }
@@ -130,8 +134,10 @@ async function layOut(
   }
 }
 
-/** Makes points of what is still adjustable among the parts that are worked on. */
-export function turnTargetsIntoPoints(store: AppStore, seconds: number): void {
+/** Makes points of what is still adjustable among the parts that are worked on, once letters that were typed are set. */
+export async function turnTargetsIntoPoints(store: AppStore, seconds: number): Promise<void> {
+  const typed = underWay.get(store);
+  if (typed) await typed;
   const parts: readonly Part[] = benchTargets(store.getState(), seconds).flatMap(({ targets }) => targets);
   const ids = parts.filter(({ source }) => source).map(({ id }) => id);
   if (ids.length > 0) store.dispatch(changePiece('Turn into points', (draft) => turnIntoPoints(draft, ids)));
