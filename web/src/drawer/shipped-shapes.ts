@@ -1,4 +1,4 @@
-import { adjustableContours, type ShapeSource, writePathData } from '@core';
+import { adjustableContours, outlineBox, readPathData, type ShapeSource, writePathData } from '@core';
 
 /** A shape of the drawer: path data in a box of 100 × 100. */
 export interface ShippedShape {
@@ -90,5 +90,9 @@ export const SHIPPED_SHAPES: readonly ShippedShape[] = [
   drawn('Flag', 'banner pennant', 'M16 4H24V12H90L74 32L90 52H24V96H16Z'),
 ];
 
-export const shippedSvg = ({ d }: ShippedShape): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100" height="100"><path fill="#23201b" fill-rule="evenodd" d="${d}"/></svg>`;
+/** The shape as a file, in the middle of its box. */
+export const shippedSvg = ({ d }: ShippedShape): string => {
+  const { minX, minY, maxX, maxY } = outlineBox(readPathData(d));
+  const corner = [minX + maxX, minY + maxY].map((sum) => +(sum / 2 - 50).toFixed(3)).join(' ');
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${corner} 100 100" width="100" height="100"><path fill="#23201b" fill-rule="evenodd" d="${d}"/></svg>`;
+};

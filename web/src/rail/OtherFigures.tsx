@@ -5,6 +5,8 @@ import { selectSelection, useAppSelector } from '../state';
 import { RAIL, type RailLayout, timeToX } from './layout';
 
 /** How many other figures find room under the ruler; the list of figures has them all. */
+/** As many letters as fit beside the end of the strips. */
+const shortName = (name: string): string => (name.length > 14 ? `${name.slice(0, 13)}…` : name);
 const MOST_STRIPS = 3;
 
 /** The height that strips need, CSS px. */
@@ -64,8 +66,8 @@ export function OtherFigures({
             rx={2}
           />
         ))}
-        <text x={4} y={y + 3.5}>
-          {other.name.slice(0, 5)}
+        <text x={layout.width - 6} y={y + 3.5}>
+          {shortName(other.name)}
         </text>
       </g>
     );

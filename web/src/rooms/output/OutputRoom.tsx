@@ -81,45 +81,47 @@ export function OutputRoom() {
         )}
       </section>
       <aside className="details" aria-label="Details">
-        <header className="details-head">
-          <h2>Animated SVG</h2>
-        </header>
-        <p className="details-note">
-          One file for pages and as an image. It plays by itself, needs no script, and stays sharp at every size.
-        </p>
-        <Choice
-          label="Decimals of coordinates"
-          value={digits}
-          options={[
-            { value: '1', label: '1', hint: 'Smallest file; off by at most 0.05 px' },
-            { value: '2', label: '2', hint: 'Off by at most 0.005 px' },
-            { value: '3', label: '3', hint: 'For files shown very large' },
-          ]}
-          onChange={setDigits}
-        />
-        <dl className="output-facts numbers">
-          <dt>Length</dt>
-          <dd>
-            {+pieceDuration(piece).toFixed(3)} s, {frameCount(piece)} frames
-          </dd>
-          <dt>At the end</dt>
-          <dd>{piece.playback === 'loop' ? 'starts again' : 'stops'}</dd>
-          <dt>Size</dt>
-          <dd data-testid="output-size">{made ? sizeText(made.bytes) : '–'}</dd>
-        </dl>
-        <div className="d-grid gap-2">
-          {made ? (
-            <a className="btn btn-primary" href={made.url} download={fileName(piece.name)} data-testid="download-svg">
-              <Download size={16} aria-hidden="true" /> Download {fileName(piece.name)}
-            </a>
-          ) : (
-            <Button variant="primary" disabled>
-              <Download size={16} aria-hidden="true" /> Download
-            </Button>
-          )}
-          <button type="button" className="btn outlined" disabled={!made} onClick={() => void copy()}>
-            Copy the markup
-          </button>
+        <div className="details-body">
+          <header className="details-head">
+            <h2>Animated SVG</h2>
+          </header>
+          <p className="details-note">
+            One file for pages and as an image. It plays by itself, needs no script, and stays sharp at every size.
+          </p>
+          <Choice
+            label="Decimals of coordinates"
+            value={digits}
+            options={[
+              { value: '1', label: '1', hint: 'Smallest file; off by at most 0.05 px' },
+              { value: '2', label: '2', hint: 'Off by at most 0.005 px' },
+              { value: '3', label: '3', hint: 'For files shown very large' },
+            ]}
+            onChange={setDigits}
+          />
+          <dl className="output-facts numbers">
+            <dt>Length</dt>
+            <dd>
+              {+pieceDuration(piece).toFixed(3)} s, {frameCount(piece)} frames
+            </dd>
+            <dt>At the end</dt>
+            <dd>{piece.playback === 'loop' ? 'starts again' : 'stops'}</dd>
+            <dt>Size</dt>
+            <dd data-testid="output-size">{made ? sizeText(made.bytes) : '–'}</dd>
+          </dl>
+          <div className="d-grid gap-2">
+            {made ? (
+              <a className="btn btn-primary" href={made.url} download={fileName(piece.name)} data-testid="download-svg">
+                <Download size={16} aria-hidden="true" /> Download {fileName(piece.name)}
+              </a>
+            ) : (
+              <Button variant="primary" disabled>
+                <Download size={16} aria-hidden="true" /> Download
+              </Button>
+            )}
+            <button type="button" className="btn outlined" disabled={!made} onClick={() => void copy()}>
+              Copy the markup
+            </button>
+          </div>
         </div>
       </aside>
     </>
