@@ -89,7 +89,7 @@ export interface OutlineHit {
   readonly y: number;
 }
 
-/** The nearest place on the outlines within `reach` canvas px. */
+/** The nearest place on the outlines within `reach` canvas px; of equally near ones the topmost. */
 export function hitOutline(
   targets: readonly BenchTarget[],
   x: number,
@@ -97,14 +97,16 @@ export function hitOutline(
   reach: number,
 ): OutlineHit | undefined {
   let best: OutlineHit | undefined;
-  for (const target of [...targets].reverse()) {
+  let least = reach;
+  for (const target of targets) {
     const [px, py] = mapPoint(target.inverse, x, y);
     const k = Math.hypot(target.inverse[0], target.inverse[1]);
     for (const part of target.targets) {
       if (part.source) continue;
       outlineOfPart(part).contours.forEach((contour, i) => {
-        const found = nearestOnContour(contour, px, py, reach * k);
-        if (!found || best) return;
+        const found = nearestOnContour(contour, px, py, least * k);
+        if (!found) return;
+        least = found.distance / k;
         const [hx, hy] = mapPoint(target.matrix, found.x, found.y);
         best = { target, part, contour: part.contours[i], piece: found.piece, t: found.t, x: hx, y: hy };
       });

@@ -80,5 +80,7 @@ describe('points and places', () => {
     const found = hitOutline(targets(drawnPiece(LINE)), 350, 101, 5);
     expect([found?.piece, found?.t]).toEqual([0, expect.closeTo(0.5, 1)]);
     expect(hitOutline(targets(drawnPiece(LINE)), 350, 120, 5)).toBeUndefined();
+    const two = targets(drawnPiece({ d: 'M0 0H100' }, { d: 'M0 6H100' }));
+    expect([2, 5].map((y) => hitOutline(two, 50, y, 8)?.target.figure.id)).toEqual(['f0', 'f1']);
   });
 });
