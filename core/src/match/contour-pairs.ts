@@ -8,6 +8,7 @@ import {
   outlineSize,
 } from '../outline';
 import { pairOptimally } from './assignment';
+import { originShare } from './origins';
 
 interface Candidate {
   readonly index: number;
@@ -20,40 +21,79 @@ interface Candidate {
 }
 
 const NOT_ALIKE = 0.6;
+/** Copies of each other belong together. */
+const LINKED = -4;
+const FORBIDDEN = 1e6;
+
+/** Which contour becomes which, and what it costs in the terms of the assignment. */
+export interface Assignment {
+  readonly pairs: readonly (readonly [number, number])[];
+  readonly cost: number;
+}
+
+/** How many assignments of solids are looked at. */
+const ASSIGNMENTS_KEPT = 3;
+/** An assignment dearer than the best by this is not worth a look. */
+const WORTH_A_LOOK = 0.8;
 
 /**
- * Which contour becomes which: solids (and open lines) are paired by optimal assignment on distance, size and depth, then the holes
- * inside each pair of solids by their position relative to the solid's box. What is cheaper left alone stays alone.
+ * The best ways to pair contours, the cheapest first: solids (and open lines) by optimal assignment on distance, size, depth and origin, then
+ * the holes inside each pair of solids by their position relative to the solid's box. What is cheaper left alone stays alone. `own` holds
+ * what was decided already, −1 for a contour that stays alone.
  */
-export function pairContours(
+export function rankAssignments(
   a: Outline,
   nestingA: readonly Nesting[],
   b: Outline,
   nestingB: readonly Nesting[],
-): [number, number][] {
+  own: readonly (readonly [number, number])[] = [],
+): Assignment[] {
   const size = Math.max(outlineSize(a), outlineSize(b)) || 1;
-  const allA = candidates(a, nestingA, size);
-  const allB = candidates(b, nestingB, size);
+  const decidedA = new Set(own.map(([i]) => i));
+  const decidedB = new Set(own.map(([, j]) => j));
+  const allA = candidates(a, nestingA, size).filter((c) => !decidedA.has(c.index));
+  const allB = candidates(b, nestingB, size).filter((c) => !decidedB.has(c.index));
   const outerA = allA.filter((c) => c.kind !== 'hole');
   const outerB = allB.filter((c) => c.kind !== 'hole');
-  const pairs = solve(outerA, outerB, (p, q) => Math.hypot(p.x - q.x, p.y - q.y) / 0.5);
-  for (const [ia, ib] of [...pairs]) {
-    const boxA = contourBox(a.contours[ia]);
-    const boxB = contourBox(b.contours[ib]);
-    const within = (value: number, low: number, high: number): number =>
-      high > low ? (value - low) / (high - low) : 0.5;
-    const inA = allA.filter((c) => c.kind === 'hole' && c.parent === ia);
-    const inB = allB.filter((c) => c.kind === 'hole' && c.parent === ib);
-    pairs.push(
-      ...solve(inA, inB, (p, q) =>
-        Math.hypot(
-          within(p.x * size, boxA.minX, boxA.maxX) - within(q.x * size, boxB.minX, boxB.maxX),
-          within(p.y * size, boxA.minY, boxA.maxY) - within(q.y * size, boxB.minY, boxB.maxY),
-        ),
-      ),
-    );
+  const ownPairs = own.filter(([i, j]) => i >= 0 && j >= 0);
+  const linked = (p: Candidate, q: Candidate): number =>
+    originShare(a.contours[p.index], b.contours[q.index]) >= 0.5 ? LINKED : 0;
+  const distance = (p: Candidate, q: Candidate): number => Math.hypot(p.x - q.x, p.y - q.y) / 0.5 + linked(p, q);
+  const withHoles = (outer: Solved): Assignment => {
+    const pairs = [...ownPairs, ...outer.pairs];
+    let cost = outer.cost;
+    for (const [ia, ib] of [...pairs]) {
+      const boxA = contourBox(a.contours[ia]);
+      const boxB = contourBox(b.contours[ib]);
+      const within = (value: number, low: number, high: number): number =>
+        high > low ? (value - low) / (high - low) : 0.5;
+      const holes = solve(
+        allA.filter((c) => c.kind === 'hole' && c.parent === ia),
+        allB.filter((c) => c.kind === 'hole' && c.parent === ib),
+        (p, q) =>
+          Math.hypot(
+            within(p.x * size, boxA.minX, boxA.maxX) - within(q.x * size, boxB.minX, boxB.maxX),
+            within(p.y * size, boxA.minY, boxA.maxY) - within(q.y * size, boxB.minY, boxB.maxY),
+          ) + linked(p, q),
+      );
+      pairs.push(...holes.pairs);
+      cost += holes.cost;
+    }
+    return { pairs, cost };
+  };
+  const best = solve(outerA, outerB, distance);
+  const found = [best];
+  for (const [i, j] of best.pairs) {
+    if (best.pairs.length + Math.abs(outerA.length - outerB.length) < 2) break;
+    const other = solve(outerA, outerB, distance, ([p, q]) => p === i && q === j);
+    const key = JSON.stringify(other.pairs);
+    if (other.cost < best.cost + WORTH_A_LOOK && !found.some(({ pairs }) => JSON.stringify(pairs) === key))
+      found.push(other);
   }
-  return pairs;
+  return found
+    .sort((p, q) => p.cost - q.cost)
+    .slice(0, ASSIGNMENTS_KEPT)
+    .map(withHoles);
 }
 
 function candidates(outline: Outline, nesting: readonly Nesting[], size: number): Candidate[] {
@@ -74,24 +114,45 @@ function candidates(outline: Outline, nesting: readonly Nesting[], size: number)
   });
 }
 
+interface Solved {
+  readonly pairs: readonly (readonly [number, number])[];
+  readonly cost: number;
+}
+
 function solve(
   a: readonly Candidate[],
   b: readonly Candidate[],
   distance: (p: Candidate, q: Candidate) => number,
-): [number, number][] {
+  forbidden: (pair: readonly [number, number]) => boolean = () => false,
+): Solved {
   const largest = Math.max(1e-6, ...a.map((c) => c.weight), ...b.map((c) => c.weight));
   const alone = (c: Candidate): number => 1.2 * (0.3 + Math.sqrt(c.weight / largest));
+  const together = (p: Candidate, q: Candidate): number =>
+    forbidden([p.index, q.index])
+      ? FORBIDDEN
+      : distance(p, q) +
+        0.35 * Math.abs(Math.log(p.weight / q.weight)) +
+        (p.depth !== q.depth ? NOT_ALIKE : 0) +
+        (p.kind !== q.kind ? NOT_ALIKE : 0);
   // One on each side always belong together: there is nothing to choose.
-  if (a.length === 1 && b.length === 1) return [[a[0].index, b[0].index]];
-  return pairOptimally(
+  if (a.length === 1 && b.length === 1)
+    return { pairs: [[a[0].index, b[0].index]], cost: together(a[0], b[0]) };
+  const pairs = pairOptimally(
     a.length,
     b.length,
-    (i, j) =>
-      distance(a[i], b[j]) +
-      0.35 * Math.abs(Math.log(a[i].weight / b[j].weight)) +
-      (a[i].depth !== b[j].depth ? NOT_ALIKE : 0) +
-      (a[i].kind !== b[j].kind ? NOT_ALIKE : 0),
+    (i, j) => together(a[i], b[j]),
     (i) => alone(a[i]),
     (j) => alone(b[j]),
-  ).map(([i, j]) => [a[i].index, b[j].index]);
+  );
+  const costs = pairs.map(([i, j]) => together(a[i], b[j]));
+  a.forEach((c, i) => {
+    if (!pairs.some((pair) => pair[0] === i)) costs.push(alone(c));
+  });
+  b.forEach((c, j) => {
+    if (!pairs.some((pair) => pair[1] === j)) costs.push(alone(c));
+  });
+  return {
+    pairs: pairs.map(([i, j]) => [a[i].index, b[j].index]),
+    cost: costs.reduce((sum, cost) => sum + cost, 0),
+  };
 }

@@ -1,4 +1,9 @@
 export { assignOptimally, pairOptimally } from './assignment';
+export { cutContour } from './cut-contour';
 export * from './match';
-export { matchOutlines } from './match-outlines';
+export { matchOutlines, prepareMatcher } from './match-outlines';
+export { Matcher, type PairSpec } from './matcher';
+export { type Pairing, pairingsOf } from './pairings';
+export { reasonsFor } from './reasons';
+export { type Run, runContour, runShare } from './run-contour';
 export { mapShare } from './share-map';

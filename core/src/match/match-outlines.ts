@@ -1,16 +1,26 @@
 import { CoreError } from '../errors';
-import { contourArea, nestingOf, type Outline, reverseContour } from '../outline';
-import { type ContourFit, fitContours } from './contour-pair';
-import { pairContours } from './contour-pairs';
-import { DIRECTION_CHOICES, type Match, type MatchOptions, type PairMatch, type Reason } from './match';
+import { DIRECTION_CHOICES, type Match, type MatchOptions } from './match';
+import { Matcher } from './matcher';
+import { type Pairing, pairingsOf } from './pairings';
+import { reasonsFor } from './reasons';
+import type { Outline } from '../outline';
 
 /**
  * Finds which place of outline `a` becomes which place of outline `b` (both in px, y down): contour pairs, direction, start places and a
- * monotone map along each pair. Neither outline is altered. Every automatic decision comes with its reason.
+ * monotone map along each pair, by what they cost. Neither outline is altered. Every automatic decision comes with its reason. What the
+ * in-betweens look like is not asked here; `rankAlternatives` does that.
  *
  * @throws CoreError 'option'
  */
 export function matchOutlines(a: Outline, b: Outline, options: MatchOptions = {}): Match {
+  const matcher = prepareMatcher(a, b, options);
+  const pairings = pairingsOf(matcher);
+  // The last one of the best assignment joins and cuts nothing.
+  return cheapestMatch(matcher, pairings.find((pairing) => pairing.slots.every(([{ joiningA, joiningB }]) => !joiningA && !joiningB)) ?? pairings[0]);
+}
+
+/** @throws CoreError 'option' */
+export function prepareMatcher(a: Outline, b: Outline, options: MatchOptions): Matcher {
   const direction = options.direction ?? 'auto';
   if (!DIRECTION_CHOICES.includes(direction)) {
     throw new CoreError(
@@ -19,75 +29,25 @@ export function matchOutlines(a: Outline, b: Outline, options: MatchOptions = {}
       'options.direction',
     );
   }
-  const nestingA = nestingOf(a);
-  const nestingB = nestingOf(b);
-  const reasons: Reason[] = [];
-  const pairs = pairContours(a, nestingA, b, nestingB).map(([ia, ib]): PairMatch => {
-    const ca = a.contours[ia];
-    const cb = b.contours[ib];
-    const bothClosed = ca.closed && cb.closed;
-    // Solids are run clockwise, holes the other way, so that the picture stays filled the same way in between.
-    const reversedA = ca.closed && contourArea(ca) !== 0 && contourArea(ca) > 0 === nestingA[ia].hole;
-    const aligned = cb.closed && contourArea(cb) !== 0 && contourArea(cb) > 0 === nestingB[ib].hole;
-    const runA = reversedA ? reverseContour(ca) : ca;
-    const fitRun = (reversed: boolean): ContourFit => fitContours(runA, reversed ? reverseContour(cb) : cb);
-    if (direction !== 'auto') {
-      const reversedB = (direction === 'reversed') !== reversedA;
-      reasons.push({
-        code: 'direction-own',
-        text:
-          direction === 'same'
-            ? 'Both outlines are run as they are written: your choice.'
-            : 'The second outline is run backwards: your choice.',
-      });
-      return { a: ia, b: ib, reversedA, reversedB, ...fitRun(reversedB) };
-    }
-    if (bothClosed) {
-      reasons.push(
-        aligned === reversedA
-          ? { code: 'direction-aligned', text: 'Both outlines run the same way round.' }
-          : {
-              code: 'direction-reversed',
-              text: 'The second outline runs the other way round, so it is run backwards.',
-            },
+  for (const [name, count] of [
+    ['starts', options.starts],
+    ['ties', options.ties],
+  ] as const) {
+    count?.forEach(({ contourA, contourB, shareA, shareB }, i) => {
+      const known = contourA in a.contours && contourB in b.contours;
+      if (known && shareA >= 0 && shareA <= 1 && shareB >= 0 && shareB <= 1) return;
+      throw new CoreError(
+        'option',
+        `Expected options.${name}[${i}] to name contours of both outlines and shares from 0 to 1; found contours ${contourA}, ${contourB} and shares ${shareA}, ${shareB}.`,
+        `options.${name}[${i}]`,
       );
-      return { a: ia, b: ib, reversedA, reversedB: aligned, ...fitRun(aligned) };
-    }
-    const forward = fitRun(false);
-    const backward = fitRun(true);
-    const reversedB = backward.cost < forward.cost * (1 - 1e-9);
-    reasons.push({
-      code: 'direction-by-cost',
-      text: reversedB ? 'The second line fits better backwards.' : 'The second line fits better as it is written.',
     });
-    if (ca.closed !== cb.closed)
-      reasons.push({ code: 'opened', text: 'A closed contour is cut open at its start point to become a line.' });
-    return { a: ia, b: ib, reversedA, reversedB, ...(reversedB ? backward : forward) };
-  });
-  const deaths = a.contours.map((_, i) => i).filter((i) => !pairs.some((pair) => pair.a === i));
-  const births = b.contours.map((_, i) => i).filter((i) => !pairs.some((pair) => pair.b === i));
-  if (deaths.length > 0)
-    reasons.push({
-      code: 'contour-dies',
-      text: count(
-        deaths.length,
-        'contour of the first outline has no partner and shrinks away',
-        'contours of the first outline have no partner and shrink away',
-      ),
-    });
-  if (births.length > 0)
-    reasons.push({
-      code: 'contour-born',
-      text: count(
-        births.length,
-        'contour of the second outline has no partner and grows from a point',
-        'contours of the second outline have no partner and grow from points',
-      ),
-    });
-  return { pairs, births, deaths, reasons: unique(reasons) };
+  }
+  return new Matcher(a, b, options);
 }
 
-const count = (n: number, one: string, many: string): string => `${n === 1 ? 'One' : n} ${n === 1 ? one : many}.`;
-
-const unique = (reasons: readonly Reason[]): Reason[] =>
-  reasons.filter((reason, i) => reasons.findIndex((other) => other.text === reason.text) === i);
+function cheapestMatch(matcher: Matcher, pairing: Pairing): Match {
+  const pairs = pairing.slots.map(([spec]) => matcher.fits(spec)[0]);
+  const { births, deaths } = pairing;
+  return { pairs, births, deaths, reasons: reasonsFor(matcher, pairs, births, deaths) };
+}

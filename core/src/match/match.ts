@@ -4,11 +4,20 @@ export interface Reason {
     | 'direction-aligned'
     | 'direction-reversed'
     | 'direction-own'
+    | 'direction-by-cost'
     | 'start-found'
+    | 'start-own'
+    | 'ties-own'
+    | 'origins'
+    | 'pairs-own'
     | 'contour-born'
     | 'contour-dies'
+    | 'slit'
+    | 'cut'
     | 'opened'
-    | 'direction-by-cost';
+    | 'method-found'
+    | 'method-own'
+    | 'softened';
   readonly text: string;
 }
 
@@ -21,11 +30,42 @@ export interface ShareMap {
   readonly b: Float64Array;
 }
 
+/** Two places that belong together: shares of the lengths of both contours, from their starts as they are run. */
+export interface FixedPair {
+  readonly a: number;
+  readonly b: number;
+}
+
+/** A zero-width bridge between a solid and a hole in it, so that both become one contour. */
+export interface Slit {
+  /** Index of the hole. */
+  readonly hole: number;
+  /** Where the bridge meets the solid and the hole: shares of their lengths, as they are written. */
+  readonly at: number;
+  readonly holeAt: number;
+}
+
+/** One of the parts into which a solid is divided by straight lines. */
+export interface CutPart {
+  /** Lines x0, y0, x1, y1 in px; each divides every part that it crosses. */
+  readonly lines: readonly (readonly [number, number, number, number])[];
+  /** Which part, in order along the first line's normal, then the second's. */
+  readonly part: number;
+}
+
+/** What is run along on one side of a pair, when it is not simply a contour: the contour with holes joined to it, or a part of it. */
+export interface Joining {
+  readonly slits?: readonly Slit[];
+  readonly cut?: CutPart;
+}
+
 /** Which place of one contour becomes which place of the other. */
 export interface PairMatch {
   /** Index of the contour in the first and in the second outline. */
   readonly a: number;
   readonly b: number;
+  readonly joiningA?: Joining;
+  readonly joiningB?: Joining;
   /** Are the contours run against the direction in which they are written? */
   readonly reversedA: boolean;
   readonly reversedB: boolean;
@@ -33,8 +73,15 @@ export interface PairMatch {
   readonly startA: number;
   readonly startB: number;
   readonly map: ShareMap;
+  /** Places that the map was made to pass through, counted from the starts. */
+  readonly fixed: readonly FixedPair[];
+  /** Pieces of A and B that belong together by origin, whole: nothing is added between their ends. */
+  readonly byOrigin: boolean;
   /** What the match costs: 0 for identical outlines, about 1 and more for strangers. */
   readonly cost: number;
+  /** How positions travel and how much they are rounded on the way, once that is decided. */
+  readonly method?: 'straight' | 'turning' | 'blended';
+  readonly softness?: number;
 }
 
 /** The decisions about one shift between two outlines. */
@@ -44,6 +91,11 @@ export interface Match {
   readonly births: readonly number[];
   /** Contours of the first outline that have no partner. */
   readonly deaths: readonly number[];
+  /** Progress at which each of them begins and ends to grow or shrink; all of it when absent. */
+  readonly timing?: {
+    readonly births: readonly (readonly [number, number])[];
+    readonly deaths: readonly (readonly [number, number])[];
+  };
   readonly reasons: readonly Reason[];
 }
 
@@ -51,6 +103,22 @@ export const DIRECTION_CHOICES = ['auto', 'same', 'reversed'] as const;
 /** auto: the program decides; same: both as they are written; reversed: the second is run backwards. */
 export type DirectionChoice = (typeof DIRECTION_CHOICES)[number];
 
+/** Two places, one on each outline, as contour indices and shares of their lengths as they are written. */
+export interface PlacePair {
+  readonly contourA: number;
+  readonly shareA: number;
+  readonly contourB: number;
+  readonly shareB: number;
+}
+
 export interface MatchOptions {
   readonly direction?: DirectionChoice;
+  /** Start points that belong together, at most one for each pair of contours. */
+  readonly starts?: readonly PlacePair[];
+  /** Places that belong together. */
+  readonly ties?: readonly PlacePair[];
+  /** Contours that belong together, by index; −1: the contour goes, or comes, alone. */
+  readonly pairs?: readonly (readonly [number, number])[];
+  /** Lines along which solids are cut, as x0, y0, x1, y1 in px. */
+  readonly cuts?: readonly (readonly [number, number, number, number])[];
 }

@@ -35,10 +35,24 @@ export interface ContourSamples {
   readonly bend: Float64Array;
 }
 
-/** Samples at every anchor and evenly between them, about `wanted` in all. `anchors` false: evenly only. */
-export function sampleContour(contour: Contour, wanted: number, anchors = true): ContourSamples {
+/**
+ * Samples at every anchor and evenly between them, about `wanted` in all. `anchors` false: evenly only, one of them at the share `origin`
+ * where the contour is closed.
+ */
+export function sampleContour(contour: Contour, wanted: number, anchors = true, origin = 0): ContourSamples {
   const table = measureArcLength(contour);
-  const { shares, leaving } = sampleShares(table, wanted, anchors);
+  return samplesAt(table, sampleShares(table, wanted, anchors, contour.closed ? (origin * wanted) % 1 : 0));
+}
+
+/** Shares of the length in ascending order, and for those at an anchor the piece that leaves it (else −1). */
+export interface ShareRow {
+  readonly shares: readonly number[];
+  readonly leaving: readonly number[];
+}
+
+/** Features at given shares. */
+export function samplesAt(table: ArcLengthTable, { shares, leaving }: ShareRow): ContourSamples {
+  const contour = table.contour;
   const total = shares.length;
   const out = {
     contour,
@@ -59,11 +73,7 @@ export function sampleContour(contour: Contour, wanted: number, anchors = true):
 }
 
 /** Shares to sample at, and for those at an anchor the piece that leaves it (else −1): rounding must not put a corner on its neighbour. */
-function sampleShares(
-  table: ArcLengthTable,
-  wanted: number,
-  anchors: boolean,
-): { shares: number[]; leaving: number[] } {
+function sampleShares(table: ArcLengthTable, wanted: number, anchors: boolean, shift: number): ShareRow {
   const pieces = table.cumulative.length - 1;
   const shares: number[] = [];
   const leaving: number[] = [];
@@ -72,7 +82,7 @@ function sampleShares(
     leaving.push(piece);
   };
   if (!anchors || pieces > ANCHOR_SAMPLE_LIMIT) {
-    for (let i = 0; i < wanted; i++) add(i / wanted, -1);
+    for (let i = 0; i < wanted; i++) add((i + shift) / wanted, -1);
   } else {
     for (let i = 0; i < pieces; i++) {
       const from = shareOfAnchor(table, i);

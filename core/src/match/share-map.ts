@@ -15,17 +15,17 @@ export interface RawMap {
  * grid and averaged by (1 2 1)/4; between pinned knots separately, so that these are met exactly.
  */
 export function smoothShareMap(raw: RawMap): ShareMap {
-  const a: number[] = [0];
-  const b: number[] = [0];
   const last = raw.a.length - 1;
+  const a: number[] = [raw.a[0]];
+  const b: number[] = [raw.b[0]];
   let from = 0;
   for (let k = 1; k <= last; k++) {
     if (!raw.pinned[k] && k !== last) continue;
     smoothStretch(raw, from, k, a, b);
     from = k;
   }
-  a[a.length - 1] = 1;
-  b[b.length - 1] = 1;
+  a[a.length - 1] = raw.a[last];
+  b[b.length - 1] = raw.b[last];
   return { a: Float64Array.from(a), b: Float64Array.from(b) };
 }
 

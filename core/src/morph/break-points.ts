@@ -1,5 +1,5 @@
 import { cubicPoint, cubicStretch } from '../curve';
-import { mapShare, type PairMatch } from '../match';
+import { mapShare, type PairMatch, type Run } from '../match';
 import { BREAK_MERGE_SHARE, PLAN_DEVIATION_REL } from '../num';
 import {
   type ArcLengthTable,
@@ -28,6 +28,10 @@ export const walkOf = (contour: Contour, start: number): Walk => ({ table: measu
 
 const SNAP = 1e-9;
 const MAX_FILLER_DEPTH = 3;
+/** Shares nearer than this are one place. */
+const MET = 1e-7;
+/** Chords of a cubic when the distance to it is measured. */
+const CHORDS = 16;
 
 /** Where the walk is after `share` of the length. */
 function placeOnWalk(walk: Walk, share: number): CurvePlace {
@@ -79,8 +83,15 @@ function breakPoints(pair: PairMatch, walkA: Walk, walkB: Walk, size: number): B
     place,
     other: mapShare(map.b, map.a, share),
   }));
+  // Places that were fixed are met exactly: each is a point of both, unless an anchor lies there.
+  const fixed = pair.fixed.filter(
+    (tie) =>
+      !fromA.some((p) => Math.abs(p.share - tie.a) < MET && Math.abs(p.other - tie.b) < MET) &&
+      !fromB.some((p) => Math.abs(p.share - tie.b) < MET && Math.abs(p.other - tie.a) < MET),
+  );
+  const tied = fixed.map((tie) => ({ side: 'a' as const, share: tie.a, place: placeOnWalk(walkA, tie.a), other: tie.b }));
   const sum = (p: { share: number; other: number }): number => p.share + p.other;
-  const all = [...fromA, ...fromB].sort((p, q) => sum(p) - sum(q));
+  const all = [...fromA, ...fromB, ...tied].sort((p, q) => sum(p) - sum(q));
   const points: BreakPoint[] = [at(0, 0)];
   for (let i = 0; i < all.length; i++) {
     const p = all[i];
@@ -136,19 +147,29 @@ function withFiller(points: BreakPoint[], pair: PairMatch, walkA: Walk, walkB: W
       pointOnWalk(walkB, b, there);
       const x = (here[0] + there[0]) / 2;
       const y = (here[1] + there[1]) / 2;
-      let nearest = Infinity;
-      for (let s = 0; s <= 24; s++) {
-        cubicPoint(cubic, 0, s / 24, here);
-        nearest = Math.min(nearest, Math.hypot(here[0] - x, here[1] - y));
-      }
-      // The samples of the cubic are this far apart at most; half of it must not count as deviation.
-      const gap = Math.hypot(cubic[6] - cubic[0], cubic[7] - cubic[1]) / 48;
-      worst = Math.max(worst, Math.sqrt(Math.max(0, nearest * nearest - gap * gap)));
+      worst = Math.max(worst, distanceToCubic(cubic, x, y));
     }
     return worst;
   };
   for (let i = 1; i < points.length; i++) fill(points[i - 1], points[i], 0);
   return out;
+}
+
+/** Distance in px of a point from a cubic, taken as a run of chords. */
+function distanceToCubic(cubic: Float64Array, x: number, y: number): number {
+  const end = new Float64Array(2);
+  let [x0, y0] = [cubic[0], cubic[1]];
+  let least = Infinity;
+  for (let k = 1; k <= CHORDS; k++) {
+    cubicPoint(cubic, 0, k / CHORDS, end);
+    const dx = end[0] - x0;
+    const dy = end[1] - y0;
+    const length2 = dx * dx + dy * dy;
+    const t = length2 > 0 ? Math.min(1, Math.max(0, ((x - x0) * dx + (y - y0) * dy) / length2)) : 0;
+    least = Math.min(least, Math.hypot(x0 + t * dx - x, y0 + t * dy - y));
+    [x0, y0] = [end[0], end[1]];
+  }
+  return least;
 }
 
 function pointOnWalk(walk: Walk, share: number, out: Float64Array): void {
@@ -175,19 +196,26 @@ function stretchOfWalk(walk: Walk, from: CurvePlace, to: CurvePlace, out: Float6
   cubicStretch(contour.points, pieceAt(closedIndex), t0, Math.max(t0, end), out, outAt);
 }
 
-/** Both contours of a pair split at the same places: two arrays of 3n + 1 points each, the outlines unchanged. */
-export function splitPair(
-  pair: PairMatch,
-  a: Contour,
-  b: Contour,
-  size: number,
-): { from: Float64Array; to: Float64Array } {
-  const walkA = walkOf(a, pair.startA);
-  const walkB = walkOf(b, pair.startB);
+/** Two runs split at the same places. */
+export interface SplitPair {
+  /** 3n + 1 points each; the outlines are unchanged. */
+  readonly from: Float64Array;
+  readonly to: Float64Array;
+  /** Pieces that lie on a bridge of the first, and of the second run. */
+  readonly bridgesA: readonly number[];
+  readonly bridgesB: readonly number[];
+}
+
+/** Splits both runs of a pair at their starts, at the anchors of both, at fixed places and where the in-between would stray from the map. */
+export function splitPair(pair: PairMatch, a: Run, b: Run, size: number): SplitPair {
+  const walkA = walkOf(a.contour, pair.startA);
+  const walkB = walkOf(b.contour, pair.startB);
   const points = breakPoints(pair, walkA, walkB, size);
   const n = points.length - 1;
   const from = new Float64Array(6 * n + 2);
   const to = new Float64Array(6 * n + 2);
+  const bridgesA: number[] = [];
+  const bridgesB: number[] = [];
   const buffer = new Float64Array(8);
   for (let i = 0; i < n; i++) {
     stretchOfWalk(walkA, points[i].placeA, points[i + 1].placeA, buffer, 0);
@@ -196,6 +224,15 @@ export function splitPair(
     stretchOfWalk(walkB, points[i].placeB, points[i + 1].placeB, buffer, 0);
     if (i === 0) to.set(buffer.subarray(0, 2), 0);
     to.set(buffer.subarray(2), 6 * i + 2);
+    if (a.bridges.length > 0 && onBridge(a, pair.startA, points[i].a, points[i + 1].a, walkA)) bridgesA.push(i);
+    if (b.bridges.length > 0 && onBridge(b, pair.startB, points[i].b, points[i + 1].b, walkB)) bridgesB.push(i);
   }
-  return { from, to };
+  return { from, to, bridgesA, bridgesB };
+}
+
+/** Does the middle of a stretch lie on a bridge? */
+function onBridge(run: Run, start: number, from: number, to: number, walk: Walk): boolean {
+  const middle = start + (from + to) / 2;
+  const share = run.contour.closed && middle >= 1 ? middle - 1 : middle;
+  return run.bridges.includes(placeAtShare(walk.table, share).piece);
 }

@@ -1,4 +1,4 @@
-import type { ShiftPlan } from './plan';
+import { contourLengthIn, type PlanContour, type PlanKeys, type ShiftPlan } from './plan';
 
 /** How many numbers a frame of the plan has: what `out` of `evaluate` must hold. */
 export const frameLength = (plan: ShiftPlan): number => plan.from.length;
@@ -7,11 +7,12 @@ export const frameLength = (plan: ShiftPlan): number => plan.from.length;
  * Progress as the plan follows it: unchanged in 0..1, and outside compressed smoothly towards the plan's overshoot, so that an elastic
  * easing slows down instead of stopping dead.
  */
-export function followProgress(progress: number, overshoot: number): number {
+export function followProgress(progress: number, overshoot: ShiftPlan['overshoot']): number {
   if (progress >= 0 && progress <= 1) return progress;
-  if (!(overshoot > 0)) return progress > 1 ? 1 : 0;
+  const limit = progress > 1 ? overshoot.above : overshoot.below;
+  if (!(limit > 0)) return progress > 1 ? 1 : 0;
   const beyond = progress > 1 ? progress - 1 : progress;
-  const followed = beyond / (1 + Math.abs(beyond) / overshoot);
+  const followed = beyond / (1 + Math.abs(beyond) / limit);
   return progress > 1 ? 1 + followed : followed;
 }
 
@@ -24,19 +25,87 @@ export function evaluate(
   progress: number,
   out: Float64Array = new Float64Array(plan.from.length),
 ): Float64Array {
-  const { from, to } = plan;
-  if (progress >= 0 && progress <= 1) {
-    // One loop over everything: the contours' roles matter outside 0..1 only.
-    for (let i = 0; i < from.length; i++) out[i] = from[i] + (to[i] - from[i]) * progress;
-    if (progress === 1) out.set(to);
+  const { from, to, contours } = plan;
+  if (progress === 0 || progress === 1) {
+    out.set(progress === 0 ? from : to);
     return out;
   }
   const followed = followProgress(progress, plan.overshoot);
-  for (let c = 0; c < plan.contours.length; c++) {
-    const contour = plan.contours[c];
-    const p = contour.role === 'pair' ? followed : progress > 1 ? 1 : 0;
-    const end = contour.at + 6 * contour.pieces + 2;
-    for (let i = contour.at; i < end; i++) out[i] = from[i] + (to[i] - from[i]) * p;
+  for (let c = 0; c < contours.length; c++) {
+    const contour = contours[c];
+    const { at, keys } = contour;
+    const end = at + contourLengthIn(contour);
+    const p = contour.role === 'pair' ? followed : ownProgress(contour, progress);
+    if (keys && p > 0 && p < 1) writeBetweenKeys(keys, p, at, end, out);
+    else if (keys) writeBeyondKeys(keys, p, at, end, out);
+    else for (let i = at; i < end; i++) out[i] = from[i] + (to[i] - from[i]) * p;
+    if (contour.joints.length > 0) alignJoints(contour, out);
   }
   return out;
+}
+
+/** Progress between the moments at which a contour leaves and arrives. */
+function ownProgress(contour: PlanContour, progress: number): number {
+  const { begin, end } = contour;
+  if (!(progress > begin)) return 0;
+  return progress >= end ? 1 : (progress - begin) / (end - begin);
+}
+
+function writeBetweenKeys(keys: PlanKeys, p: number, at: number, end: number, out: Float64Array): void {
+  const { times, values, slopes } = keys;
+  let k = 0;
+  while (p > times[k + 1]) k++;
+  const width = times[k + 1] - times[k];
+  const u = (p - times[k]) / width;
+  const v = 1 - u;
+  // Hermite's basis.
+  const valueA = v * v * (1 + 2 * u);
+  const valueB = u * u * (1 + 2 * v);
+  const slopeA = width * u * v * v;
+  const slopeB = -width * u * u * v;
+  const n = end - at;
+  let a = k * n;
+  let b = a + n;
+  for (let i = at; i < end; i++, a++, b++)
+    out[i] = valueA * values[a] + slopeA * slopes[a] + valueB * values[b] + slopeB * slopes[b];
+}
+
+/** Beyond its ends a contour goes on along its slope. */
+function writeBeyondKeys(keys: PlanKeys, p: number, at: number, end: number, out: Float64Array): void {
+  const n = end - at;
+  const last = keys.times.length - 1;
+  let k = p < 1 ? 0 : last * n;
+  const beyond = p < 1 ? p : p - 1;
+  for (let i = at; i < end; i++, k++) out[i] = keys.values[k] + keys.slopes[k] * beyond;
+}
+
+/**
+ * Gives both handles of a smooth joint one direction: both are projected onto the line through their ends, so that the joint has no kink and
+ * the ends, whose handles lie on one line already, stay as they are.
+ */
+function alignJoints({ at, joints }: PlanContour, out: Float64Array): void {
+  for (let j = 0; j < joints.length; j += 3) {
+    const before = at + joints[j];
+    const anchor = at + joints[j + 1];
+    const after = at + joints[j + 2];
+    const ax = out[anchor];
+    const ay = out[anchor + 1];
+    const ux = out[before] - ax;
+    const uy = out[before + 1] - ay;
+    const vx = out[after] - ax;
+    const vy = out[after + 1] - ay;
+    const wx = vx - ux;
+    const wy = vy - uy;
+    const square = wx * wx + wy * wy;
+    const along = ux * wx + uy * wy;
+    const on = vx * wx + vy * wy;
+    // Do the handles not point away from each other? Then there is no common direction.
+    if (!(along < 0) || !(on > 0)) continue;
+    const k = along / square;
+    const l = on / square;
+    out[before] = ax + k * wx;
+    out[before + 1] = ay + k * wy;
+    out[after] = ax + l * wx;
+    out[after + 1] = ay + l * wy;
+  }
 }

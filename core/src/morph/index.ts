@@ -5,3 +5,6 @@ export * from './morph-paths';
 export * from './plan';
 export * from './plan-outline';
 export * from './plan-shift';
+export * from './rank';
+export { meanValueCoordinates } from './carried';
+export { CurveFlow } from './flow';

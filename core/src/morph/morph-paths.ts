@@ -1,8 +1,7 @@
-import { matchOutlines } from '../match';
 import { readPathData } from '../svg';
 import { evaluate } from './evaluate';
 import { framePathData } from './plan-outline';
-import { planShift } from './plan-shift';
+import { rankAlternatives } from './rank';
 
 export interface MorphPathsOptions {
   /** Decimals of the written numbers, 0 to 12. Default 3. */
@@ -16,9 +15,7 @@ export interface MorphPathsOptions {
  * @throws CoreError as `readPathData` does
  */
 export function morphPaths(dA: string, dB: string, options: MorphPathsOptions = {}): (progress: number) => string {
-  const a = readPathData(dA);
-  const b = readPathData(dB);
-  const plan = planShift(a, b, matchOutlines(a, b));
+  const [{ plan }] = rankAlternatives(readPathData(dA), readPathData(dB));
   const frame = new Float64Array(plan.from.length);
   return (progress) => framePathData(plan, evaluate(plan, progress, frame), options.digits ?? 3);
 }

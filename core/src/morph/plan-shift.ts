@@ -1,87 +1,153 @@
 import { CoreError } from '../errors';
-import type { Match } from '../match';
-import { PLAN_GRID_PX } from '../num';
-import { type Contour, innerPoint, type Outline, outlineSize, pieceCount, reverseContour } from '../outline';
+import { type Match, type PairMatch, runContour } from '../match';
+import { areaCentre, innerPoint, type Contour, nestingOf, type Nesting, type Outline, outlineSize } from '../outline';
 import { splitPair } from './break-points';
-import { ENGINE_VERSION, METHODS, type Method, type PlanContour, type ShiftPlan } from './plan';
+import { anchorPolygon, meanValueCoordinates } from './carried';
+import { METHODS, type Method, type ShiftPlan } from './plan';
+import { assemble, type PlannedRun, planRun, type RunSource } from './planned-run';
+import { RunTravel, type Way } from './travel';
 
-/** Progress is followed this far outside 0..1. */
-const OVERSHOOT = 0.3;
-
-interface Run {
-  readonly from: Float64Array;
-  readonly to: Float64Array;
-  readonly closed: boolean;
-  readonly role: PlanContour['role'];
-  readonly a?: number;
-  readonly b?: number;
-}
 
 /**
  * Computes a shift from outline `a` to outline `b` (px, y down) by `match`. Points are added by exact splitting only, so the frames at
- * progress 0 and 1 are the outlines themselves. Contours without a partner shrink to, or grow from, a point inside them.
+ * progress 0 and 1 are the outlines themselves. Contours without a partner shrink to, or grow from, a point inside them; holes go with
+ * their solid. `method` is for all pairs; without it each travels as the match says, or straight.
  *
  * @throws CoreError 'option' for an unknown method
  */
-export function planShift(a: Outline, b: Outline, match: Match, method: Method = 'straight'): ShiftPlan {
-  if (!METHODS.includes(method))
+export function planShift(a: Outline, b: Outline, match: Match, method?: Method): ShiftPlan {
+  if (method !== undefined && !METHODS.includes(method))
     throw new CoreError(
       'option',
       `Expected method to be one of ${METHODS.join(', ')}; found ${String(method)}.`,
       'method',
     );
   const size = Math.max(outlineSize(a), outlineSize(b));
-  const runs: Run[] = [];
-  for (const pair of match.pairs) {
-    const ca = a.contours[pair.a];
-    const cb = b.contours[pair.b];
-    const split = splitPair(
-      pair,
-      pair.reversedA ? reverseContour(ca) : ca,
-      pair.reversedB ? reverseContour(cb) : cb,
-      size,
-    );
-    runs.push({ ...split, closed: ca.closed && cb.closed, role: 'pair', a: pair.a, b: pair.b });
-  }
-  for (const i of match.deaths) runs.push({ ...withPoint(a.contours[i], 'from'), role: 'death', a: i });
-  for (const i of match.births) runs.push({ ...withPoint(b.contours[i], 'to'), role: 'birth', b: i });
-  return assemble(runs, method, a.fillRule === 'evenodd' && b.fillRule === 'evenodd' ? 'evenodd' : 'nonzero', size);
+  return planRuns(a, b, match, size, (pair) => pairSource(a, b, pair, size), method);
 }
 
-/** A contour against a point inside it. */
-function withPoint(contour: Contour, end: 'from' | 'to'): Pick<Run, 'from' | 'to' | 'closed'> {
-  const { x, y } = innerPoint(contour);
+/** As `planShift`, with split pairs supplied by the caller, who may have them already. */
+export function planRuns(
+  a: Outline,
+  b: Outline,
+  match: Match,
+  size: number,
+  sourceOf: (pair: PairMatch) => RunSource,
+  method?: Method,
+): ShiftPlan {
+  const several = a.contours.length + b.contours.length > 2;
+  const nestingA = several ? nestingOf(a) : undefined;
+  const nestingB = several ? nestingOf(b) : undefined;
+  const runs: PlannedRun[] = [];
+  const solids = match.pairs.map((pair) => ({ pair, source: sourceOf(pair) }));
+  const wayOf = ({ method: own, softness }: PairMatch): Way => ({
+    method: method ?? own ?? 'straight',
+    softness: softness ?? 0,
+  });
+  for (const { pair, source } of solids) {
+    const solid = solids.find(
+      (other) =>
+        other.pair !== pair &&
+        other.source.closed &&
+        isInside(nestingA, pair.a, other.pair.a) &&
+        isInside(nestingB, pair.b, other.pair.b),
+    );
+    const way = wayOf(pair);
+    runs.push(planRun(source, solid ? { ...way, carried: carriedBy(solid.source, wayOf(solid.pair), source) } : way));
+  }
+  match.deaths.forEach((i, k) => {
+    runs.push(alone(a.contours[i], i, 'death', solids, nestingA, match.timing?.deaths[k]));
+  });
+  match.births.forEach((j, k) => {
+    runs.push(alone(b.contours[j], j, 'birth', solids, nestingB, match.timing?.births[k]));
+  });
+  return assemble(runs, a.fillRule === 'evenodd' && b.fillRule === 'evenodd' ? 'evenodd' : 'nonzero', size);
+}
+
+/** Splits a pair at the places of both. */
+export function pairSource(a: Outline, b: Outline, pair: PairMatch, size: number): RunSource {
+  const runA = runContour(a, pair.a, pair.joiningA, pair.reversedA, pair.byOrigin);
+  const runB = runContour(b, pair.b, pair.joiningB, pair.reversedB, pair.byOrigin);
+  const split = splitPair(pair, runA, runB, size);
+  const closed = runA.contour.closed && runB.contour.closed;
+  return {
+    travel: new RunTravel(split.from, split.to, closed, size),
+    closed,
+    role: 'pair',
+    a: pair.a,
+    b: pair.b,
+    bridgesA: split.bridgesA,
+    bridgesB: split.bridgesB,
+  };
+}
+
+const isInside = (nesting: readonly Nesting[] | undefined, inner: number, outer: number): boolean =>
+  nesting !== undefined && nesting[inner].hole && nesting[inner].parent === outer;
+
+/** How far the solid takes a point inside it off the straight way between its places at both ends. */
+function carriedBy(solid: RunSource, way: Way, hole: RunSource): NonNullable<Way['carried']> {
+  const frame = new Float64Array(solid.travel.from.length);
+  const [fromX, fromY] = middleOf(hole.travel.from, hole.closed);
+  const [toX, toY] = middleOf(hole.travel.to, hole.closed);
+  const weightsA = meanValueCoordinates(anchorPolygon(solid.travel.from), fromX, fromY);
+  const weightsB = meanValueCoordinates(anchorPolygon(solid.travel.to), toX, toY);
+  return (progress, out) => {
+    solid.travel.frame(way, progress, frame);
+    let x = 0;
+    let y = 0;
+    for (let i = 0; i < weightsA.length; i++) {
+      const w = weightsA[i] + (weightsB[i] - weightsA[i]) * progress;
+      x += w * frame[6 * i];
+      y += w * frame[6 * i + 1];
+    }
+    out[0] = x - (fromX + (toX - fromX) * progress);
+    out[1] = y - (fromY + (toY - fromY) * progress);
+  };
+}
+
+function middleOf(points: Float64Array, closed: boolean): [number, number] {
+  const { x, y } = areaCentre({ contours: [{ points, closed }], fillRule: 'nonzero' });
+  return [x, y];
+}
+
+/** A contour that comes or goes alone: against a point inside it, which its solid (if it is a hole) takes along. */
+function alone(
+  contour: Contour,
+  index: number,
+  role: 'birth' | 'death',
+  pairs: readonly { pair: PairMatch; source: RunSource }[],
+  nesting: readonly Nesting[] | undefined,
+  timing: readonly [number, number] = [0, 1],
+): PlannedRun {
+  const solid = pairs.find(
+    ({ pair, source }) => source.closed && isInside(nesting, index, role === 'birth' ? pair.b : pair.a),
+  );
+  let { x, y } = innerPoint(contour);
+  if (solid) {
+    const { from, to } = solid.source.travel;
+    const weights = meanValueCoordinates(anchorPolygon(role === 'birth' ? to : from), x, y);
+    const other = role === 'birth' ? from : to;
+    x = 0;
+    y = 0;
+    for (let i = 0; i < weights.length; i++) {
+      x += weights[i] * other[6 * i];
+      y += weights[i] * other[6 * i + 1];
+    }
+  }
   const point = new Float64Array(contour.points.length);
   for (let i = 0; i < point.length; i += 2) {
     point[i] = x;
     point[i + 1] = y;
   }
   const full = contour.points;
-  return { from: end === 'from' ? full : point, to: end === 'to' ? full : point, closed: contour.closed };
-}
-
-function assemble(runs: readonly Run[], method: Method, fillRule: Outline['fillRule'], size: number): ShiftPlan {
-  const total = runs.reduce((sum, run) => sum + run.from.length, 0);
-  const from = new Float64Array(total);
-  const to = new Float64Array(total);
-  const contours: PlanContour[] = [];
-  let at = 0;
-  for (const run of runs) {
-    roundInto(run.from, from, at);
-    roundInto(run.to, to, at);
-    contours.push({
-      at,
-      pieces: pieceCount({ points: run.from, closed: run.closed }),
-      closed: run.closed,
-      role: run.role,
-      a: run.a,
-      b: run.b,
-    });
-    at += run.from.length;
-  }
-  return { engine: ENGINE_VERSION, method, fillRule, contours, from, to, overshoot: OVERSHOOT, size };
-}
-
-function roundInto(values: Float64Array, out: Float64Array, at: number): void {
-  for (let i = 0; i < values.length; i++) out[at + i] = Math.round(values[i] / PLAN_GRID_PX) * PLAN_GRID_PX;
+  const travel = new RunTravel(role === 'death' ? full : point, role === 'birth' ? full : point, contour.closed, 1);
+  const source: RunSource = {
+    travel,
+    closed: contour.closed,
+    role,
+    ...(role === 'death' ? { a: index } : { b: index }),
+    bridgesA: [],
+    bridgesB: [],
+  };
+  return { ...planRun(source, { method: 'straight', softness: 0 }), begin: timing[0], end: timing[1] };
 }

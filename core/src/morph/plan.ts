@@ -1,13 +1,22 @@
 import type { FillRule } from '../outline';
 
 /** Raised whenever the same input may give another plan; kept plans of older versions are then made anew. */
-export const ENGINE_VERSION = 1;
+export const ENGINE_VERSION = 2;
 
-export const METHODS = ['straight'] as const;
-/** How positions travel: straight — every point on a straight line. */
+export const METHODS = ['straight', 'turning', 'blended'] as const;
+/** How positions travel: straight — every point on a straight line; turning — edges turn and stretch; blended — half of each. */
 export type Method = (typeof METHODS)[number];
 
-/** One contour of a plan: where its numbers lie and where it came from. */
+/** Frames of a contour at some moments, joined by cubics: what a contour needs that does not go straight. */
+export interface PlanKeys {
+  /** Progress of each key, ascending, the first 0, the last 1. */
+  readonly times: Float64Array;
+  /** For each key all numbers of the contour, and their slopes per unit of progress, px. */
+  readonly values: Float64Array;
+  readonly slopes: Float64Array;
+}
+
+/** One contour of a plan: where its numbers lie, how they travel and where it came from. */
 export interface PlanContour {
   /** Index of the first number in the flat arrays; the contour has 2·(3·pieces + 1) of them. */
   readonly at: number;
@@ -17,6 +26,22 @@ export interface PlanContour {
   /** Index of the contour in the first and second outline, where there is one. */
   readonly a?: number;
   readonly b?: number;
+  /** Absent where every number goes straight from one end to the other. */
+  readonly keys?: PlanKeys;
+  /** Progress at which it leaves its first end and reaches its second: 0 and 1 unless it is born late or dies early. */
+  readonly begin: number;
+  readonly end: number;
+  /**
+   * Joints that are smooth at both ends, as indices (within the contour's numbers) of the handle before, the anchor and the handle after, three
+   * each: there the in-between has one direction.
+   */
+  readonly joints: Int32Array;
+  /** Pieces that are no edge of the first, and of the second outline: slits and cuts, which no stroke follows. */
+  readonly bridgesA: readonly number[];
+  readonly bridgesB: readonly number[];
+  /** How it travels, and how much it is rounded on the way (0: not at all). */
+  readonly method: Method;
+  readonly softness: number;
 }
 
 /**
@@ -25,13 +50,15 @@ export interface PlanContour {
  */
 export interface ShiftPlan {
   readonly engine: number;
-  readonly method: Method;
   readonly fillRule: FillRule;
   readonly contours: readonly PlanContour[];
   readonly from: Float64Array;
   readonly to: Float64Array;
   /** How far below 0 and beyond 1 progress is followed. */
-  readonly overshoot: number;
+  readonly overshoot: { readonly below: number; readonly above: number };
   /** The longer side of the larger end's box, px. */
   readonly size: number;
 }
+
+/** How many numbers a contour of a plan has. */
+export const contourLengthIn = (contour: PlanContour): number => 6 * contour.pieces + 2;

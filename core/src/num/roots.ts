@@ -42,3 +42,26 @@ export function increasingRoot(
   }
   return x;
 }
+
+/**
+ * Parameters in [0, 1] at which the cubic with Bernstein coefficients b0 … b3 changes its sign, in ascending order: between its extremes by
+ * `increasingRoot`. A value of zero counts as positive, so that pieces which share an end count a crossing there once.
+ */
+export function bezierSignChanges(b0: number, b1: number, b2: number, b3: number): number[] {
+  const a = b3 - 3 * b2 + 3 * b1 - b0;
+  const b = 3 * (b2 - 2 * b1 + b0);
+  const c = 3 * (b1 - b0);
+  const value = (t: number): number => (t === 1 ? b3 : ((a * t + b) * t + c) * t + b0);
+  const slope = (t: number): number => (3 * a * t + 2 * b) * t + c;
+  const stops = [0, ...quadraticRoots(3 * a, 2 * b, c).filter((t) => t > 0 && t < 1), 1];
+  const out: number[] = [];
+  for (let k = 0; k + 1 < stops.length; k++) {
+    const up = value(stops[k + 1]) >= 0;
+    if (value(stops[k]) >= 0 === up) continue;
+    const sign = up ? 1 : -1;
+    const middle = (stops[k] + stops[k + 1]) / 2;
+    const root = increasingRoot((t) => sign * value(t), (t) => sign * slope(t), stops[k], stops[k + 1], middle, 1e-14);
+    out.push(root);
+  }
+  return out;
+}

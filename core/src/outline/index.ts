@@ -8,6 +8,7 @@ export * from './dash';
 export * from './enclosing-circle';
 export * from './ends';
 export * from './flatten';
+export * from './idle-anchors';
 export * from './inner-point';
 export * from './measure';
 export * from './nearest';

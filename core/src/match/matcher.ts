@@ -1,0 +1,115 @@
+import { type Contour, type Nesting, nestingOf, type Outline } from '../outline';
+import { type ContourFit, fitContours } from './contour-pair';
+import { fitThrough } from './fixed-fit';
+import type { FixedPair, Joining, MatchOptions, PairMatch, PlacePair } from './match';
+import { originPairs } from './origins';
+import { type Run, runContour, runShare, runsBackwards } from './run-contour';
+
+/** Two contours that may become each other, before it is known how. */
+export interface PairSpec {
+  readonly a: number;
+  readonly b: number;
+  readonly joiningA?: Joining;
+  readonly joiningB?: Joining;
+}
+
+/** Finds how contours of two outlines fit together; what was found once is kept. Neither outline is altered. */
+export class Matcher {
+  readonly nestingA: readonly Nesting[];
+  readonly nestingB: readonly Nesting[];
+  private readonly known = new Map<string, readonly PairMatch[]>();
+
+  constructor(
+    readonly a: Outline,
+    readonly b: Outline,
+    readonly options: MatchOptions,
+  ) {
+    this.nestingA = nestingOf(a);
+    this.nestingB = nestingOf(b);
+  }
+
+  /** The matches of a pair worth a look, the cheapest first; at least one. */
+  fits(spec: PairSpec): readonly PairMatch[] {
+    const key = JSON.stringify(spec);
+    let found = this.known.get(key);
+    if (!found) {
+      found = this.find(spec);
+      this.known.set(key, found);
+    }
+    return found;
+  }
+
+  private find(spec: PairSpec): PairMatch[] {
+    const ca = this.a.contours[spec.a];
+    const cb = this.b.contours[spec.b];
+    const { direction = 'auto' } = this.options;
+    const backwardsA = runsBackwards(ca, this.nestingA[spec.a].hole);
+    const aligned = runsBackwards(cb, this.nestingB[spec.b].hole);
+    const joined = spec.joiningA !== undefined || spec.joiningB !== undefined;
+    const origins = joined ? [] : originPairs(ca, cb);
+    let ways: boolean[];
+    if (direction !== 'auto') ways = [(direction === 'reversed') !== backwardsA];
+    else if (ca.closed && cb.closed) ways = [aligned];
+    else ways = [false, true];
+    const own = ownPairs(this.options, spec);
+    const out = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, own, origins));
+    // Do the places that must be met follow each other the other way round only? Then that way is meant.
+    if (out.length === 0 && direction === 'auto' && own.length > 0)
+      out.push(...this.run(spec, backwardsA, !ways[0], own, []));
+    if (out.length === 0) out.push(...ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, [], [])));
+    return out.sort((p, q) => p.cost - q.cost);
+  }
+
+  private run(
+    spec: PairSpec,
+    reversedA: boolean,
+    reversedB: boolean,
+    own: readonly PlacePair[],
+    origins: readonly FixedPair[],
+  ): PairMatch[] {
+    const whole = origins.length > 0;
+    const runA = runContour(this.a, spec.a, spec.joiningA, reversedA, whole);
+    const runB = runContour(this.b, spec.b, spec.joiningB, reversedB, whole);
+    const made = (fit: ContourFit, byOrigin: boolean): PairMatch => ({ ...spec, reversedA, reversedB, byOrigin, ...fit });
+    const chosen = own.map((pair) => ({ a: runShare(runA, pair.shareA), b: runShare(runB, pair.shareB) }));
+    if (whole) {
+      const linked = origins
+        .map((pair) => ({ a: runShare(runA, pair.a), b: runShare(runB, pair.b) }))
+        .filter((pair) => !runA.contour.closed && !runB.contour.closed ? atEnd(pair.a) === atEnd(pair.b) : true);
+      // What the designer says comes first; of the links those are kept that agree with it.
+      const fit = fitThrough(runA.contour, runB.contour, [...chosen, ...agreeing(chosen, linked, runA, runB)], true);
+      if (fit) return [made(fit, true)];
+      return own.length > 0 ? this.run(spec, reversedA, reversedB, own, []) : [];
+    }
+    if (chosen.length > 0) {
+      const fit = fitThrough(runA.contour, runB.contour, chosen, false);
+      return fit ? [made(fit, false)] : [];
+    }
+    return fitContours(runA.contour, runB.contour).map((fit) => made(fit, false));
+  }
+}
+
+/** An open line's ends meet each other anyway; an end cannot be tied to the middle. */
+const atEnd = (share: number): boolean => share < 1e-6 || share > 1 - 1e-6;
+
+/** The starts and ties that the options hold for a pair, start first. */
+function ownPairs(options: MatchOptions, { a, b }: PairSpec): PlacePair[] {
+  const mine = (pair: PlacePair): boolean => pair.contourA === a && pair.contourB === b;
+  return [...(options.starts ?? []).filter(mine).slice(0, 1), ...(options.ties ?? []).filter(mine)];
+}
+
+/** The links that keep the cyclic order with all chosen pairs. */
+function agreeing(chosen: readonly FixedPair[], linked: readonly FixedPair[], a: Run, b: Run): FixedPair[] {
+  if (chosen.length === 0) return [...linked];
+  const ahead = (share: number, from: number, contour: Contour): number =>
+    contour.closed && share < from ? share - from + 1 : share - from;
+  const [first] = chosen;
+  const nodes = chosen
+    .map((pair) => ({ a: ahead(pair.a, first.a, a.contour), b: ahead(pair.b, first.b, b.contour) }))
+    .sort((p, q) => p.a - q.a);
+  return linked.filter((pair) => {
+    const pa = ahead(pair.a, first.a, a.contour);
+    const pb = ahead(pair.b, first.b, b.contour);
+    return nodes.every((node) => Math.abs(pa - node.a) > 1e-6 && pa > node.a === pb > node.b && pb !== node.b);
+  });
+}

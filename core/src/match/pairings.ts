@@ -1,0 +1,174 @@
+import { areaCentre, type Outline } from '../outline';
+import { rankAssignments } from './contour-pairs';
+import { cutContour } from './cut-contour';
+import { automaticCut } from './cuts';
+import type { CutPart, Joining } from './match';
+import type { Matcher, PairSpec } from './matcher';
+import { slitChoices } from './slits';
+
+/** At most this many holes are joined to one solid. */
+const MOST_SLITS = 3;
+/** At most this many parts are cut from one solid. */
+const MOST_PARTS = 4;
+
+/** One way to say which contour becomes which. */
+export interface Pairing {
+  /** For each pair the ways to do it (several where the place of a slit is open). */
+  readonly slots: readonly (readonly PairSpec[])[];
+  readonly births: readonly number[];
+  readonly deaths: readonly number[];
+  /** How much dearer than the best the assignment is. */
+  readonly extra: number;
+}
+
+/**
+ * The ways worth a look to pair the contours of two outlines: the best assignments, each with holes without partner left to themselves or
+ * joined to their solid by a slit, and with solids without partner coming and going or cut from another.
+ */
+export function pairingsOf(matcher: Matcher): Pairing[] {
+  const { a, b, nestingA, nestingB, options } = matcher;
+  const assignments = rankAssignments(a, nestingA, b, nestingB, options.pairs);
+  const alone = new Set(options.pairs?.filter(([i, j]) => i < 0 || j < 0).map(([i, j]) => `${i} ${j}`));
+  const least = assignments[0]?.cost ?? 0;
+  const out: Pairing[] = [];
+  for (const { pairs, cost } of assignments) {
+    const specs = pairs.map(([i, j]): PairSpec => ({ a: i, b: j }));
+    const plain = without(a, b, specs);
+    const holesA = plain.deaths.filter((i) => nestingA[i].hole && !alone.has(`${i} -1`));
+    const holesB = plain.births.filter((j) => nestingB[j].hole && !alone.has(`-1 ${j}`));
+    const slitSlots = specs.map((spec) => {
+      const mineA = holesA.filter((i) => nestingA[i].parent === spec.a);
+      const mineB = holesB.filter((j) => nestingB[j].parent === spec.b);
+      const ways = slitSpecs(a, b, spec, mineA, mineB);
+      return ways.length > 0 ? ways : [spec];
+    });
+    const extra = cost - least;
+    const cuts = cutSpecs(matcher, specs, plain, alone);
+    const slitted = slitSlots.some((ways) => ways[0].joiningA || ways[0].joiningB);
+    if (slitted) out.push({ slots: slitSlots, ...without(a, b, slitSlots.map(([way]) => way)), extra });
+    if (cuts) {
+      out.push({ slots: cuts.map((spec) => [spec]), ...without(a, b, cuts), extra });
+      if (slitted) {
+        const slots = cuts.map((spec) => {
+          const k = specs.findIndex((other) => other.a === spec.a && other.b === spec.b);
+          return k >= 0 && !spec.joiningA && !spec.joiningB ? slitSlots[k] : [spec];
+        });
+        out.push({ slots, ...without(a, b, slots.map(([way]) => way)), extra });
+      }
+    }
+    out.push({ slots: specs.map((spec) => [spec]), ...plain, extra });
+  }
+  return out;
+}
+
+/** The contours that no pair takes up. */
+function without(a: Outline, b: Outline, specs: readonly PairSpec[]): { deaths: number[]; births: number[] } {
+  const takenA = new Set(specs.flatMap((spec) => [spec.a, ...(spec.joiningA?.slits?.map(({ hole }) => hole) ?? [])]));
+  const takenB = new Set(specs.flatMap((spec) => [spec.b, ...(spec.joiningB?.slits?.map(({ hole }) => hole) ?? [])]));
+  return {
+    deaths: a.contours.map((_, i) => i).filter((i) => !takenA.has(i)),
+    births: b.contours.map((_, i) => i).filter((i) => !takenB.has(i)),
+  };
+}
+
+/** A pair with the holes that one side has alone joined to it, by each of the slits worth a try. */
+function slitSpecs(
+  a: Outline,
+  b: Outline,
+  spec: PairSpec,
+  holesA: readonly number[],
+  holesB: readonly number[],
+): PairSpec[] {
+  const few = (holes: readonly number[]): boolean => holes.length > 0 && holes.length <= MOST_SLITS;
+  if (few(holesA) && holesB.length === 0)
+    return slitChoices(a, spec.a, holesA).map((slits) => ({ ...spec, joiningA: { slits } }));
+  if (few(holesB) && holesA.length === 0)
+    return slitChoices(b, spec.b, holesB).map((slits) => ({ ...spec, joiningB: { slits } }));
+  return [];
+}
+
+/** The pairs with solids that have no partner cut from the nearest solid that has one; undefined where there is nothing to cut. */
+function cutSpecs(
+  matcher: Matcher,
+  specs: readonly PairSpec[],
+  left: { deaths: readonly number[]; births: readonly number[] },
+  alone: ReadonlySet<string>,
+): PairSpec[] | undefined {
+  const { a, b, nestingA, nestingB, options } = matcher;
+  const holed = (nesting: Matcher['nestingA'], i: number): boolean => nesting.some(({ parent }) => parent === i);
+  const solid = (outline: Outline, nesting: Matcher['nestingA'], i: number): boolean =>
+    outline.contours[i].closed && !nesting[i].hole;
+  const born = left.births.filter((j) => solid(b, nestingB, j) && !holed(nestingB, j) && !alone.has(`-1 ${j}`));
+  const dying = left.deaths.filter((i) => solid(a, nestingA, i) && !holed(nestingA, i) && !alone.has(`${i} -1`));
+  if (born.length === 0 && dying.length === 0) return undefined;
+  const centre = (outline: Outline, i: number) => areaCentre({ contours: [outline.contours[i]], fillRule: 'nonzero' });
+  const nearest = (side: 'a' | 'b', at: { x: number; y: number }): number => {
+    let best = -1;
+    let least = Infinity;
+    specs.forEach((spec, k) => {
+      const [own, nesting] = side === 'a' ? [a, nestingA] : [b, nestingB];
+      if (!solid(own, nesting, spec[side]) || holed(nesting, spec[side])) return;
+      // The distance to where it goes: there the new part is to come from.
+      const there = side === 'a' ? centre(b, spec.b) : centre(a, spec.a);
+      const distance = Math.hypot(there.x - at.x, there.y - at.y);
+      if (distance < least) [least, best] = [distance, k];
+    });
+    return best;
+  };
+  const groups = new Map<number, { born: number[]; dying: number[] }>();
+  const group = (k: number) => {
+    let found = groups.get(k);
+    if (!found) groups.set(k, (found = { born: [], dying: [] }));
+    return found;
+  };
+  for (const j of born) {
+    const k = nearest('a', centre(b, j));
+    if (k >= 0) group(k).born.push(j);
+  }
+  for (const i of dying) {
+    const k = nearest('b', centre(a, i));
+    if (k >= 0) group(k).dying.push(i);
+  }
+  let any = false;
+  const out = specs.flatMap((spec, k): PairSpec[] => {
+    const mine = groups.get(k);
+    if (!mine || (mine.born.length > 0 && mine.dying.length > 0)) return [spec];
+    if (mine.born.length > 0) {
+      const targets = [spec.b, ...mine.born];
+      const parts = dividedInto(a, spec.a, b, targets, options.cuts);
+      if (!parts) return [spec];
+      any = true;
+      return parts.map(({ joining, target }) => ({ a: spec.a, b: target, joiningA: joining }));
+    }
+    const targets = [spec.a, ...mine.dying];
+    const parts = dividedInto(b, spec.b, a, targets, options.cuts);
+    if (!parts) return [spec];
+    any = true;
+    return parts.map(({ joining, target }) => ({ a: target, b: spec.b, joiningB: joining }));
+  });
+  return any ? out : undefined;
+}
+
+function dividedInto(
+  outline: Outline,
+  index: number,
+  others: Outline,
+  targets: readonly number[],
+  drawn: CutPart['lines'] | undefined,
+): { joining: Joining; target: number }[] | undefined {
+  if (targets.length > MOST_PARTS) return undefined;
+  const contour = outline.contours[index];
+  const shapes = targets.map((i) => others.contours[i]);
+  if (drawn && drawn.length > 0) {
+    const parts = cutContour(contour, drawn);
+    if (parts.length === targets.length) {
+      const [x0, y0, x1, y1] = drawn[0];
+      const centres = shapes.map((c) => areaCentre({ contours: [c], fillRule: 'nonzero' }));
+      const along = (i: number): number => (x1 - x0) * (centres[i].y - y0) - (y1 - y0) * (centres[i].x - x0);
+      const order = targets.map((_, i) => i).sort((p, q) => along(p) - along(q));
+      return order.map((i, part) => ({ joining: { cut: { lines: drawn, part } }, target: targets[i] }));
+    }
+  }
+  const cut = automaticCut(contour, shapes);
+  return cut?.order.map((i, part) => ({ joining: { cut: { lines: cut.lines, part } }, target: targets[i] }));
+}

@@ -1,0 +1,64 @@
+import type { PairMatch, Reason } from './match';
+import type { Matcher } from './matcher';
+
+/** One sentence for each decision about a match, without repetition. */
+export function reasonsFor(
+  { a, b, options }: Matcher,
+  pairs: readonly PairMatch[],
+  births: readonly number[],
+  deaths: readonly number[],
+): Reason[] {
+  const reasons: Reason[] = [];
+  const add = (code: Reason['code'], text: string): void => {
+    if (!reasons.some((reason) => reason.text === text)) reasons.push({ code, text });
+  };
+  for (const pair of pairs) {
+    const ca = a.contours[pair.a];
+    const cb = b.contours[pair.b];
+    const mine = (p: { contourA: number; contourB: number }): boolean => p.contourA === pair.a && p.contourB === pair.b;
+    if (options.direction === 'same') add('direction-own', 'Both outlines are run as they are written: your choice.');
+    else if (options.direction === 'reversed') add('direction-own', 'The second outline is run backwards: your choice.');
+    else if (ca.closed && cb.closed) {
+      if (pair.reversedA === pair.reversedB) add('direction-aligned', 'Both outlines run the same way round.');
+      else
+        add('direction-reversed', 'The second outline runs the other way round, so it is run backwards.');
+    } else if (pair.reversedB) add('direction-by-cost', 'The second line fits better backwards.');
+    else add('direction-by-cost', 'The second line fits better as it is written.');
+    if (ca.closed !== cb.closed) add('opened', 'A closed contour is cut open at its start point to become a line.');
+    if (options.starts?.some(mine)) add('start-own', 'The start points are your choice.');
+    if (options.ties?.some(mine)) {
+      const n = options.ties.filter(mine).length;
+      add('ties-own', `The match passes through ${n === 1 ? 'the tie' : `${n} ties`} that you set.`);
+    }
+    if (pair.byOrigin) add('origins', 'Points that were copied from the first outline go back to where they came from.');
+    if (pair.joiningA?.slits || pair.joiningB?.slits)
+      add('slit', 'A hole without a partner opens and closes through a slit to its outline.');
+    if (pair.joiningA?.cut || pair.joiningB?.cut)
+      add(
+        'cut',
+        options.cuts?.length ? 'A solid is cut along the line that you drew.' : 'A solid is cut into several along a straight line.',
+      );
+  }
+  if (options.pairs?.length) add('pairs-own', 'Some contours are paired, or left alone, as you said.');
+  if (deaths.length > 0)
+    add(
+      'contour-dies',
+      counted(
+        deaths.length,
+        'contour of the first outline has no partner and shrinks away',
+        'contours of the first outline have no partner and shrink away',
+      ),
+    );
+  if (births.length > 0)
+    add(
+      'contour-born',
+      counted(
+        births.length,
+        'contour of the second outline has no partner and grows from a point',
+        'contours of the second outline have no partner and grow from points',
+      ),
+    );
+  return reasons;
+}
+
+const counted = (n: number, one: string, many: string): string => `${n === 1 ? 'One' : n} ${n === 1 ? one : many}.`;

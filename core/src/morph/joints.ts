@@ -1,0 +1,45 @@
+import { SMOOTH_JOINT_RAD } from '../num';
+
+/** Handles are in the same ratio at both ends when they agree to this share: then straight ways keep them in line by themselves. */
+const SAME_RATIO = 0.01;
+/** Directions at both ends are the same below this angle, rad. */
+const SAME_DIRECTION = 0.002;
+
+/**
+ * Joints of two runs of n pieces that are smooth in both and would not stay so on straight ways: handle before, anchor, handle after, three
+ * indices of numbers each. `every` lists those too that would stay smooth.
+ */
+export function smoothJoints(from: Float64Array, to: Float64Array, closed: boolean, every: boolean): Int32Array {
+  const last = from.length - 2;
+  const out: number[] = [];
+  const first = closed ? 0 : 6;
+  for (let anchor = first; anchor < last; anchor += 6) {
+    const before = anchor === 0 ? last - 2 : anchor - 2;
+    const after = anchor + 2;
+    const a = jointAt(from, before, anchor, after);
+    const b = jointAt(to, before, anchor, after);
+    if (!a || !b) continue;
+    const turned = Math.abs(Math.atan2(a.x * b.y - a.y * b.x, a.x * b.x + a.y * b.y));
+    if (!every && (Math.abs(a.share - b.share) <= SAME_RATIO || turned <= SAME_DIRECTION)) continue;
+    out.push(before, anchor, after);
+  }
+  return Int32Array.from(out);
+}
+
+/** Direction and length share of the first handle at a smooth joint; undefined at a corner or without handles. */
+function jointAt(
+  p: Float64Array,
+  before: number,
+  anchor: number,
+  after: number,
+): { x: number; y: number; share: number } | undefined {
+  const ux = p[anchor] - p[before];
+  const uy = p[anchor + 1] - p[before + 1];
+  const vx = p[after] - p[anchor];
+  const vy = p[after + 1] - p[anchor + 1];
+  const u = Math.hypot(ux, uy);
+  const v = Math.hypot(vx, vy);
+  if (!(u > 0) || !(v > 0)) return undefined;
+  if (!(Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) <= 2 * SMOOTH_JOINT_RAD)) return undefined;
+  return { x: (ux + vx) / (u + v), y: (uy + vy) / (u + v), share: u / (u + v) };
+}

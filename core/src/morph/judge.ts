@@ -1,0 +1,127 @@
+import { evaluate } from './evaluate';
+import { FillMeter } from './fill-area';
+import type { ShiftPlan } from './plan';
+import { FrameProbe } from './probe';
+
+/** A curl shorter than this share of the size does not count as a fold. */
+export const LEAST_LOOP_REL = 0.005;
+/** How coarsely frames are looked at when candidates are compared, as a share of the size. */
+const COARSE_REL = 0.0015;
+const ROWS = 96;
+const FIRST_LOOK = 15;
+const SECOND_LOOK = 39;
+
+/** What candidates are compared by: 0 is as good as it gets. */
+export interface Judgement {
+  readonly penalty: number;
+  readonly folds: boolean;
+}
+
+/** Moments of the first look, and between them those of the second: coarse frames miss thin folds near the ends. */
+const FIRST_TIMES = Array.from({ length: FIRST_LOOK }, (_, k) => (k + 1) / (FIRST_LOOK + 1));
+const SECOND_TIMES = Array.from({ length: SECOND_LOOK }, (_, k) => (k + 0.5) / SECOND_LOOK);
+
+/** Judges the in-betweens of one plan by what the eye minds: folds, thinning, ballooning, leaving the frame, crossings, holes outside. */
+export class Judge {
+  private readonly probe: FrameProbe;
+  private readonly fill: FillMeter | undefined;
+  private readonly frame: Float64Array;
+  private readonly box = Float64Array.of(Infinity, Infinity, -Infinity, -Infinity);
+  private readonly baseFolds: number;
+  private readonly baseCrossings: number;
+  private readonly sign: number;
+  private readonly areas: readonly [number, number];
+  private readonly lengths: readonly [number, number];
+
+  constructor(private readonly plan: ShiftPlan) {
+    this.probe = new FrameProbe(plan, COARSE_REL * plan.size || 1);
+    this.frame = new Float64Array(plan.from.length);
+    const ends = [plan.from, plan.to].map((end) => {
+      this.probe.take(end);
+      this.probe.growBox(this.box);
+      return {
+        ...this.probe.countCrossings(LEAST_LOOP_REL * plan.size),
+        area: this.probe.signedArea(),
+        length: this.probe.length(),
+      };
+    });
+    this.baseFolds = Math.max(ends[0].folds, ends[1].folds);
+    this.baseCrossings = Math.max(ends[0].between, ends[1].between);
+    this.sign = ends[0].area + ends[1].area < 0 ? -1 : 1;
+    this.lengths = [ends[0].length, ends[1].length];
+    if (plan.contours.length > 1) {
+      const margin = 0.2 * plan.size;
+      this.fill = new FillMeter(plan, this.probe, this.box[1] - margin, this.box[3] + margin, ROWS);
+      const filled = [plan.from, plan.to].map((end) => {
+        this.probe.take(end);
+        return this.fill?.measure(this.sign).filled ?? 0;
+      });
+      this.areas = [filled[0], filled[1]];
+    } else this.areas = [Math.abs(ends[0].area), Math.abs(ends[1].area)];
+  }
+
+  /** A first look at 15 moments, enough to compare. */
+  firstLook(): Judgement {
+    return this.look(FIRST_TIMES);
+  }
+
+  /** A second look at 39 others. */
+  secondLook(): Judgement {
+    return this.look(SECOND_TIMES);
+  }
+
+  private look(times: readonly number[]): Judgement {
+    const { plan, probe, frame } = this;
+    const size = plan.size || 1;
+    const smaller = Math.min(...this.areas);
+    const larger = Math.max(...this.areas);
+    const hasArea = smaller > 1e-6 * size * size;
+    const longer = Math.max(...this.lengths);
+    const shorter = Math.min(...this.lengths);
+    let badFrames = 0;
+    let mostFolds = 0;
+    let crossingFrames = 0;
+    let mostCrossings = 0;
+    let leastArea = Infinity;
+    let mostArea = 0;
+    let leastLength = Infinity;
+    let mostLength = 0;
+    let inverted = 0;
+    let out = 0;
+    for (const time of times) {
+      probe.take(evaluate(plan, time, frame));
+      const { folds, between } = probe.countCrossings(LEAST_LOOP_REL * size);
+      if (folds > this.baseFolds) badFrames++;
+      mostFolds = Math.max(mostFolds, folds - this.baseFolds);
+      if (between > this.baseCrossings) crossingFrames++;
+      mostCrossings = Math.max(mostCrossings, between - this.baseCrossings);
+      const length = probe.length();
+      leastLength = Math.min(leastLength, length);
+      mostLength = Math.max(mostLength, length);
+      out = Math.max(out, probe.beyond(this.box));
+      if (!hasArea) continue;
+      if (this.fill) {
+        const area = this.fill.measure(this.sign);
+        leastArea = Math.min(leastArea, area.filled);
+        mostArea = Math.max(mostArea, area.filled);
+        inverted = Math.max(inverted, area.inverted);
+      } else {
+        // Signed, so that an outline turned inside out counts as none.
+        const area = probe.signedArea() * this.sign;
+        leastArea = Math.min(leastArea, area);
+        mostArea = Math.max(mostArea, area);
+      }
+    }
+    let penalty = 0;
+    if (badFrames > 0) penalty += 4 + (0.5 * badFrames * FIRST_LOOK) / times.length + 0.3 * mostFolds;
+    if (crossingFrames > 0)
+      penalty += 0.3 + (0.08 * crossingFrames * FIRST_LOOK) / times.length + 0.05 * Math.min(10, mostCrossings);
+    if (hasArea) {
+      penalty += 6 * Math.max(0, 0.7 - leastArea / smaller) + 3 * Math.max(0, mostArea / larger - 1.1);
+      if (inverted > 0.002 * smaller) penalty += 2 + Math.min(4, (20 * inverted) / smaller);
+    } else if (shorter > 0) penalty += 6 * Math.max(0, 0.7 - leastLength / shorter);
+    if (longer > 0) penalty += 4 * Math.max(0, mostLength / longer - 1.12);
+    penalty += 0.1 * Math.max(0, (100 * out) / size - 3);
+    return { penalty, folds: badFrames > 0 };
+  }
+}

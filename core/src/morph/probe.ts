@@ -1,0 +1,265 @@
+import { contourLengthIn, type ShiftPlan } from './plan';
+
+/** A proper crossing of two edges; `loop` is the length of the shorter part of the contour between its two visits, 0 between contours. */
+export interface ProbeCrossing {
+  readonly x: number;
+  readonly y: number;
+  readonly loop: number;
+  readonly contour: number;
+  /** Index of the piece of the plan's contour, counted from its start, of either edge. */
+  readonly piece: number;
+}
+
+/**
+ * Looks at frames of one plan as polylines: crossings, lengths, areas, extents. All memory is made once; the same subdivision serves every
+ * frame, so that frames compare.
+ */
+export class FrameProbe {
+  /** Polyline points x, y of all contours one after the other, of the frame last taken. */
+  readonly points: Float64Array;
+  /** For each contour the index of its first point, and past the last contour the number of points. */
+  readonly starts: Int32Array;
+  /** Points of a contour that count: a closed one does not repeat its first. */
+  readonly counts: Int32Array;
+  private readonly steps: Uint8Array;
+  private readonly edgeContour: Int32Array;
+  private readonly edgeFirst: Int32Array;
+  private readonly edgeNext: Int32Array;
+  private readonly edgePiece: Int32Array;
+  private readonly low: Float64Array;
+  private readonly high: Float64Array;
+  private readonly along: Float64Array;
+  private readonly order: Int32Array;
+  private readonly totals: Float64Array;
+
+  /** @param epsilon how far a polyline may stray from the ends' curves, px */
+  constructor(
+    private readonly plan: ShiftPlan,
+    epsilon: number,
+  ) {
+    const { contours, from, to } = plan;
+    const steps: number[] = [];
+    this.starts = new Int32Array(contours.length + 1);
+    this.counts = new Int32Array(contours.length);
+    this.totals = new Float64Array(contours.length);
+    let points = 0;
+    let edges = 0;
+    contours.forEach((contour, c) => {
+      this.starts[c] = points;
+      for (let k = 0; k < contour.pieces; k++) {
+        const at = contour.at + 6 * k;
+        const d = Math.max(bulge(from, at), bulge(to, at));
+        const count = Math.min(48, Math.max(1, Math.ceil(Math.sqrt((0.75 * d) / epsilon))));
+        steps.push(count);
+        points += count;
+      }
+      if (!contour.closed) points++;
+      this.counts[c] = points - this.starts[c];
+      edges += contour.closed ? this.counts[c] : this.counts[c] - 1;
+    });
+    this.starts[contours.length] = points;
+    this.steps = Uint8Array.from(steps);
+    this.points = new Float64Array(2 * points);
+    this.edgeContour = new Int32Array(edges);
+    this.edgeFirst = new Int32Array(edges);
+    this.edgeNext = new Int32Array(edges);
+    this.edgePiece = new Int32Array(edges);
+    this.low = new Float64Array(edges);
+    this.high = new Float64Array(edges);
+    this.along = new Float64Array(edges + contours.length);
+    this.order = Int32Array.from({ length: edges }, (_, i) => i);
+    let e = 0;
+    let piece = 0;
+    contours.forEach((contour, c) => {
+      const start = this.starts[c];
+      const last = start + this.counts[c] - 1;
+      for (let k = 0, p = start; k < contour.pieces; k++, piece++) {
+        for (let s = 0; s < this.steps[piece]; s++, e++, p++) {
+          this.edgeContour[e] = c;
+          this.edgeFirst[e] = p;
+          this.edgeNext[e] = contour.closed && p === last ? start : p + 1;
+          this.edgePiece[e] = k;
+        }
+      }
+    });
+  }
+
+  /** Takes a frame of the plan (its flat numbers). */
+  take(frame: Float64Array): void {
+    const { points, steps } = this;
+    const { contours } = this.plan;
+    let p = 0;
+    let piece = 0;
+    for (const contour of contours) {
+      let at = contour.at;
+      for (let k = 0; k < contour.pieces; k++, piece++, at += 6) {
+        const count = steps[piece];
+        points[p++] = frame[at];
+        points[p++] = frame[at + 1];
+        for (let s = 1; s < count; s++) {
+          const t = s / count;
+          const u = 1 - t;
+          const a = u * u * u;
+          const b = 3 * u * u * t;
+          const c = 3 * u * t * t;
+          const d = t * t * t;
+          points[p++] = a * frame[at] + b * frame[at + 2] + c * frame[at + 4] + d * frame[at + 6];
+          points[p++] = a * frame[at + 1] + b * frame[at + 3] + c * frame[at + 5] + d * frame[at + 7];
+        }
+      }
+      if (!contour.closed) {
+        points[p++] = frame[contour.at + contourLengthIn(contour) - 2];
+        points[p++] = frame[contour.at + contourLengthIn(contour) - 1];
+      }
+    }
+  }
+
+  /** Length of all contours, px. */
+  length(): number {
+    let sum = 0;
+    for (let e = 0; e < this.edgeFirst.length; e++) sum += this.edgeLength(e);
+    return sum;
+  }
+
+  /** Signed area of the closed contours together, px². */
+  signedArea(): number {
+    const { points, edgeFirst, edgeNext, edgeContour } = this;
+    let sum = 0;
+    for (let e = 0; e < edgeFirst.length; e++) {
+      if (!this.plan.contours[edgeContour[e]].closed) continue;
+      const i = 2 * edgeFirst[e];
+      const j = 2 * edgeNext[e];
+      sum += points[i] * points[j + 1] - points[j] * points[i + 1];
+    }
+    return sum / 2;
+  }
+
+  /** How far the frame reaches beyond a box given as minX, minY, maxX, maxY, px. */
+  beyond(box: Float64Array): number {
+    let out = 0;
+    for (let i = 0; i < this.points.length; i += 2) {
+      const x = this.points[i];
+      const y = this.points[i + 1];
+      out = Math.max(out, box[0] - x, x - box[2], box[1] - y, y - box[3]);
+    }
+    return out;
+  }
+
+  /** Grows a box minX, minY, maxX, maxY to the frame. */
+  growBox(box: Float64Array): Float64Array {
+    for (let i = 0; i < this.points.length; i += 2) {
+      box[0] = Math.min(box[0], this.points[i]);
+      box[1] = Math.min(box[1], this.points[i + 1]);
+      box[2] = Math.max(box[2], this.points[i]);
+      box[3] = Math.max(box[3], this.points[i + 1]);
+    }
+    return box;
+  }
+
+  /** Numbers of crossings of contours with themselves (loops of at least `leastLoop` px) and with each other. */
+  countCrossings(leastLoop: number): { folds: number; between: number } {
+    let folds = 0;
+    let between = 0;
+    this.sweep((e, f, loop) => {
+      if (this.edgeContour[e] !== this.edgeContour[f]) between++;
+      else if (loop >= leastLoop) folds++;
+    });
+    return { folds, between };
+  }
+
+  /** All crossings with their places. */
+  listCrossings(leastLoop: number): { folds: ProbeCrossing[]; between: ProbeCrossing[] } {
+    const folds: ProbeCrossing[] = [];
+    const between: ProbeCrossing[] = [];
+    this.sweep((e, f, loop, x, y) => {
+      const crossing = { x, y, loop, contour: this.edgeContour[e], piece: this.edgePiece[e] };
+      if (this.edgeContour[e] !== this.edgeContour[f]) between.push(crossing);
+      else if (loop >= leastLoop) folds.push(crossing);
+    });
+    return { folds, between };
+  }
+
+  private edgeLength(e: number): number {
+    const i = 2 * this.edgeFirst[e];
+    const j = 2 * this.edgeNext[e];
+    return Math.hypot(this.points[j] - this.points[i], this.points[j + 1] - this.points[i + 1]);
+  }
+
+  /** A sweep over edges in the order of x, with half-open sign rules: a crossing through a vertex counts once, touching not at all. */
+  private sweep(found: (e: number, f: number, loop: number, x: number, y: number) => void): void {
+    const { points, edgeFirst, edgeNext, edgeContour, low, high, order, along, totals } = this;
+    const count = edgeFirst.length;
+    let sum = 0;
+    for (let e = 0; e < count; e++) {
+      if (e > 0 && edgeContour[e] !== edgeContour[e - 1]) {
+        totals[edgeContour[e - 1]] = sum;
+        sum = 0;
+      }
+      const x0 = points[2 * edgeFirst[e]];
+      const x1 = points[2 * edgeNext[e]];
+      low[e] = x0 < x1 ? x0 : x1;
+      high[e] = x0 < x1 ? x1 : x0;
+      along[e] = sum;
+      sum += this.edgeLength(e);
+    }
+    if (count > 0) totals[edgeContour[count - 1]] = sum;
+    // The order of the frame before is nearly right.
+    for (let i = 1; i < count; i++) {
+      const e = order[i];
+      const key = low[e];
+      let j = i - 1;
+      for (; j >= 0 && low[order[j]] > key; j--) order[j + 1] = order[j];
+      order[j + 1] = e;
+    }
+    for (let i = 0; i < count; i++) {
+      const e = order[i];
+      const ex0 = points[2 * edgeFirst[e]];
+      const ey0 = points[2 * edgeFirst[e] + 1];
+      const ex1 = points[2 * edgeNext[e]];
+      const ey1 = points[2 * edgeNext[e] + 1];
+      const top = ey0 < ey1 ? ey0 : ey1;
+      const bottom = ey0 < ey1 ? ey1 : ey0;
+      const reach = high[e];
+      for (let j = i + 1; j < count; j++) {
+        const f = order[j];
+        if (low[f] > reach) break;
+        const fy0 = points[2 * edgeFirst[f] + 1];
+        const fy1 = points[2 * edgeNext[f] + 1];
+        if ((fy0 > bottom && fy1 > bottom) || (fy0 < top && fy1 < top)) continue;
+        if (edgeNext[e] === edgeFirst[f] || edgeNext[f] === edgeFirst[e]) continue;
+        const fx0 = points[2 * edgeFirst[f]];
+        const fx1 = points[2 * edgeNext[f]];
+        const s0 = side(ex0, ey0, ex1, ey1, fx0, fy0);
+        const s1 = side(ex0, ey0, ex1, ey1, fx1, fy1);
+        if (s0 >= 0 === s1 >= 0) continue;
+        const r0 = side(fx0, fy0, fx1, fy1, ex0, ey0);
+        const r1 = side(fx0, fy0, fx1, fy1, ex1, ey1);
+        if (r0 >= 0 === r1 >= 0) continue;
+        const t = r0 / (r0 - r1);
+        let loop = 0;
+        if (edgeContour[e] === edgeContour[f]) {
+          const u = s0 / (s0 - s1);
+          const gap = Math.abs(along[e] + this.edgeLength(e) * t - along[f] - this.edgeLength(f) * u);
+          const c = edgeContour[e];
+          loop = this.plan.contours[c].closed ? Math.min(gap, totals[c] - gap) : gap;
+        }
+        found(e, f, loop, ex0 + (ex1 - ex0) * t, ey0 + (ey1 - ey0) * t);
+      }
+    }
+  }
+}
+
+/** Which side of an edge a point is on; nearer to its line than 1e-9 of the products counts as on it. */
+function side(x0: number, y0: number, x1: number, y1: number, x: number, y: number): number {
+  const dx = x1 - x0;
+  const dy = y1 - y0;
+  const value = dx * (y - y0) - dy * (x - x0);
+  return Math.abs(value) <= 1e-9 * (dx * dx + dy * dy) ? 0 : value;
+}
+
+function bulge(p: Float64Array, at: number): number {
+  return Math.max(
+    Math.hypot(p[at] - 2 * p[at + 2] + p[at + 4], p[at + 1] - 2 * p[at + 3] + p[at + 5]),
+    Math.hypot(p[at + 2] - 2 * p[at + 4] + p[at + 6], p[at + 3] - 2 * p[at + 5] + p[at + 7]),
+  );
+}

@@ -1,0 +1,248 @@
+import {
+  type Match,
+  type Matcher,
+  type MatchOptions,
+  type Pairing,
+  type PairMatch,
+  pairingsOf,
+  type PairSpec,
+  prepareMatcher,
+  type Reason,
+  reasonsFor,
+} from '../match';
+import { type Outline, outlineSize } from '../outline';
+import { Judge } from './judge';
+import { withOvershoot } from './overshoot';
+import { METHODS, type Method, type ShiftPlan } from './plan';
+import { assemble, planRun, type RunSource } from './planned-run';
+import { pairSource, planRuns } from './plan-shift';
+
+/** What a method must win by: the plainer way is taken where both are as good. */
+const METHOD_BIAS: Readonly<Record<Method, number>> = { straight: 0, blended: 0.02, turning: 0.06 };
+/** Rounding the middle is for shifts that fold otherwise. */
+const SOFT_BIAS = 0.6;
+const SOFT_LEVELS = [4, 6, 8, 10, 12, 14] as const;
+/** How many of the best matches are tried with each level. */
+const SOFT_FITS = 3;
+/** A pair without good in-betweens counts in full, one that is merely less good a little. */
+const MOST_ALTERNATIVES = 8;
+/** What leaving contours to come and go, slits and cuts weigh when pairings are compared. */
+const ALONE_BIAS = 0.25;
+const EXTRA_WEIGHT = 0.4;
+
+export interface RankOptions extends MatchOptions {
+  /** Only this way of travelling. */
+  readonly method?: Method;
+  /** Rounded this much on the way, 0 to 15; absent: where everything else folds. */
+  readonly softness?: number;
+}
+
+/** One way to do a shift, as it was judged. */
+export interface Alternative {
+  readonly match: Match;
+  /** 0 for the best there could be; what the alternatives are ordered by. */
+  readonly score: number;
+  /** The plan; the same as planning the match anew. */
+  readonly plan: ShiftPlan;
+}
+
+interface PairChoice {
+  readonly pair: PairMatch;
+  readonly source: RunSource;
+  readonly score: number;
+  readonly folds: boolean;
+}
+
+/**
+ * Finds the best ways from outline `a` to outline `b` (px, y down) by looking at their in-betweens: pairings, start points, methods, and where
+ * all of them fold, rounding on the way. Candidates are judged in the order of what they promise, until the next could not win any more.
+ *
+ * @returns the alternatives that were judged, the best first; at least one
+ * @throws CoreError 'option'
+ */
+export function rankAlternatives(a: Outline, b: Outline, options: RankOptions = {}): Alternative[] {
+  const matcher = prepareMatcher(a, b, options);
+  const ranker = new Ranker(matcher, options);
+  return ranker.rank();
+}
+
+class Ranker {
+  private readonly size: number;
+  private readonly choices = new Map<string, PairChoice[]>();
+
+  constructor(
+    private readonly matcher: Matcher,
+    private readonly options: RankOptions,
+  ) {
+    this.size = Math.max(outlineSize(matcher.a), outlineSize(matcher.b));
+  }
+
+  rank(): Alternative[] {
+    const pairings = pairingsOf(this.matcher);
+    const found: Alternative[] = [];
+    const simple = this.matcher.a.contours.length <= 1 && this.matcher.b.contours.length <= 1;
+    for (const pairing of pairings) {
+      const choices = pairing.slots.map((specs) => this.choose(specs));
+      if (simple) {
+        for (const choice of choices[0]?.slice(0, MOST_ALTERNATIVES) ?? [])
+          found.push(this.alternative(pairing, [choice], choice.score));
+        if (choices.length === 0) found.push(this.alternative(pairing, [], 0));
+        continue;
+      }
+      found.push(this.judged(pairing, choices.map(([best]) => best)));
+    }
+    found.sort((p, q) => p.score - q.score);
+    if (!simple && found.length > 0) found.push(...this.variations(found[0], pairings));
+    found.sort((p, q) => p.score - q.score);
+    const [best] = found;
+    return [{ ...best, plan: withOvershoot(best.plan) }, ...found.slice(1, MOST_ALTERNATIVES)];
+  }
+
+  /** Other choices for single pairs of the best pairing. */
+  private variations(best: Alternative, pairings: readonly Pairing[]): Alternative[] {
+    const pairing = pairings.find(
+      ({ slots, births, deaths }) =>
+        births.length === best.match.births.length &&
+        deaths.length === best.match.deaths.length &&
+        slots.length === best.match.pairs.length &&
+        slots.every((specs, k) => specs.some((spec) => spec.a === best.match.pairs[k].a && spec.b === best.match.pairs[k].b)),
+    );
+    if (!pairing) return [];
+    const choices = pairing.slots.map((specs) => this.choose(specs));
+    const out: Alternative[] = [];
+    choices.forEach((list, k) => {
+      for (const other of list.slice(1, 3)) {
+        if (out.length >= MOST_ALTERNATIVES) return;
+        out.push(this.judged(pairing, choices.map(([first], i) => (i === k ? other : first))));
+      }
+    });
+    return out;
+  }
+
+  private judged(pairing: Pairing, choices: readonly PairChoice[]): Alternative {
+    const own = choices.reduce((sum, choice) => sum + choice.score, 0) / Math.max(1, choices.length);
+    const alone = pairing.births.length + pairing.deaths.length;
+    const alternative = this.alternative(pairing, choices, 0);
+    const whole = new Judge(alternative.plan).firstLook();
+    const score = whole.penalty + 0.25 * own + ALONE_BIAS * alone + EXTRA_WEIGHT * pairing.extra;
+    return { ...alternative, score };
+  }
+
+  private alternative(pairing: Pairing, choices: readonly PairChoice[], score: number): Alternative {
+    const pairs = choices.map(({ pair }) => pair);
+    const { births, deaths } = pairing;
+    const sources = new Map(choices.map(({ pair, source }) => [pair, source]));
+    const { a, b } = this.matcher;
+    const reasons = [...reasonsFor(this.matcher, pairs, births, deaths), ...this.methodReasons(pairs)];
+    const match: Match = { pairs, births, deaths, reasons };
+    const plan = planRuns(a, b, match, this.size, (pair) => sources.get(pair) ?? pairSource(a, b, pair, this.size));
+    return { match, plan, score };
+  }
+
+  private methodReasons(pairs: readonly PairMatch[]): Reason[] {
+    const out: Reason[] = [];
+    if (this.options.method) out.push({ code: 'method-own', text: `Points travel ${WORD[this.options.method]}: your choice.` });
+    else if (pairs.some(({ method }) => method && method !== 'straight'))
+      out.push({ code: 'method-found', text: 'Edges turn on their way, because on straight ways the middle is worse.' });
+    if (pairs.some(({ softness }) => softness))
+      out.push({
+        code: 'softened',
+        text:
+          this.options.softness !== undefined
+            ? 'The middle is rounded: your choice.'
+            : 'The middle is rounded, because everything else folds.',
+      });
+    return out;
+  }
+
+  /** The ways to do one pair, judged alone, the best first. */
+  private choose(specs: readonly PairSpec[]): PairChoice[] {
+    const key = JSON.stringify(specs);
+    let found = this.choices.get(key);
+    if (!found) {
+      found = this.judgePair(specs);
+      this.choices.set(key, found);
+    }
+    return found;
+  }
+
+  private judgePair(specs: readonly PairSpec[]): PairChoice[] {
+    const fits = specs.flatMap((spec) => this.matcher.fits(spec));
+    const least = Math.min(...fits.map(({ cost }) => cost));
+    const methods = this.options.method ? [this.options.method] : METHODS;
+    const softness = this.options.softness;
+    const queue = fits
+      .flatMap((pair) =>
+        methods.map((method) => ({ pair, method, prior: pair.cost - least + (methods.length > 1 ? METHOD_BIAS[method] : 0) })),
+      )
+      .sort((p, q) => p.prior - q.prior);
+    const sources = new Map<PairMatch, RunSource>();
+    const sourceOf = (pair: PairMatch): RunSource => {
+      let source = sources.get(pair);
+      if (!source) {
+        source = pairSource(this.matcher.a, this.matcher.b, pair, this.size);
+        sources.set(pair, source);
+      }
+      return source;
+    };
+    const judged: (PairChoice & { readonly judge: Judge; twice: boolean })[] = [];
+    const judge = (pair: PairMatch, method: Method, prior: number, soft: number): void => {
+      const source = sourceOf(pair);
+      const plan = assemble([planRun(source, { method, softness: soft })], 'nonzero', this.size);
+      const eye = new Judge(plan);
+      const { penalty, folds } = eye.firstLook();
+      judged.push({
+        pair: { ...pair, method, softness: soft },
+        source,
+        score: prior + penalty,
+        folds,
+        judge: eye,
+        twice: false,
+      });
+    };
+    const settle = (): void => {
+      // The winner is looked at again, until it stays the winner.
+      for (;;) {
+        judged.sort((p, q) => p.score - q.score);
+        const [first] = judged;
+        if (!first || first.twice) return;
+        const again = first.judge.secondLook();
+        judged[0] = { ...first, twice: true, score: first.score + again.penalty / 2, folds: first.folds || again.folds };
+      }
+    };
+    let next = 0;
+    const proceed = (): void => {
+      for (; next < queue.length; next++) {
+        const { pair, method, prior } = queue[next];
+        if (judged.length > 0 && prior >= judged[0].score) break;
+        judge(pair, method, prior, softness ?? 0);
+        judged.sort((p, q) => p.score - q.score);
+      }
+    };
+    do {
+      proceed();
+      settle();
+    } while (next < queue.length && queue[next].prior < judged[0].score);
+    if (judged[0].folds && softness === undefined) {
+      const tried = new Set<PairMatch>();
+      for (const { pair, prior } of queue) {
+        if (tried.size >= SOFT_FITS) break;
+        if (tried.has(pair)) continue;
+        tried.add(pair);
+        if (!sourceOf(pair).closed) continue;
+        for (const level of SOFT_LEVELS) {
+          judge(pair, 'straight', prior + SOFT_BIAS + 0.02 * level, level);
+          if (!judged[judged.length - 1].folds) break;
+        }
+      }
+      settle();
+    }
+    return judged.map(({ pair, source, score, folds }) => ({ pair, source, score, folds }));
+  }
+}
+
+const WORD: Readonly<Record<Method, string>> = {
+  straight: 'straight',
+  turning: 'by turning edges',
+  blended: 'half straight, half turning',
+};

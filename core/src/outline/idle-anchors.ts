@@ -1,0 +1,107 @@
+import { cubicLength, cubicStretch, isStraight } from '../curve';
+import { type Contour, pieceAt, pieceCount } from './contour';
+import { contourLength } from './measure';
+
+/** Two cubics are taken for halves of one when their points agree with it to this share of their extent. */
+const SAME_CURVE_REL = 2e-4;
+
+/** A contour, and the share of another's length at which it starts there. */
+export interface RestartedContour {
+  readonly contour: Contour;
+  readonly start: number;
+}
+
+/**
+ * The same run of curves without anchors that do not bend it: those on a straight line, and those at which one cubic was split in two.
+ * The shape changes by less than 2e-4 of the pieces at hand. Ids are not kept. Where a closed contour's first anchor is idle, the result
+ * starts at the last one before it.
+ *
+ * @returns the contour itself when there is nothing to leave out
+ */
+export function withoutIdleAnchors(contour: Contour): RestartedContour {
+  const n = pieceCount(contour);
+  if (n < 2) return { contour, start: 0 };
+  const pieces: Float64Array[] = [];
+  for (let i = 0; i < n; i++) {
+    const piece = contour.points.slice(pieceAt(i), pieceAt(i) + 8);
+    // Is it a point? Nothing is to be matched along it.
+    if (extent(piece) > 0) pieces.push(piece);
+  }
+  if (pieces.length === 0) return { contour, start: 0 };
+  const kept: Float64Array[] = [pieces[0]];
+  for (let i = 1; i < pieces.length; i++) {
+    const joined = joinPieces(kept[kept.length - 1], pieces[i]);
+    if (joined) kept[kept.length - 1] = joined;
+    else kept.push(pieces[i]);
+  }
+  // The file may start in the middle of a line: then its first anchor is as idle as the others.
+  let start = 0;
+  if (contour.closed && kept.length > 2) {
+    const last = kept[kept.length - 1];
+    const joined = joinPieces(last, kept[0]);
+    if (joined) {
+      start = 1 - cubicLength(last, 0) / contourLength(contour);
+      kept.pop();
+      kept[0] = joined;
+    }
+  }
+  if (kept.length === n) return { contour, start: 0 };
+  const points = new Float64Array(6 * kept.length + 2);
+  points.set(kept[0].subarray(0, 2));
+  for (const [i, piece] of kept.entries()) points.set(piece.subarray(2), 6 * i + 2);
+  return { contour: { points, closed: contour.closed }, start };
+}
+
+const extent = (p: Float64Array): number =>
+  Math.max(Math.abs(p[2] - p[0]), Math.abs(p[3] - p[1]), Math.abs(p[4] - p[0]), Math.abs(p[5] - p[1])) +
+  Math.max(Math.abs(p[6] - p[0]), Math.abs(p[7] - p[1]));
+
+/** Both pieces as one cubic, if they are parts of one. */
+function joinPieces(p: Float64Array, q: Float64Array): Float64Array | undefined {
+  const inX = p[6] - p[4];
+  const inY = p[7] - p[5];
+  const outX = q[2] - q[0];
+  const outY = q[3] - q[1];
+  const inLength = Math.hypot(inX, inY);
+  const outLength = Math.hypot(outX, outY);
+  const epsilon = SAME_CURVE_REL * Math.max(extent(p), extent(q));
+  if (!(inLength > epsilon) || !(outLength > epsilon)) return undefined;
+  // Handles in one line, or there is a bend.
+  if (inX * outX + inY * outY <= 0 || Math.abs(inX * outY - inY * outX) > 1e-3 * inLength * outLength) return undefined;
+  if (isStraight(p, 0, epsilon) && isStraight(q, 0, epsilon)) {
+    const dx = q[6] - p[0];
+    const dy = q[7] - p[1];
+    const length = Math.hypot(dx, dy);
+    if (!(Math.abs(dx * (p[7] - p[1]) - dy * (p[6] - p[0])) <= epsilon * length)) return undefined;
+    return Float64Array.of(
+      p[0],
+      p[1],
+      p[0] + dx / 3,
+      p[1] + dy / 3,
+      p[0] + (dx * 2) / 3,
+      p[1] + (dy * 2) / 3,
+      q[6],
+      q[7],
+    );
+  }
+  const t = inLength / (inLength + outLength);
+  const joined = Float64Array.of(
+    p[0],
+    p[1],
+    p[0] + (p[2] - p[0]) / t,
+    p[1] + (p[3] - p[1]) / t,
+    q[6] + (q[4] - q[6]) / (1 - t),
+    q[7] + (q[5] - q[7]) / (1 - t),
+    q[6],
+    q[7],
+  );
+  const half = new Float64Array(8);
+  for (const [piece, from, to] of [
+    [p, 0, t],
+    [q, t, 1],
+  ] as const) {
+    cubicStretch(joined, 0, from, to, half, 0);
+    for (let k = 0; k < 8; k++) if (!(Math.abs(half[k] - piece[k]) <= epsilon)) return undefined;
+  }
+  return joined;
+}
