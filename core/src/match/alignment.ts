@@ -10,10 +10,22 @@ const CORNER = 0.12 / Math.PI;
 const TIE = 1e-9;
 /** How far the map may stray from even shares. */
 const BAND = 0.3;
+/** How far it may stray from a way found on a coarser sampling. */
+const GUIDED_BAND = 0.07;
 
 /** Steps (samples of A, samples of B) and the turning of jumped corners follow from them. */
 const STEP_A = Int32Array.of(1, 2, 3, 4, 1, 1, 1, 2, 3);
 const STEP_B = Int32Array.of(1, 1, 1, 1, 2, 3, 4, 3, 2);
+
+export interface AlignOptions {
+  /** Only a way cheaper than this is of use. */
+  readonly limit?: number;
+  /** How many samples of each row are gone over. */
+  readonly countA?: number;
+  readonly countB?: number;
+  /** Where the way is expected: share of B for a share of A, both counted from the start. */
+  readonly guide?: (share: number) => number;
+}
 
 /** A way through both rows of samples: indices into A and B, ascending, from start to end (the end of a closed row is its count). */
 export interface Alignment {
@@ -39,6 +51,9 @@ export class SampleAligner {
   private readonly turnB: Float64Array;
   private readonly passedA: Float64Array;
   private readonly passedB: Float64Array;
+  private readonly nodeRow: Int32Array;
+  private readonly widthB: Float64Array;
+  private readonly jumpedB: Float64Array;
 
   constructor(
     private readonly a: ContourSamples,
@@ -70,65 +85,44 @@ export class SampleAligner {
     this.turnB = new Float64Array(columns);
     this.passedA = new Float64Array(rows);
     this.passedB = new Float64Array(columns);
+    this.nodeRow = new Int32Array(rows);
+    this.widthB = new Float64Array(4 * columns);
+    this.jumpedB = new Float64Array(4 * columns);
   }
 
   /**
    * The cheapest way from sample `i0` of A and `j0` of B over `countA` and `countB` samples: by default once round (closed) or to the ends
-   * (open). Undefined when no way is cheaper than `limit`, or none exists.
+   * (open). `guide` keeps it within `GUIDED_BAND` of a way found before. Undefined when no way is cheaper than `limit`, or none exists.
    */
-  align(
-    i0: number,
-    j0: number,
-    limit = Infinity,
-    countA = this.a.count,
-    countB = this.b.count,
-  ): Alignment | undefined {
-    const { a, b, cost, from, node, stride, shareA, shareB, turnA, turnB, passedA, passedB } = this;
-    const rows = countA + 1;
-    const columns = countB + 1;
-    unroll(a, i0, countA, shareA, turnA, passedA);
-    unroll(b, j0, countB, shareB, turnB, passedB);
-    const lengthA = shareA[countA];
-    const slope = lengthA > 0 ? shareB[countB] / lengthA : 1;
-    // Stretches between fixed places are narrow: there the band is wider than they are.
-    const band = BAND;
+  align(i0: number, j0: number, { limit = Infinity, countA, countB, guide }: AlignOptions = {}): Alignment | undefined {
+    const { a, b, cost, from, stride, shareA, shareB, turnA, turnB, passedA, passedB, nodeRow } = this;
+    const lastA = countA ?? a.count;
+    const lastB = countB ?? b.count;
+    const rows = lastA + 1;
+    const columns = lastB + 1;
+    unroll(a, i0, lastA, shareA, turnA, passedA);
+    unroll(b, j0, lastB, shareB, turnB, passedB);
+    this.prepareColumns(columns);
+    const slope = shareA[lastA] > 0 ? shareB[lastB] / shareA[lastA] : 1;
+    const band = guide ? GUIDED_BAND : BAND;
     const n = a.share.length;
+    for (let i = 0; i < rows; i++) nodeRow[i] = ((i0 + i) % n) * stride + j0;
     cost.fill(Infinity, 0, rows * columns);
     cost[0] = 0;
     let low = 1;
     for (let i = 1; i < rows; i++) {
-      const middle = shareA[i] * slope;
+      const middle = guide ? guide(shareA[i]) : shareA[i] * slope;
       while (low < columns && shareB[low] < middle - band) low++;
-      const rowNode = ((i0 + i) % n) * stride + j0;
-      let rowBest = Infinity;
-      for (let j = low; j < columns && shareB[j] <= middle + band; j++) {
-        const here = node[rowNode + j];
-        let best = Infinity;
-        let bestStep = 0;
-        for (let s = 0; s < 9; s++) {
-          const pi = i - STEP_A[s];
-          const pj = j - STEP_B[s];
-          if (pi < 0 || pj < 0) continue;
-          const before = cost[pi * columns + pj];
-          if (before >= best - TIE) continue;
-          const dsA = shareA[i] - shareA[pi];
-          const dsB = shareB[j] - shareB[pj];
-          const there = node[((i0 + pi) % n) * stride + j0 + pj];
-          const gap = dsA - dsB;
-          const turn = turnA[i] - turnB[j];
-          const corner =
-            (turn < 0 ? -turn : turn) + passedA[i - 1] - passedA[pi] + passedB[j - 1] - passedB[pj];
-          const total =
-            before + ((here + there) * (dsA + dsB)) / 4 + (STRETCH * gap * gap) / (dsA + dsB) + CORNER * corner;
-          if (total < best - TIE) {
-            best = total;
-            bestStep = s;
-          }
-        }
-        cost[i * columns + j] = best;
-        from[i * columns + j] = bestStep;
-        if (best < rowBest) rowBest = best;
+      let high = low;
+      while (high < columns && shareB[high] <= middle + band) high++;
+      const row = i * columns;
+      for (let s = 0; s < 9; s++) {
+        const di = STEP_A[s];
+        if (di > i) continue;
+        this.relax(i, s, low, high, row, columns);
       }
+      let rowBest = Infinity;
+      for (let j = low; j < high; j++) if (cost[row + j] < rowBest) rowBest = cost[row + j];
       // Can this start still win? Three rows back may be cheaper, so only a clear loss ends it.
       if (rowBest > limit * 1.5 + 0.1 && i > 4 && rowBest !== Infinity) return undefined;
     }
@@ -144,6 +138,63 @@ export class SampleAligner {
       pathJ.push(j);
     }
     return { cost: end, i: pathI.reverse(), j: pathJ.reverse() };
+  }
+
+  /** Share of B that belongs to a share of A on an alignment from `i0`, `j0`, both counted from there. */
+  guideOf(path: Alignment): (share: number) => number {
+    const a = path.i.map((i) => this.shareA[i]);
+    const b = path.j.map((j) => this.shareB[j]);
+    let k = 0;
+    return (share) => {
+      if (share < a[k]) k = 0;
+      while (k < a.length - 2 && a[k + 1] < share) k++;
+      const width = a[k + 1] - a[k];
+      return width > 0 ? b[k] + ((b[k + 1] - b[k]) * Math.min(1, (share - a[k]) / width)) : b[k];
+    };
+  }
+
+  /** What a step over one to four samples of B adds, for every column. */
+  private prepareColumns(columns: number): void {
+    const { shareB, passedB, widthB, jumpedB } = this;
+    for (let dj = 1; dj <= 4; dj++) {
+      const at = (dj - 1) * columns;
+      for (let j = dj; j < columns; j++) {
+        widthB[at + j] = shareB[j] - shareB[j - dj];
+        jumpedB[at + j] = passedB[j - 1] - passedB[j - dj];
+      }
+    }
+  }
+
+  /** Tries step `s` into row `i` for columns low to high − 1. */
+  private relax(i: number, s: number, low: number, high: number, row: number, columns: number): void {
+    const { cost, from, node, nodeRow, turnB, widthB, jumpedB } = this;
+    const di = STEP_A[s];
+    const dj = STEP_B[s];
+    const before = (i - di) * columns - dj;
+    const here = nodeRow[i];
+    const there = nodeRow[i - di] - dj;
+    const column = (dj - 1) * columns;
+    const dsA = this.shareA[i] - this.shareA[i - di];
+    const jumpedA = this.passedA[i - 1] - this.passedA[i - di];
+    const turn = this.turnA[i];
+    for (let j = low < dj ? dj : low; j < high; j++) {
+      const old = cost[before + j];
+      const best = cost[row + j];
+      if (old >= best - TIE) continue;
+      const dsB = widthB[column + j];
+      const sum = dsA + dsB;
+      const gap = dsA - dsB;
+      const bent = turn - turnB[j];
+      const total =
+        old +
+        ((node[here + j] + node[there + j]) * sum) / 4 +
+        (STRETCH * gap * gap) / sum +
+        CORNER * ((bent < 0 ? -bent : bent) + jumpedA + jumpedB[column + j]);
+      if (total < best - TIE) {
+        cost[row + j] = total;
+        from[row + j] = s;
+      }
+    }
   }
 }
 

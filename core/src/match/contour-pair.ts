@@ -54,13 +54,13 @@ function fitInOrder(a: Contour, b: Contour): ContourFit[] {
   if (isPoint(fineA) || isPoint(fineB)) return [{ startA: 0, startB: 0, map: evenShareMap(), fixed: [], cost: 1 }];
   const aligner = new SampleAligner(fineA, fineB);
   const i0 = a.closed ? originSample(fineA) : 0;
-  const groups = b.closed ? likelyStarts(fineA, i0, fineB) : [[0]];
+  const groups: Start[] = b.closed ? likelyStarts(fineA, i0, fineB) : [{ samples: [0] }];
   const found: { start: number; path: Alignment }[] = [];
   for (const group of groups) {
     let best: Alignment | undefined;
     let start = 0;
-    for (const j0 of group) {
-      const path = aligner.align(i0, j0, best?.cost);
+    for (const j0 of group.samples) {
+      const path = aligner.align(i0, j0, { limit: best?.cost, guide: group.guide });
       if (!path) continue;
       best = path;
       start = j0;
@@ -77,7 +77,7 @@ function fitInOrder(a: Contour, b: Contour): ContourFit[] {
   }
   if (fits.length > 0) return fits;
   // No way within the band (a contour of very few, very uneven pieces): walk evenly.
-  return [{ startA: fineA.share[i0], startB: fineB.share[groups[0][0]], map: evenShareMap(), fixed: [], cost: 10 }];
+  return [{ startA: fineA.share[i0], startB: fineB.share[groups[0].samples[0]], map: evenShareMap(), fixed: [], cost: 10 }];
 }
 
 /** Distance of two shares on a closed contour. */
@@ -100,14 +100,25 @@ function originSample(s: ContourSamples): number {
   return best;
 }
 
+/** Samples of B at which a fine look starts, and the coarse way that led to them. */
+interface Start {
+  readonly samples: readonly number[];
+  readonly guide?: (share: number) => number;
+}
+
 /** Starts on B worth a fine look, in groups: around each of the best local minima over all starts of a coarse sampling. */
-function likelyStarts(fineA: ContourSamples, i0: number, fineB: ContourSamples): number[][] {
+function likelyStarts(fineA: ContourSamples, i0: number, fineB: ContourSamples): Start[] {
   const originA = fineA.closed ? fineA.share[i0] : 0;
   const coarseA = sampleContour(fineA.contour, COARSE, false, originA);
   const coarseB = sampleContour(fineB.contour, COARSE, false, fineB.share[originSample(fineB)]);
   const aligner = new SampleAligner(coarseA, coarseB);
   const coarseStart = fineA.closed ? nearestSample(coarseA, originA) : 0;
-  const costs = Array.from({ length: COARSE }, (_, j) => aligner.align(coarseStart, j)?.cost ?? Infinity);
+  const guides: (Start['guide'] | undefined)[] = [];
+  const costs = Array.from({ length: COARSE }, (_, j) => {
+    const path = aligner.align(coarseStart, j);
+    guides.push(path && aligner.guideOf(path));
+    return path?.cost ?? Infinity;
+  });
   const minima = costs
     .map((cost, j) => ({ cost, j }))
     .filter(({ cost, j }) => cost <= costs[(j + 1) % COARSE] + 1e-9 && cost <= costs[(j - 1 + COARSE) % COARSE] + 1e-9)
@@ -122,9 +133,9 @@ function likelyStarts(fineA: ContourSamples, i0: number, fineB: ContourSamples):
       const distance = around(fineB.share[k] - middle);
       if (distance <= reach || (fineB.turn[k] !== 0 && distance <= 2.5 * reach)) group.add(k);
     }
-    return [...group];
+    return { samples: [...group], guide: guides[j] };
   });
-  return groups.length > 0 ? groups : [[originSample(fineB)]];
+  return groups.length > 0 ? groups : [{ samples: [originSample(fineB)] }];
 }
 
 function nearestSample(s: ContourSamples, share: number): number {

@@ -75,7 +75,7 @@ export function fitThrough(
     const countB = rowB.at[k + 1] - rowB.at[k];
     const from = (rowA.at[k] + samplesA.first) % rowA.shares.length;
     const to = (rowB.at[k] + samplesB.first) % rowB.shares.length;
-    const path = aligner.align(from, to, Infinity, countA, countB);
+    const path = aligner.align(from, to, { countA, countB });
     if (path) {
       cost += path.cost;
       const s = samplesA.samples;

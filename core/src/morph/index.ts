@@ -8,3 +8,4 @@ export * from './plan-shift';
 export * from './rank';
 export { meanValueCoordinates } from './carried';
 export { CurveFlow } from './flow';
+export { endOutline } from './end-outline';

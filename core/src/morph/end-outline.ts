@@ -1,0 +1,66 @@
+import type { Contour, Outline } from '../outline';
+import type { PlanContour, ShiftPlan } from './plan';
+
+/** Two points nearer than this are one, px: plans are rounded to 1/4096 px. */
+const SAME_PX = 1 / 1024;
+
+/**
+ * An end of a plan as the outline that it is, without what was added on the way: slits and cuts are taken out and the edges on their two sides
+ * joined again, contours that are a point there are left out.
+ */
+export function endOutline(plan: ShiftPlan, end: 'first' | 'second'): Outline {
+  const contours: Contour[] = [];
+  const numbers = end === 'first' ? plan.from : plan.to;
+  const chains = new Map<number, number[][]>();
+  for (const contour of plan.contours) {
+    if (contour.role === (end === 'first' ? 'birth' : 'death')) continue;
+    const bridges = end === 'first' ? contour.bridgesA : contour.bridgesB;
+    const points = numbers.subarray(contour.at, contour.at + 6 * contour.pieces + 2);
+    if (bridges.length === 0) {
+      contours.push({ points: points.slice(), closed: contour.closed });
+      continue;
+    }
+    const source = (end === 'first' ? contour.a : contour.b) ?? -1;
+    const list = chains.get(source) ?? [];
+    list.push(...runsBetween(contour, points, bridges));
+    chains.set(source, list);
+  }
+  for (const list of chains.values()) contours.push(...closedFrom(list));
+  return { contours, fillRule: plan.fillRule };
+}
+
+/** The runs of pieces between bridges, each as 3n + 1 points. */
+function runsBetween(contour: PlanContour, points: Float64Array, bridges: readonly number[]): number[][] {
+  const runs: number[][] = [];
+  let open = false;
+  for (let k = 0; k < contour.pieces; k++) {
+    if (bridges.includes(k)) {
+      open = false;
+      continue;
+    }
+    if (!open) runs.push([points[6 * k], points[6 * k + 1]]);
+    open = true;
+    runs[runs.length - 1].push(...points.subarray(6 * k + 2, 6 * k + 8));
+  }
+  return runs;
+}
+
+/** Joins runs end to start until each closes. */
+function closedFrom(runs: readonly number[][]): Contour[] {
+  const left = [...runs];
+  const out: Contour[] = [];
+  const meets = (p: readonly number[], q: readonly number[]): boolean =>
+    Math.hypot(p[p.length - 2] - q[0], p[p.length - 1] - q[1]) <= SAME_PX;
+  for (let run = left.shift(); run; run = left.shift()) {
+    for (;;) {
+      if (meets(run, run)) break;
+      const current = run;
+      const next = left.findIndex((other) => meets(current, other));
+      if (next < 0) break;
+      run = [...run, ...left[next].slice(2)];
+      left.splice(next, 1);
+    }
+    out.push({ points: Float64Array.from(run), closed: true });
+  }
+  return out;
+}
