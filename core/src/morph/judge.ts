@@ -1,3 +1,5 @@
+import { findCrossings } from './crossings';
+import { endOutline } from './end-outline';
 import { evaluate } from './evaluate';
 import { FillMeter } from './fill-area';
 import type { ShiftPlan } from './plan';
@@ -36,17 +38,18 @@ export class Judge {
   constructor(private readonly plan: ShiftPlan) {
     this.probe = new FrameProbe(plan, COARSE_REL * plan.size || 1);
     this.frame = new Float64Array(plan.from.length);
-    const ends = [plan.from, plan.to].map((end) => {
-      this.probe.take(end);
+    const ends = (['first', 'second'] as const).map((end) => {
+      this.probe.take(end === 'first' ? plan.from : plan.to);
       this.probe.growBox(this.box);
       return {
-        ...this.probe.countCrossings(LEAST_LOOP_REL * plan.size),
+        ...this.probe.countCrossings(LEAST_LOOP_REL * plan.size, end),
         area: this.probe.signedArea(),
-        length: this.probe.length(),
+        length: this.probe.length(end),
       };
     });
-    this.baseFolds = Math.max(ends[0].folds, ends[1].folds);
-    this.baseCrossings = Math.max(ends[0].between, ends[1].between);
+    const counted = (['first', 'second'] as const).map((end, k) => endCrossings(plan, end) ?? ends[k]);
+    this.baseFolds = Math.max(counted[0].folds, counted[1].folds);
+    this.baseCrossings = Math.max(counted[0].between, counted[1].between);
     this.sign = ends[0].area + ends[1].area < 0 ? -1 : 1;
     this.lengths = [ends[0].length, ends[1].length];
     if (plan.contours.length > 1) {
@@ -124,4 +127,11 @@ export class Judge {
     penalty += 0.1 * Math.max(0, (100 * out) / size - 3);
     return { penalty, folds: badFrames > 0 };
   }
+}
+
+/** Crossings of an end's own outline, where slits or cuts would touch it; undefined where the plan's frame is that outline. */
+export function endCrossings(plan: ShiftPlan, end: 'first' | 'second'): { folds: number; between: number } | undefined {
+  if (plan.contours.every(({ bridgesA, bridgesB }) => (end === 'first' ? bridgesA : bridgesB).length === 0)) return undefined;
+  const { self, between } = findCrossings(endOutline(plan, end), COARSE_REL * plan.size || 1);
+  return { folds: self.filter(({ loop }) => loop >= LEAST_LOOP_REL * plan.size).length, between: between.length };
 }

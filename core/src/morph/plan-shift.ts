@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
-import { type Match, type PairMatch, runContour } from '../match';
-import { areaCentre, innerPoint, type Contour, nestingOf, type Nesting, type Outline, outlineSize } from '../outline';
+import { type Match, type PairMatch, runContour, runsBackwards } from '../match';
+import { areaCentre, innerPoint, type Contour, nestingOf, type Nesting, type Outline, outlineSize, reverseContour } from '../outline';
 import { splitPair } from './break-points';
 import { anchorPolygon, meanValueCoordinates } from './carried';
 import { METHODS, type Method, type ShiftPlan } from './plan';
@@ -122,6 +122,7 @@ function alone(
   const solid = pairs.find(
     ({ pair, source }) => source.closed && isInside(nesting, index, role === 'birth' ? pair.b : pair.a),
   );
+  const oriented = runsBackwards(contour, nesting?.[index].hole ?? false) ? reverseContour(contour) : contour;
   let { x, y } = innerPoint(contour);
   if (solid) {
     const { from, to } = solid.source.travel;
@@ -139,7 +140,7 @@ function alone(
     point[i] = x;
     point[i + 1] = y;
   }
-  const full = contour.points;
+  const full = oriented.points;
   const travel = new RunTravel(role === 'death' ? full : point, role === 'birth' ? full : point, contour.closed, 1);
   const source: RunSource = {
     travel,

@@ -10,6 +10,10 @@ export interface ProbeCrossing {
   readonly piece: number;
 }
 
+/** Which frame is looked at: one of the ends, or one in between. */
+export type ProbedEnd = 'first' | 'second' | 'between';
+const END_MASK: Readonly<Record<ProbedEnd, number>> = { first: 1, second: 2, between: 0 };
+
 /**
  * Looks at frames of one plan as polylines: crossings, lengths, areas, extents. All memory is made once; the same subdivision serves every
  * frame, so that frames compare.
@@ -31,6 +35,8 @@ export class FrameProbe {
   private readonly along: Float64Array;
   private readonly order: Int32Array;
   private readonly totals: Float64Array;
+  /** 1: edge of a bridge of the first end, 2: of the second, 3: of both. */
+  private readonly bridge: Uint8Array;
 
   /** @param epsilon how far a polyline may stray from the ends' curves, px */
   constructor(
@@ -64,6 +70,7 @@ export class FrameProbe {
     this.edgeFirst = new Int32Array(edges);
     this.edgeNext = new Int32Array(edges);
     this.edgePiece = new Int32Array(edges);
+    this.bridge = new Uint8Array(edges);
     this.low = new Float64Array(edges);
     this.high = new Float64Array(edges);
     this.along = new Float64Array(edges + contours.length);
@@ -79,6 +86,7 @@ export class FrameProbe {
           this.edgeFirst[e] = p;
           this.edgeNext[e] = contour.closed && p === last ? start : p + 1;
           this.edgePiece[e] = k;
+          this.bridge[e] = (contour.bridgesA.includes(k) ? 1 : 0) + (contour.bridgesB.includes(k) ? 2 : 0);
         }
       }
     });
@@ -114,10 +122,11 @@ export class FrameProbe {
     }
   }
 
-  /** Length of all contours, px. */
-  length(): number {
+  /** Length of all contours, px; `end` leaves out the bridges of that end, which its outline does not have. */
+  length(end: ProbedEnd = 'between'): number {
+    const mask = END_MASK[end];
     let sum = 0;
-    for (let e = 0; e < this.edgeFirst.length; e++) sum += this.edgeLength(e);
+    for (let e = 0; e < this.edgeFirst.length; e++) if (!(this.bridge[e] & mask)) sum += this.edgeLength(e);
     return sum;
   }
 
@@ -156,11 +165,13 @@ export class FrameProbe {
     return box;
   }
 
-  /** Numbers of crossings of contours with themselves (loops of at least `leastLoop` px) and with each other. */
-  countCrossings(leastLoop: number): { folds: number; between: number } {
+  /** Numbers of crossings of contours with themselves (loops of at least `leastLoop` px) and with each other; `end` as in `length`. */
+  countCrossings(leastLoop: number, end: ProbedEnd = 'between'): { folds: number; between: number } {
     let folds = 0;
     let between = 0;
+    const mask = END_MASK[end];
     this.sweep((e, f, loop) => {
+      if ((this.bridge[e] | this.bridge[f]) & mask) return;
       if (this.edgeContour[e] !== this.edgeContour[f]) between++;
       else if (loop >= leastLoop) folds++;
     });
