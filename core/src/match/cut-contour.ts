@@ -11,8 +11,8 @@ type Line = readonly [number, number, number, number];
  * lines and run against each other. A line that does not cross a part leaves it whole. Parts come in the order of their centres along
  * the first line's normal.
  */
-export function cutContour(contour: Contour, lines: CutPart['lines']): RunContour[] {
-  let parts: RunContour[] = [{ contour, bridges: [] }];
+export function cutContour(run: RunContour, lines: CutPart['lines']): RunContour[] {
+  let parts: RunContour[] = [run];
   for (const line of lines) parts = parts.flatMap((part) => cutPart(part, line));
   if (parts.length < 2) return parts;
   const [x0, y0, x1, y1] = lines[0];

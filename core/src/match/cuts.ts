@@ -1,5 +1,6 @@
 import { areaCentre, contourArea, type Contour } from '../outline';
 import { cutContour } from './cut-contour';
+import type { RunContour } from './joined-contour';
 import type { CutPart } from './match';
 
 const HALVINGS = 24;
@@ -11,7 +12,7 @@ const HALVINGS = 24;
  * @returns the lines, and the contours in the order of the parts; undefined where a line would cut the solid more than once
  */
 export function automaticCut(
-  solid: Contour,
+  solid: RunContour,
   targets: readonly Contour[],
 ): { lines: CutPart['lines']; order: number[] } | undefined {
   const centres = targets.map((contour) => areaCentre({ contours: [contour], fillRule: 'nonzero' }));
@@ -26,7 +27,7 @@ export function automaticCut(
   const order = targets.map((_, i) => i).sort((p, q) => along(centres[p], ux, uy) - along(centres[q], ux, uy));
   const areas = order.map((i) => Math.abs(contourArea(targets[i])));
   const whole = areas.reduce((sum, area) => sum + area, 0);
-  const solidArea = Math.abs(contourArea(solid));
+  const solidArea = Math.abs(contourArea(solid.contour));
   if (!(whole > 0) || !(solidArea > 0)) return undefined;
   const lines: [number, number, number, number][] = [];
   let before = 0;
@@ -44,15 +45,16 @@ const along = (p: { x: number; y: number }, ux: number, uy: number): number => p
 
 /** The line square to (ux, uy) that has `area` of the solid behind it, by bisection. */
 function lineThatLeaves(
-  solid: Contour,
+  solid: RunContour,
   ux: number,
   uy: number,
   area: number,
 ): [number, number, number, number] | undefined {
   let low = Infinity;
   let high = -Infinity;
-  for (let i = 0; i < solid.points.length; i += 2) {
-    const at = solid.points[i] * ux + solid.points[i + 1] * uy;
+  const { points } = solid.contour;
+  for (let i = 0; i < points.length; i += 2) {
+    const at = points[i] * ux + points[i + 1] * uy;
     low = Math.min(low, at);
     high = Math.max(high, at);
   }

@@ -4,6 +4,7 @@ import { cutContour } from './cut-contour';
 import { automaticCut } from './cuts';
 import type { CutPart, Joining } from './match';
 import type { Matcher, PairSpec } from './matcher';
+import { runContour } from './run-contour';
 import { slitChoices } from './slits';
 
 /** At most this many holes are joined to one solid. */
@@ -96,6 +97,8 @@ function cutSpecs(
 ): PairSpec[] | undefined {
   const { a, b, nestingA, nestingB, options } = matcher;
   const holed = (nesting: Matcher['nestingA'], i: number): boolean => nesting.some(({ parent }) => parent === i);
+  const holesOf = (nesting: Matcher['nestingA'], i: number): number[] =>
+    nesting.flatMap(({ parent, hole }, k) => (hole && parent === i ? [k] : []));
   const solid = (outline: Outline, nesting: Matcher['nestingA'], i: number): boolean =>
     outline.contours[i].closed && !nesting[i].hole;
   const born = left.births.filter((j) => solid(b, nestingB, j) && !holed(nestingB, j) && !alone.has(`-1 ${j}`));
@@ -107,7 +110,10 @@ function cutSpecs(
     let least = Infinity;
     specs.forEach((spec, k) => {
       const [own, nesting] = side === 'a' ? [a, nestingA] : [b, nestingB];
-      if (!solid(own, nesting, spec[side]) || holed(nesting, spec[side])) return;
+      if (!solid(own, nesting, spec[side]) || holesOf(nesting, spec[side]).length > MOST_SLITS) return;
+      // Its holes are to open by the cut: they must not have partners of their own.
+      const taken = (k: number): boolean => specs.some((other) => other[side] === k);
+      if (holesOf(nesting, spec[side]).some(taken)) return;
       // The distance to where it goes: there the new part is to come from.
       const there = side === 'a' ? centre(b, spec.b) : centre(a, spec.a);
       const distance = Math.hypot(there.x - at.x, there.y - at.y);
@@ -135,13 +141,13 @@ function cutSpecs(
     if (!mine || (mine.born.length > 0 && mine.dying.length > 0)) return [spec];
     if (mine.born.length > 0) {
       const targets = [spec.b, ...mine.born];
-      const parts = dividedInto(a, spec.a, b, targets, options.cuts);
+      const parts = dividedInto(a, spec.a, b, targets, holesOf(nestingA, spec.a), options.cuts);
       if (!parts) return [spec];
       any = true;
       return parts.map(({ joining, target }) => ({ a: spec.a, b: target, joiningA: joining }));
     }
     const targets = [spec.a, ...mine.dying];
-    const parts = dividedInto(b, spec.b, a, targets, options.cuts);
+    const parts = dividedInto(b, spec.b, a, targets, holesOf(nestingB, spec.b), options.cuts);
     if (!parts) return [spec];
     any = true;
     return parts.map(({ joining, target }) => ({ a: target, b: spec.b, joiningB: joining }));
@@ -154,21 +160,25 @@ function dividedInto(
   index: number,
   others: Outline,
   targets: readonly number[],
+  holes: readonly number[],
   drawn: CutPart['lines'] | undefined,
 ): { joining: Joining; target: number }[] | undefined {
   if (targets.length > MOST_PARTS) return undefined;
-  const contour = outline.contours[index];
+  // Holes are joined to the solid first, so that a cut through one leaves whole parts.
+  const slits = holes.length > 0 ? slitChoices(outline, index, holes)[0] : undefined;
+  if (holes.length > 0 && !slits) return undefined;
+  const solid = runContour(outline, index, slits && { slits }, false, true);
   const shapes = targets.map((i) => others.contours[i]);
   if (drawn && drawn.length > 0) {
-    const parts = cutContour(contour, drawn);
+    const parts = cutContour(solid, drawn);
     if (parts.length === targets.length) {
       const [x0, y0, x1, y1] = drawn[0];
       const centres = shapes.map((c) => areaCentre({ contours: [c], fillRule: 'nonzero' }));
       const along = (i: number): number => (x1 - x0) * (centres[i].y - y0) - (y1 - y0) * (centres[i].x - x0);
       const order = targets.map((_, i) => i).sort((p, q) => along(p) - along(q));
-      return order.map((i, part) => ({ joining: { cut: { lines: drawn, part } }, target: targets[i] }));
+      return order.map((i, part) => ({ joining: { slits, cut: { lines: drawn, part } }, target: targets[i] }));
     }
   }
-  const cut = automaticCut(contour, shapes);
-  return cut?.order.map((i, part) => ({ joining: { cut: { lines: cut.lines, part } }, target: targets[i] }));
+  const cut = automaticCut(solid, shapes);
+  return cut?.order.map((i, part) => ({ joining: { slits, cut: { lines: cut.lines, part } }, target: targets[i] }));
 }

@@ -35,14 +35,15 @@ export function runContour(
       return { ...slit, holeAt: slit.holeAt > 0 ? 1 - slit.holeAt : 0 };
     });
     run = joinBySlits(contours, index, slits);
-  } else if (joining?.cut) {
-    const parts = cutContour(written, joining.cut.lines);
-    run = parts[Math.min(joining.cut.part, parts.length - 1)];
-  } else if (whole) run = { contour: written, bridges: [] };
+  } else if (joining?.cut || whole) run = { contour: written, bridges: [] };
   else {
     const idle = withoutIdleAnchors(written);
     run = { contour: idle.contour, bridges: [] };
     start = idle.start;
+  }
+  if (joining?.cut) {
+    const parts = cutContour(run, joining.cut.lines);
+    run = parts[Math.min(joining.cut.part, parts.length - 1)];
   }
   if (!reversed) return { ...run, start, reversed };
   const last = (run.contour.points.length / 2 - 1) / 3 - 1;

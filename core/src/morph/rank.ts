@@ -46,6 +46,10 @@ export interface Alternative {
   readonly plan: ShiftPlan;
 }
 
+/** Contours that come and go in turns. */
+const STAGED = { deaths: [0, 0.5], births: [0.5, 1] } as const;
+const STAGED_BIAS = 0.05;
+
 interface PairChoice {
   readonly pair: PairMatch;
   readonly source: RunSource;
@@ -122,10 +126,17 @@ class Ranker {
   private judged(pairing: Pairing, choices: readonly PairChoice[]): Alternative {
     const own = choices.reduce((sum, choice) => sum + choice.score, 0) / Math.max(1, choices.length);
     const alone = pairing.births.length + pairing.deaths.length;
-    const alternative = this.alternative(pairing, choices, 0);
-    const whole = new Judge(alternative.plan).firstLook();
-    const score = whole.penalty + 0.25 * own + ALONE_BIAS * alone + EXTRA_WEIGHT * pairing.extra;
-    return { ...alternative, score };
+    const base = 0.25 * own + ALONE_BIAS * alone + EXTRA_WEIGHT * pairing.extra;
+    const together = this.alternative(pairing, choices, 0);
+    const score = base + new Judge(together.plan).firstLook().penalty;
+    if (alone === 0 || score <= base + STAGED_BIAS) return { ...together, score };
+    // First what goes, then what comes: while the others are on their way nothing else is there to be met.
+    const staged = withTiming(together, {
+      births: pairing.births.map(() => STAGED.births),
+      deaths: pairing.deaths.map(() => STAGED.deaths),
+    });
+    const stagedScore = base + STAGED_BIAS + new Judge(staged.plan).firstLook().penalty;
+    return stagedScore < score ? { ...staged, score: stagedScore } : { ...together, score };
   }
 
   private alternative(pairing: Pairing, choices: readonly PairChoice[], score: number): Alternative {
@@ -239,6 +250,18 @@ class Ranker {
     }
     return judged.map(({ pair, source, score, folds }) => ({ pair, source, score, folds }));
   }
+}
+
+function withTiming(alternative: Alternative, timing: NonNullable<Match['timing']>): Alternative {
+  const { plan, match } = alternative;
+  let births = 0;
+  let deaths = 0;
+  const contours = plan.contours.map((contour) => {
+    if (contour.role === 'pair') return contour;
+    const [begin, end] = contour.role === 'birth' ? timing.births[births++] : timing.deaths[deaths++];
+    return { ...contour, begin, end };
+  });
+  return { ...alternative, plan: { ...plan, contours }, match: { ...match, timing } };
 }
 
 const WORD: Readonly<Record<Method, string>> = {
