@@ -1,5 +1,8 @@
-import { type ArcLengthTable, appendStretch, type Contour, measureArcLength, placeAtShare } from '../outline';
+import { type ArcLengthTable, appendStretch, type Contour, type CurvePlace, measureArcLength, placeAtShare } from '../outline';
 import type { Slit } from './match';
+
+/** A curve parameter this near to an anchor is at it. */
+const NEAR_ANCHOR = 1e-6;
 
 /** A contour made for matching, and which of its pieces are bridges: edges that no source contour has. */
 export interface RunContour {
@@ -47,9 +50,9 @@ export function joinBySlits(contours: readonly Contour[], solid: number, slits: 
 function walk(table: ArcLengthTable, from: number, to: number): number[] {
   const { contour } = table;
   const pieces = table.cumulative.length - 1;
-  const start = placeAtShare(table, from >= 1 ? from - 1 : from);
+  const start = placeNear(table, from >= 1 ? from - 1 : from);
   const past = to >= 1;
-  const end = placeAtShare(table, past ? to - 1 : to);
+  const end = placeNear(table, past ? to - 1 : to);
   const stop = { piece: end.piece + (past ? pieces : 0), t: end.t };
   const out: number[] = [];
   appendStretch(contour, start, stop, out);
@@ -58,4 +61,12 @@ function walk(table: ArcLengthTable, from: number, to: number): number[] {
   appendStretch(contour, { piece: start.piece, t: 0 }, start, first);
   const origin = first.length > 0 ? first.slice(-2) : [...contour.points.subarray(6 * start.piece, 6 * start.piece + 2)];
   return [...origin, ...out];
+}
+
+/** The place at a share, at the anchor where it is nearer to one than rounding tells. */
+function placeNear(table: ArcLengthTable, share: number): CurvePlace {
+  const { piece, t } = placeAtShare(table, share);
+  if (t < NEAR_ANCHOR) return { piece, t: 0 };
+  if (t < 1 - NEAR_ANCHOR) return { piece, t };
+  return { piece: (piece + 1) % (table.cumulative.length - 1), t: 0 };
 }

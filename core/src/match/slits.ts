@@ -1,11 +1,12 @@
-import { cubicPoint } from '../curve';
+import { cubicLength, cubicPoint } from '../curve';
 import { bezierSignChanges } from '../num';
 import { type Contour, measureArcLength, nearestOnContour, type Outline, pieceAt, pieceCount, placeAtShare, totalLength } from '../outline';
-import { cubicLength } from '../curve';
 import type { Slit } from './match';
 
 /** How many places round a hole are tried. */
 const PLACES = 8;
+/** A curve parameter this near to an anchor is at it. */
+const NEAR_ANCHOR = 1e-3;
 
 /**
  * Ways to join holes to their solid by slits: for each of eight places round the first hole the shortest bridge to the solid, further holes by
@@ -46,8 +47,9 @@ function bridgesOf(outline: Outline, solid: number, hole: number): { slit: Slit;
     const nearest = nearestOnContour(outer, x, y);
     if (!nearest || !(nearest.distance > 0)) continue;
     if (outline.contours.some((contour) => crossesBetween(contour, x, y, nearest.x, nearest.y))) continue;
-    const at =
-      (tableOuter.cumulative[nearest.piece] + cubicLength(outer.points, pieceAt(nearest.piece), 0, nearest.t)) / total;
+    // A bridge from an anchor starts exactly there: no sliver of an edge may be left beside it.
+    const t = nearest.t < NEAR_ANCHOR ? 0 : nearest.t > 1 - NEAR_ANCHOR ? 1 : nearest.t;
+    const at = (tableOuter.cumulative[nearest.piece] + cubicLength(outer.points, pieceAt(nearest.piece), 0, t)) / total;
     out.push({ slit: { hole, at: at >= 1 ? 0 : at, holeAt }, length: nearest.distance });
   }
   return out.sort((p, q) => p.length - q.length);
