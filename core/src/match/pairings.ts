@@ -20,6 +20,8 @@ export interface Pairing {
   readonly deaths: readonly number[];
   /** How much dearer than the best the assignment is. */
   readonly extra: number;
+  /** Is it worth a look only where the others are not good enough? */
+  readonly lastResort?: boolean;
 }
 
 /**
@@ -58,6 +60,11 @@ export function pairingsOf(matcher: Matcher): Pairing[] {
       }
     }
     out.push({ slots: specs.map((spec) => [spec]), ...plain, extra });
+    // Holes that would leave their solid on the way go, and come anew.
+    const owned = new Set(options.pairs?.map(([i, j]) => `${i} ${j}`));
+    const solids = specs.filter((spec) => !nestingA[spec.a].hole || !nestingB[spec.b].hole || owned.has(`${spec.a} ${spec.b}`));
+    if (solids.length < specs.length)
+      out.push({ slots: solids.map((spec) => [spec]), ...without(a, b, solids), extra, lastResort: true });
   }
   return out;
 }

@@ -9,6 +9,8 @@ import { FrameProbe } from './probe';
 export const LEAST_LOOP_REL = 0.005;
 /** How coarsely frames are looked at when candidates are compared, as a share of the size. */
 const COARSE_REL = 0.0015;
+/** Edges shorter than this share of the size say nothing about direction. */
+const LEAST_EDGE_REL = 0.004;
 const ROWS = 96;
 const FIRST_LOOK = 15;
 const SECOND_LOOK = 39;
@@ -34,10 +36,14 @@ export class Judge {
   private readonly sign: number;
   private readonly areas: readonly [number, number];
   private readonly lengths: readonly [number, number];
+  /** Total turning of the more restless end, rad, and the shortest edge that counts for it. */
+  private readonly turning: number;
+  private readonly leastEdge: number;
 
   constructor(private readonly plan: ShiftPlan) {
     this.probe = new FrameProbe(plan, COARSE_REL * plan.size || 1);
     this.frame = new Float64Array(plan.from.length);
+    this.leastEdge = LEAST_EDGE_REL * plan.size;
     const ends = (['first', 'second'] as const).map((end) => {
       this.probe.take(end === 'first' ? plan.from : plan.to);
       this.probe.growBox(this.box);
@@ -45,12 +51,16 @@ export class Judge {
         ...this.probe.countCrossings(LEAST_LOOP_REL * plan.size, end),
         area: this.probe.signedArea(),
         length: this.probe.length(end),
+        turning: this.probe.turning(this.leastEdge, end),
       };
     });
     const counted = (['first', 'second'] as const).map((end, k) => endCrossings(plan, end) ?? ends[k]);
     this.baseFolds = Math.max(counted[0].folds, counted[1].folds);
     this.baseCrossings = Math.max(counted[0].between, counted[1].between);
     this.sign = ends[0].area + ends[1].area < 0 ? -1 : 1;
+    const open = plan.contours.every(({ closed }) => !closed);
+    // A single line may always show three quarters of a turn.
+    this.turning = Math.max(ends[0].turning, ends[1].turning, (open ? 1.5 : 1) * Math.PI);
     this.lengths = [ends[0].length, ends[1].length];
     if (plan.contours.length > 1) {
       const margin = 0.2 * plan.size;
@@ -91,6 +101,7 @@ export class Judge {
     let mostLength = 0;
     let inverted = 0;
     let out = 0;
+    let turning = 0;
     for (const time of times) {
       probe.take(evaluate(plan, time, frame));
       const { folds, between } = probe.countCrossings(LEAST_LOOP_REL * size);
@@ -102,6 +113,7 @@ export class Judge {
       leastLength = Math.min(leastLength, length);
       mostLength = Math.max(mostLength, length);
       out = Math.max(out, probe.beyond(this.box));
+      turning = Math.max(turning, probe.turning(this.leastEdge));
       if (!hasArea) continue;
       if (this.fill) {
         const area = this.fill.measure(this.sign);
@@ -124,7 +136,8 @@ export class Judge {
       if (inverted > 0.002 * smaller) penalty += 2 + Math.min(4, (20 * inverted) / smaller);
     } else if (shorter > 0) penalty += 6 * Math.max(0, 0.7 - leastLength / shorter);
     if (longer > 0) penalty += 4 * Math.max(0, mostLength / longer - 1.12);
-    penalty += 0.1 * Math.max(0, (100 * out) / size - 3);
+    penalty += 0.1 * Math.max(0, (100 * out) / size - 3) + 0.3 * Math.max(0, (100 * out) / size - 4.5);
+    penalty += 2 * Math.max(0, turning / this.turning - (plan.contours.length > 1 ? 1.9 : 1.45));
     return { penalty, folds: badFrames > 0 };
   }
 }

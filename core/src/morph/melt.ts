@@ -1,7 +1,7 @@
 import { CurveFlow } from './flow';
 
 /** Feature sizes as shares of the size: from 1 % on, each 1.3 times the one before. */
-const LEVELS = 15;
+const LEVELS = 18;
 const FIRST_SIZE = 0.01;
 const RATIO = 1.3;
 const TIME_PER_SIZE = 0.15;

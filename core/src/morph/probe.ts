@@ -130,6 +130,35 @@ export class FrameProbe {
     return sum;
   }
 
+  /** Total turning along all contours, rad, between edges of at least `leastEdge` px; `end` as in `length`. */
+  turning(leastEdge: number, end: ProbedEnd = 'between'): number {
+    const { points, edgeFirst, edgeNext, edgeContour, bridge } = this;
+    const mask = END_MASK[end];
+    let sum = 0;
+    let e = 0;
+    const count = edgeFirst.length;
+    while (e < count) {
+      const contour = edgeContour[e];
+      let firstX = 0;
+      let firstY = 0;
+      let lastX = 0;
+      let lastY = 0;
+      for (; e < count && edgeContour[e] === contour; e++) {
+        if (bridge[e] & mask) continue;
+        const x = points[2 * edgeNext[e]] - points[2 * edgeFirst[e]];
+        const y = points[2 * edgeNext[e] + 1] - points[2 * edgeFirst[e] + 1];
+        if (x * x + y * y < leastEdge * leastEdge) continue;
+        if (lastX === 0 && lastY === 0) [firstX, firstY] = [x, y];
+        else sum += Math.abs(Math.atan2(lastX * y - lastY * x, lastX * x + lastY * y));
+        lastX = x;
+        lastY = y;
+      }
+      if (this.plan.contours[contour].closed)
+        sum += Math.abs(Math.atan2(lastX * firstY - lastY * firstX, lastX * firstX + lastY * firstY));
+    }
+    return sum;
+  }
+
   /** Signed area of the closed contours together, px². */
   signedArea(): number {
     const { points, edgeFirst, edgeNext, edgeContour } = this;

@@ -21,7 +21,7 @@ import { pairSource, planRuns } from './plan-shift';
 const METHOD_BIAS: Readonly<Record<Method, number>> = { straight: 0, blended: 0.02, turning: 0.06 };
 /** Rounding the middle is for shifts that fold otherwise. */
 const SOFT_BIAS = 0.6;
-const SOFT_LEVELS = [4, 6, 8, 10, 12, 14] as const;
+const SOFT_LEVELS = [4, 6, 8, 10, 12, 14, 16, 18] as const;
 /** How many of the best matches are tried with each level. */
 const SOFT_FITS = 3;
 /** A pair without good in-betweens counts in full, one that is merely less good a little. */
@@ -33,7 +33,7 @@ const EXTRA_WEIGHT = 0.4;
 export interface RankOptions extends MatchOptions {
   /** Only this way of travelling. */
   readonly method?: Method;
-  /** Rounded this much on the way, 0 to 15; absent: where everything else folds. */
+  /** Rounded this much on the way, 0 to 18; absent: where everything else folds. */
   readonly softness?: number;
 }
 
@@ -46,6 +46,8 @@ export interface Alternative {
   readonly plan: ShiftPlan;
 }
 
+/** An alternative scored less than this needs no last resort. */
+const GOOD_ENOUGH = 1;
 /** Contours that come and go in turns. */
 const STAGED = { deaths: [0, 0.5], births: [0.5, 1] } as const;
 const STAGED_BIAS = 0.05;
@@ -86,6 +88,8 @@ class Ranker {
     const found: Alternative[] = [];
     const simple = this.matcher.a.contours.length <= 1 && this.matcher.b.contours.length <= 1;
     for (const pairing of pairings) {
+      // What is tried only where the rest is not good enough.
+      if (pairing.lastResort && found.some(({ score }) => score < GOOD_ENOUGH)) continue;
       const choices = pairing.slots.map((specs) => this.choose(specs));
       if (simple) {
         for (const choice of choices[0]?.slice(0, MOST_ALTERNATIVES) ?? [])

@@ -18,7 +18,7 @@ export interface Correction {
 /** How a run travels from one end to the other. */
 export interface Way {
   readonly method: Method;
-  /** Roundness on the way, 0 (none) to 15. */
+  /** Roundness on the way, 0 (none) to 18. */
   readonly softness: number;
   readonly corrections?: readonly Correction[];
   /** Moves the whole run along at a progress, (0, 0) at the ends: a hole that its solid carries. */
