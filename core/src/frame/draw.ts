@@ -70,6 +70,31 @@ export function tracePart(part: FramePart, target: Pick<DrawTarget, 'moveTo' | '
   }
 }
 
+/** Adds what a stroke follows: slits and cuts are no edges of the outline that is nearer in time. */
+function traceEdges(part: FramePart, target: Pick<DrawTarget, 'moveTo' | 'bezierCurveTo' | 'closePath'>): void {
+  const p = part.points;
+  for (let c = 0; c < part.contours.length; c++) {
+    const contour = part.contours[c];
+    if (isVanished(contour, part.progress)) continue;
+    const { at, pieces } = contour;
+    const bridges = part.progress < 0.5 ? contour.bridgesA : contour.bridgesB;
+    let open = false;
+    for (let k = 0, i = at; k < pieces; k++, i += 6) {
+      if (bridges.includes(k)) {
+        open = false;
+        continue;
+      }
+      if (!open) target.moveTo(p[i], p[i + 1]);
+      open = true;
+      target.bezierCurveTo(p[i + 2], p[i + 3], p[i + 4], p[i + 5], p[i + 6], p[i + 7]);
+    }
+    if (contour.closed && bridges.length === 0) target.closePath();
+  }
+}
+
+const hasBridges = ({ contours }: FramePart): boolean =>
+  contours.some(({ bridgesA, bridgesB }) => bridgesA.length + bridgesB.length > 0);
+
 /** Draws one part with its paint. */
 export function drawPart(part: FramePart, target: DrawTarget): void {
   const fills = part.plan.fill !== null && (part.fillGradient !== null || part.fill[3] > 0);
@@ -86,6 +111,10 @@ export function drawPart(part: FramePart, target: DrawTarget): void {
     }
   }
   if (strokes) {
+    if (hasBridges(part)) {
+      target.beginPath();
+      traceEdges(part, target);
+    }
     target.strokeStyle = part.strokeGradient
       ? gradientIn(part.strokeGradient, target, false)
       : cssText(part.stroke[0], part.stroke[1], part.stroke[2], part.stroke[3]);

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { AS_DRAWN, type Part, type Piece, type PieceDraft, plainStroke } from '../piece';
+import { AS_DRAWN, AUTOMATIC_MATCH, type Part, type Piece, type PieceDraft, plainStroke } from '../piece';
 import { pieceOf } from '../testing/pieces';
 import { invert, mapPoint, multiply, rotation, scaling, translation } from '../vec';
 import { compilePiece } from './compile';
@@ -165,7 +165,7 @@ describe('plans of dressed parts', () => {
       to: { placement: AS_DRAWN, parts: [part(b)] },
       method: 'straight',
       blend: 'srgb',
-      match: { direction: 'auto' },
+      match: AUTOMATIC_MATCH,
     }).parts[0];
 
   test('dash patterns of other lengths are brought together; an unbroken line opens its gaps', () => {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { ease } from '../easing';
 import { frameOutline } from '../morph';
-import { addFigure, insertPoses, type Piece, type PieceDraft, setClosedRail } from '../piece';
+import { AUTOMATIC_MATCH, addFigure, insertPoses, type Piece, type PieceDraft, setClosedRail } from '../piece';
 import { strayOf } from '../testing/distance';
 import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
 import { compilePiece } from './compile';
@@ -162,7 +162,9 @@ describe('what a plan depends on', () => {
         shiftInput({ ...piece, name: 'Other' }, { ...shift, duration: 9, easing: { kind: 'linear' } }),
       ),
     ).toBe(true);
-    expect(sameShiftInput(input, shiftInput(piece, { ...shift, match: { direction: 'reversed' } }))).toBe(false);
+    expect(
+      sameShiftInput(input, shiftInput(piece, { ...shift, match: { ...AUTOMATIC_MATCH, direction: 'reversed' } })),
+    ).toBe(false);
     const moved = {
       ...piece,
       poses: {

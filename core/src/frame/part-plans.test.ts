@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { blendColour, cssText, isGradientBlend, type PaintBlend } from '../paint';
-import { AS_DRAWN, type Part, plainStroke, type Stroke } from '../piece';
+import { AS_DRAWN, AUTOMATIC_MATCH, type Part, plainStroke, type Stroke } from '../piece';
 import { countedIds, drawnPose } from '../testing/pieces';
 import { planPoseShift, planStill } from './part-plans';
 import type { PoseInput, ShiftInput } from './shift-input';
@@ -19,7 +19,7 @@ const pose = (scale: number, ...parts: Part[]): PoseInput => ({
   parts,
 });
 const plan = (from: PoseInput, to: PoseInput) => {
-  const input: ShiftInput = { from, to, method: 'straight', blend: 'oklab', match: { direction: 'auto' } };
+  const input: ShiftInput = { from, to, method: 'straight', blend: 'oklab', match: AUTOMATIC_MATCH };
   return planPoseShift(input);
 };
 const colourAt = (blend: PaintBlend, progress: number): string => {

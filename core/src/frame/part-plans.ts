@@ -1,5 +1,5 @@
 import { type Match, matchOutlines, pairOptimally, type Reason } from '../match';
-import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../morph';
+import { type Health, measureHealth, planShift, rankAlternatives, type ShiftPlan, VERDICTS } from '../morph';
 import { areaCentre, type Outline, outlineBox, outlineSize, transformOutline } from '../outline';
 import {
   type BlendSpace,
@@ -14,7 +14,8 @@ import {
   transformPaint,
 } from '../paint';
 import { outlineOfPart, type Part, placementMatrix, placementScale } from '../piece';
-import { boxSize, type Matrix } from '../vec';
+import { boxSize } from '../vec';
+import { lostChoices, type PlacedPart, rankOptions } from './match-input';
 import type { PoseInput, ShiftInput } from './shift-input';
 
 /** How a part is stroked along a shift; widths in canvas px. */
@@ -45,25 +46,19 @@ export interface PoseShiftPlan {
   readonly health: Health;
 }
 
-interface PlacedPart {
-  readonly part: Part;
-  readonly outline: Outline;
-  readonly matrix: Matrix;
-  readonly scale: number;
-}
+/** How thorough planning is: `quick` takes the cheapest match without looking at in-betweens, for an answer while something is dragged. */
+export type Care = 'quick' | 'full';
 
 /** Plans a shift between two poses: pairs their parts, matches their outlines, blends their paint. The heavy call of the program. */
-export function planPoseShift(input: ShiftInput): PoseShiftPlan {
+export function planPoseShift(input: ShiftInput, care: Care = 'full'): PoseShiftPlan {
   const from = placedParts(input.from);
   const to = placedParts(input.to);
-  const pairs = pairParts(from, to);
+  const pairs = pairParts(from, to, input.match);
   const drawn: { order: number; plan: PartPlan; health: Health; reasons: readonly Reason[] }[] = [];
   const order = (i: number, n: number): number => (i + 0.5) / n;
+  const used = new Set<unknown>();
   const add = (a: PlacedPart | undefined, b: PlacedPart | undefined, at: number): void => {
-    const outlineA = a?.outline ?? { contours: [], fillRule: 'nonzero' };
-    const outlineB = b?.outline ?? { contours: [], fillRule: 'nonzero' };
-    const match = a && b ? matchOutlines(outlineA, outlineB, input.match) : unpaired(outlineA, outlineB);
-    const plan = planShift(outlineA, outlineB, match, input.method);
+    const { plan, match } = a && b ? matchedPlan(input, a, b, used, care) : lonePlan(a, b);
     drawn.push({
       order: at,
       plan: paintedPlan(plan, a, b, input.blend),
@@ -79,12 +74,43 @@ export function planPoseShift(input: ShiftInput): PoseShiftPlan {
     if (!pairs.some(([, b]) => b === j)) add(undefined, part, order(j, to.length));
   });
   drawn.sort((p, q) => p.order - q.order);
+  const lost = lostChoices(input.match, used).map((text): Reason => ({ code: 'choice-lost', text }));
   const texts = new Set<string>();
   return {
     parts: drawn.map(({ plan }) => plan),
-    reasons: drawn.flatMap(({ reasons }) => reasons).filter(({ text }) => !texts.has(text) && texts.add(text)),
+    reasons: [...lost, ...drawn.flatMap(({ reasons }) => reasons)].filter(
+      ({ text }) => !texts.has(text) && texts.add(text),
+    ),
     health: worstHealth(drawn.map(({ health }) => health)),
   };
+}
+
+function matchedPlan(
+  input: ShiftInput,
+  a: PlacedPart,
+  b: PlacedPart,
+  used: Set<unknown>,
+  care: Care,
+): { plan: ShiftPlan; match: Match } {
+  const options = rankOptions(input.match, input.method, a, b, used);
+  if (care === 'full') return rankAlternatives(a.outline, b.outline, options)[0];
+  const match = matchOutlines(a.outline, b.outline, options);
+  const softened = { ...match, pairs: match.pairs.map((pair) => ({ ...pair, softness: options.softness })) };
+  return { plan: planShift(a.outline, b.outline, softened, options.method), match };
+}
+
+function lonePlan(a: PlacedPart | undefined, b: PlacedPart | undefined): { plan: ShiftPlan; match: Match } {
+  const outlineA = a?.outline ?? { contours: [], fillRule: 'nonzero' };
+  const outlineB = b?.outline ?? { contours: [], fillRule: 'nonzero' };
+  const match = unpaired(outlineA, outlineB);
+  return { plan: planShift(outlineA, outlineB, match), match };
+}
+
+/** The parts of both poses that become each other. */
+export function pairedParts(input: ShiftInput): { a: PlacedPart; b: PlacedPart }[] {
+  const from = placedParts(input.from);
+  const to = placedParts(input.to);
+  return pairParts(from, to, input.match).map(([i, j]) => ({ a: from[i], b: to[j] }));
 }
 
 /** A pose standing still, as a plan whose both ends are the same. */
@@ -125,8 +151,15 @@ const unpaired = (a: Outline, b: Outline): Match => ({
   reasons: [],
 });
 
-/** Which part becomes which: optimal assignment on distance, size and colour; parts on their own grow or shrink. */
-function pairParts(from: readonly PlacedPart[], to: readonly PlacedPart[]): [number, number][] {
+/**
+ * Which part becomes which: optimal assignment on distance, size, colour and origin; parts on their own grow or shrink. Parts with contours
+ * that were paired by hand belong together.
+ */
+function pairParts(
+  from: readonly PlacedPart[],
+  to: readonly PlacedPart[],
+  choices: ShiftInput['match'],
+): [number, number][] {
   if (from.length === 1 && to.length === 1) return [[0, 0]];
   const size = Math.max(1e-9, ...[...from, ...to].map(({ outline }) => outlineSize(outline)));
   const measure = ({ outline, part }: PlacedPart) => {
@@ -143,16 +176,34 @@ function pairParts(from: readonly PlacedPart[], to: readonly PlacedPart[]): [num
   const b = to.map(measure);
   const apart = (p: Rgba | undefined, q: Rgba | undefined): number =>
     p && q ? Math.hypot(p.r - q.r, p.g - q.g, p.b - q.b) : p === q ? 0 : 1;
+  const has = (part: PlacedPart, id: string | null): boolean => part.part.contours.some((contour) => contour.id === id);
+  const own = (i: number, j: number): number =>
+    choices.pairs.some((pair) => has(from[i], pair.a) && has(to[j], pair.b)) ? OWN_PAIR : 0;
+  const linked = (i: number, j: number): number => (sharesOrigins(from[i].part, to[j].part) ? LINKED_PARTS : 0);
   return pairOptimally(
     a.length,
     b.length,
     (i, j) =>
+      own(i, j) +
+      linked(i, j) +
       Math.hypot(a[i].x - b[j].x, a[i].y - b[j].y) / 0.5 +
       0.7 * Math.abs(Math.log(a[i].weight / b[j].weight)) +
       0.6 * apart(a[i].colour, b[j].colour),
     (i) => 1.2 * (0.3 + a[i].weight),
     (j) => 1.2 * (0.3 + b[j].weight),
   );
+}
+
+/** What makes parts belong together: chosen by hand, or copies of each other. */
+const OWN_PAIR = -100;
+const LINKED_PARTS = -4;
+
+/** Are at least half of the anchors of one part copies of the other's, or of the same third? */
+function sharesOrigins(a: Part, b: Part): boolean {
+  const anchors = (part: Part) => part.contours.flatMap((contour) => contour.anchors);
+  const known = new Set(anchors(a).flatMap(({ id, origin }) => (origin ? [id, origin] : [id])));
+  const linked = anchors(b).filter(({ id, origin }) => known.has(id) || (origin !== undefined && known.has(origin)));
+  return linked.length > 0 && 2 * linked.length >= Math.min(anchors(a).length, anchors(b).length);
 }
 
 const MOST_DASHES = 16;
@@ -236,6 +287,13 @@ const HEALTHY: Health = {
   areaDip: 1,
   swell: 1,
   perimeter: 1,
+  out: 0,
+  restlessness: 1,
+  largestStep: 0,
+  inverted: 0,
+  kink: 0,
+  endError: 0,
+  moments: [],
 };
 
 function worstHealth(all: readonly Health[]): Health {

@@ -12,7 +12,7 @@ export interface PoseInput {
 export interface ShiftInput {
   readonly from: PoseInput;
   readonly to: PoseInput;
-  readonly method: Method;
+  readonly method: Method | 'auto';
   readonly blend: BlendSpace;
   readonly match: MatchChoices;
 }
@@ -38,7 +38,7 @@ export function sameShiftInput(p: ShiftInput, q: ShiftInput): boolean {
   return (
     p.method === q.method &&
     p.blend === q.blend &&
-    p.match.direction === q.match.direction &&
+    sameMatch(p.match, q.match) &&
     samePose(p.from, q.from) &&
     samePose(p.to, q.to)
   );
@@ -50,4 +50,9 @@ export function samePose(p: PoseInput, q: PoseInput): boolean {
   if (a.x !== b.x || a.y !== b.y || a.scaleX !== b.scaleX || a.scaleY !== b.scaleY) return false;
   if (a.rotation !== b.rotation || p.parts.length !== q.parts.length) return false;
   return p.parts.every((part, i) => part === q.parts[i]);
+}
+
+/** Compares the choices list by list: immer keeps lists that did not change. */
+function sameMatch(p: MatchChoices, q: MatchChoices): boolean {
+  return p === q || (Object.keys(p) as (keyof MatchChoices)[]).every((key) => p[key] === q[key]);
 }

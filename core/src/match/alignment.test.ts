@@ -97,8 +97,8 @@ describe('the alignment of two rows of samples', () => {
   test('a limit that cannot be met gives nothing, one that can changes nothing', () => {
     const aligner = new SampleAligner(sampleContour(polygon(6), 30), sampleContour(polygon(6), 30));
     const free = aligner.align(0, 0);
-    expect(aligner.align(0, 0, (free?.cost ?? 0) * 0.5)).toBeUndefined();
-    expect(aligner.align(0, 0, (free?.cost ?? 0) * 2)?.cost).toBe(free?.cost);
+    expect(aligner.align(0, 0, { limit: (free?.cost ?? 0) * 0.5 })).toBeUndefined();
+    expect(aligner.align(0, 0, { limit: (free?.cost ?? 0) * 2 })?.cost).toBe(free?.cost);
   });
 });
 

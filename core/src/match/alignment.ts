@@ -149,7 +149,7 @@ export class SampleAligner {
       if (share < a[k]) k = 0;
       while (k < a.length - 2 && a[k + 1] < share) k++;
       const width = a[k + 1] - a[k];
-      return width > 0 ? b[k] + ((b[k + 1] - b[k]) * Math.min(1, (share - a[k]) / width)) : b[k];
+      return width > 0 ? b[k] + (b[k + 1] - b[k]) * Math.min(1, (share - a[k]) / width) : b[k];
     };
   }
 

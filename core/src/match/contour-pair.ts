@@ -77,7 +77,9 @@ function fitInOrder(a: Contour, b: Contour): ContourFit[] {
   }
   if (fits.length > 0) return fits;
   // No way within the band (a contour of very few, very uneven pieces): walk evenly.
-  return [{ startA: fineA.share[i0], startB: fineB.share[groups[0].samples[0]], map: evenShareMap(), fixed: [], cost: 10 }];
+  return [
+    { startA: fineA.share[i0], startB: fineB.share[groups[0].samples[0]], map: evenShareMap(), fixed: [], cost: 10 },
+  ];
 }
 
 /** Distance of two shares on a closed contour. */

@@ -135,8 +135,7 @@ function solve(
         (p.depth !== q.depth ? NOT_ALIKE : 0) +
         (p.kind !== q.kind ? NOT_ALIKE : 0);
   // One on each side always belong together: there is nothing to choose.
-  if (a.length === 1 && b.length === 1)
-    return { pairs: [[a[0].index, b[0].index]], cost: together(a[0], b[0]) };
+  if (a.length === 1 && b.length === 1) return { pairs: [[a[0].index, b[0].index]], cost: together(a[0], b[0]) };
   const pairs = pairOptimally(
     a.length,
     b.length,

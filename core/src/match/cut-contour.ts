@@ -1,8 +1,8 @@
 import { cubicPoint, cubicStretch } from '../curve';
 import { bezierSignChanges } from '../num';
 import { areaCentre, type Contour, pieceAt, pieceCount } from '../outline';
-import type { CutPart } from './match';
 import type { RunContour } from './joined-contour';
+import type { CutPart } from './match';
 
 type Line = readonly [number, number, number, number];
 
@@ -95,7 +95,13 @@ function pointAt(contour: Contour, at: number): [number, number] {
   return [out[0], out[1]];
 }
 
-function walkBetween({ contour, bridges }: RunContour, from: number, to: number, points: number[], out: number[]): void {
+function walkBetween(
+  { contour, bridges }: RunContour,
+  from: number,
+  to: number,
+  points: number[],
+  out: number[],
+): void {
   const n = pieceCount(contour);
   const end = to > from ? to : to + n;
   const buffer = new Float64Array(8);

@@ -1,4 +1,4 @@
-import { areaCentre, contourArea, type Contour } from '../outline';
+import { areaCentre, type Contour, contourArea } from '../outline';
 import { cutContour } from './cut-contour';
 import type { RunContour } from './joined-contour';
 import type { CutPart } from './match';

@@ -67,7 +67,11 @@ export function fitThrough(
   let cost = 0;
   for (let k = 0; k + 1 < nodes.length; k++) {
     const width = { a: nodes[k + 1].a - nodes[k].a, b: nodes[k + 1].b - nodes[k].b };
-    if (byOrigin && wholePiece(tableA, startA, nodes[k].a, nodes[k + 1].a) && wholePiece(tableB, startB, nodes[k].b, nodes[k + 1].b)) {
+    if (
+      byOrigin &&
+      wholePiece(tableA, startA, nodes[k].a, nodes[k + 1].a) &&
+      wholePiece(tableB, startB, nodes[k].b, nodes[k + 1].b)
+    ) {
       addWhole(mapA, mapB, tableA, tableB, startA, startB, nodes[k], nodes[k + 1]);
       continue;
     }

@@ -5,5 +5,5 @@ export { matchOutlines, prepareMatcher } from './match-outlines';
 export { Matcher, type PairSpec } from './matcher';
 export { type Pairing, pairingsOf } from './pairings';
 export { reasonsFor } from './reasons';
-export { type Run, runContour, runShare, runsBackwards } from './run-contour';
+export { type Run, runContour, runShare, runsBackwards, writtenShare } from './run-contour';
 export { mapShare } from './share-map';

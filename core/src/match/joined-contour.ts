@@ -1,4 +1,11 @@
-import { type ArcLengthTable, appendStretch, type Contour, type CurvePlace, measureArcLength, placeAtShare } from '../outline';
+import {
+  type ArcLengthTable,
+  appendStretch,
+  type Contour,
+  type CurvePlace,
+  measureArcLength,
+  placeAtShare,
+} from '../outline';
 import type { Slit } from './match';
 
 /** A curve parameter this near to an anchor is at it. */
@@ -59,7 +66,8 @@ function walk(table: ArcLengthTable, from: number, to: number): number[] {
   // The first point, by cutting the first stretch's start again.
   const first: number[] = [];
   appendStretch(contour, { piece: start.piece, t: 0 }, start, first);
-  const origin = first.length > 0 ? first.slice(-2) : [...contour.points.subarray(6 * start.piece, 6 * start.piece + 2)];
+  const origin =
+    first.length > 0 ? first.slice(-2) : [...contour.points.subarray(6 * start.piece, 6 * start.piece + 2)];
   return [...origin, ...out];
 }
 

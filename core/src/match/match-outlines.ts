@@ -1,9 +1,9 @@
 import { CoreError } from '../errors';
+import type { Outline } from '../outline';
 import { DIRECTION_CHOICES, type Match, type MatchOptions } from './match';
 import { Matcher } from './matcher';
 import { type Pairing, pairingsOf } from './pairings';
 import { reasonsFor } from './reasons';
-import type { Outline } from '../outline';
 
 /**
  * Finds which place of outline `a` becomes which place of outline `b` (both in px, y down): contour pairs, direction, start places and a
@@ -16,7 +16,11 @@ export function matchOutlines(a: Outline, b: Outline, options: MatchOptions = {}
   const matcher = prepareMatcher(a, b, options);
   const pairings = pairingsOf(matcher);
   // The last one of the best assignment joins and cuts nothing.
-  return cheapestMatch(matcher, pairings.find((pairing) => pairing.slots.every(([{ joiningA, joiningB }]) => !joiningA && !joiningB)) ?? pairings[0]);
+  return cheapestMatch(
+    matcher,
+    pairings.find((pairing) => pairing.slots.every(([{ joiningA, joiningB }]) => !joiningA && !joiningB)) ??
+      pairings[0],
+  );
 }
 
 /** @throws CoreError 'option' */
@@ -49,5 +53,6 @@ export function prepareMatcher(a: Outline, b: Outline, options: MatchOptions): M
 function cheapestMatch(matcher: Matcher, pairing: Pairing): Match {
   const pairs = pairing.slots.map(([spec]) => matcher.fits(spec)[0]);
   const { births, deaths } = pairing;
-  return { pairs, births, deaths, reasons: reasonsFor(matcher, pairs, births, deaths) };
+  const { even, touchUps } = matcher.options;
+  return { pairs, births, deaths, even, touchUps, reasons: reasonsFor(matcher, pairs, births, deaths) };
 }

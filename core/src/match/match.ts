@@ -17,7 +17,10 @@ export interface Reason {
     | 'opened'
     | 'method-found'
     | 'method-own'
-    | 'softened';
+    | 'softened'
+    | 'even'
+    | 'touched-up'
+    | 'choice-lost';
   readonly text: string;
 }
 
@@ -75,6 +78,8 @@ export interface PairMatch {
   readonly map: ShareMap;
   /** Places that the map was made to pass through, counted from the starts. */
   readonly fixed: readonly FixedPair[];
+  /** Shares of A's length from its start at which a point is wanted beyond those of both outlines. */
+  readonly points: readonly number[];
   /** Pieces of A and B that belong together by origin, whole: nothing is added between their ends. */
   readonly byOrigin: boolean;
   /** What the match costs: 0 for identical outlines, about 1 and more for strangers. */
@@ -82,6 +87,23 @@ export interface PairMatch {
   /** How positions travel and how much they are rounded on the way, once that is decided. */
   readonly method?: 'straight' | 'turning' | 'blended';
   readonly softness?: number;
+}
+
+/** How far one point of a shift, and its handles, are moved at a moment, px. */
+export interface TouchUpMove {
+  readonly contourA: number;
+  /** Share of the contour's length as it is written; the shift has a point there. */
+  readonly shareA: number;
+  readonly by: readonly [x: number, y: number];
+  /** How much further the handles before and after it move, along A as it is written. */
+  readonly before: readonly [x: number, y: number];
+  readonly after: readonly [x: number, y: number];
+}
+
+/** An outline corrected at some progress inside a shift, through which the in-between then passes. */
+export interface TouchUp {
+  readonly progress: number;
+  readonly moves: readonly TouchUpMove[];
 }
 
 /** The decisions about one shift between two outlines. */
@@ -96,6 +118,9 @@ export interface Match {
     readonly births: readonly (readonly [number, number])[];
     readonly deaths: readonly (readonly [number, number])[];
   };
+  /** Points are set evenly instead of where both outlines have theirs: how many on each contour. */
+  readonly even?: number;
+  readonly touchUps?: readonly TouchUp[];
   readonly reasons: readonly Reason[];
 }
 
@@ -119,6 +144,10 @@ export interface MatchOptions {
   readonly ties?: readonly PlacePair[];
   /** Contours that belong together, by index; −1: the contour goes, or comes, alone. */
   readonly pairs?: readonly (readonly [number, number])[];
-  /** Lines along which solids are cut, as x0, y0, x1, y1 in px. */
-  readonly cuts?: readonly (readonly [number, number, number, number])[];
+  /** Places of A at which the shift is to have a point. */
+  readonly points?: readonly { readonly contourA: number; readonly shareA: number }[];
+  readonly even?: number;
+  readonly touchUps?: readonly TouchUp[];
+  /** Lines along which solids of one side are cut, as x0, y0, x1, y1 in px. */
+  readonly cuts?: { readonly [side in 'a' | 'b']?: readonly (readonly [number, number, number, number])[] };
 }

@@ -45,8 +45,7 @@ export class Matcher {
     const { direction = 'auto' } = this.options;
     const backwardsA = runsBackwards(ca, this.nestingA[spec.a].hole);
     const aligned = runsBackwards(cb, this.nestingB[spec.b].hole);
-    const joined = spec.joiningA !== undefined || spec.joiningB !== undefined;
-    const origins = joined ? [] : originPairs(ca, cb);
+    const origins = joined(spec) ? [] : originPairs(ca, cb);
     let ways: boolean[];
     if (direction !== 'auto') ways = [(direction === 'reversed') !== backwardsA];
     else if (ca.closed && cb.closed) ways = [aligned];
@@ -70,12 +69,22 @@ export class Matcher {
     const whole = origins.length > 0;
     const runA = runContour(this.a, spec.a, spec.joiningA, reversedA, whole);
     const runB = runContour(this.b, spec.b, spec.joiningB, reversedB, whole);
-    const made = (fit: ContourFit, byOrigin: boolean): PairMatch => ({ ...spec, reversedA, reversedB, byOrigin, ...fit });
+    const wanted = wantedPoints(this.options, spec.a).map((share) => runShare(runA, share));
+    const made = (fit: ContourFit, byOrigin: boolean): PairMatch => ({
+      ...spec,
+      reversedA,
+      reversedB,
+      byOrigin,
+      points: joined(spec)
+        ? []
+        : wanted.map((share) => (runA.contour.closed && share < fit.startA ? share + 1 : share) - fit.startA),
+      ...fit,
+    });
     const chosen = own.map((pair) => ({ a: runShare(runA, pair.shareA), b: runShare(runB, pair.shareB) }));
     if (whole) {
       const linked = origins
         .map((pair) => ({ a: runShare(runA, pair.a), b: runShare(runB, pair.b) }))
-        .filter((pair) => !runA.contour.closed && !runB.contour.closed ? atEnd(pair.a) === atEnd(pair.b) : true);
+        .filter((pair) => (!runA.contour.closed && !runB.contour.closed ? atEnd(pair.a) === atEnd(pair.b) : true));
       // What the designer says comes first; of the links those are kept that agree with it.
       const fit = fitThrough(runA.contour, runB.contour, [...chosen, ...agreeing(chosen, linked, runA, runB)], true);
       if (fit) return [made(fit, true)];
@@ -91,6 +100,15 @@ export class Matcher {
 
 /** An open line's ends meet each other anyway; an end cannot be tied to the middle. */
 const atEnd = (share: number): boolean => share < 1e-6 || share > 1 - 1e-6;
+
+const joined = (spec: PairSpec): boolean => spec.joiningA !== undefined || spec.joiningB !== undefined;
+
+/** Places of a contour of A at which a point is wanted, as shares of it as it is written. */
+function wantedPoints({ points = [], touchUps = [] }: MatchOptions, a: number): number[] {
+  return [...points, ...touchUps.flatMap(({ moves }) => moves)]
+    .filter(({ contourA }) => contourA === a)
+    .map(({ shareA }) => shareA);
+}
 
 /** The starts and ties that the options hold for a pair, start first. */
 function ownPairs(options: MatchOptions, { a, b }: PairSpec): PlacePair[] {

@@ -48,7 +48,16 @@ export function pairingsOf(matcher: Matcher): Pairing[] {
     const extra = cost - least;
     const cuts = cutSpecs(matcher, specs, plain, alone);
     const slitted = slitSlots.some((ways) => ways[0].joiningA || ways[0].joiningB);
-    if (slitted) out.push({ slots: slitSlots, ...without(a, b, slitSlots.map(([way]) => way)), extra });
+    if (slitted)
+      out.push({
+        slots: slitSlots,
+        ...without(
+          a,
+          b,
+          slitSlots.map(([way]) => way),
+        ),
+        extra,
+      });
     if (cuts) {
       out.push({ slots: cuts.map((spec) => [spec]), ...without(a, b, cuts), extra });
       if (slitted) {
@@ -56,13 +65,25 @@ export function pairingsOf(matcher: Matcher): Pairing[] {
           const k = specs.findIndex((other) => other.a === spec.a && other.b === spec.b);
           return k >= 0 && !spec.joiningA && !spec.joiningB ? slitSlots[k] : [spec];
         });
-        out.push({ slots, ...without(a, b, slots.map(([way]) => way)), extra });
+        out.push({
+          slots,
+          ...without(
+            a,
+            b,
+            slots.map(([way]) => way),
+          ),
+          extra,
+        });
       }
     }
+    // Who draws a line wants the cut.
+    if (cuts && (options.cuts?.a?.length || options.cuts?.b?.length)) continue;
     out.push({ slots: specs.map((spec) => [spec]), ...plain, extra });
     // Holes that would leave their solid on the way go, and come anew.
     const owned = new Set(options.pairs?.map(([i, j]) => `${i} ${j}`));
-    const solids = specs.filter((spec) => !nestingA[spec.a].hole || !nestingB[spec.b].hole || owned.has(`${spec.a} ${spec.b}`));
+    const solids = specs.filter(
+      (spec) => !nestingA[spec.a].hole || !nestingB[spec.b].hole || owned.has(`${spec.a} ${spec.b}`),
+    );
     if (solids.length < specs.length)
       out.push({ slots: solids.map((spec) => [spec]), ...without(a, b, solids), extra, lastResort: true });
   }
@@ -148,13 +169,13 @@ function cutSpecs(
     if (!mine || (mine.born.length > 0 && mine.dying.length > 0)) return [spec];
     if (mine.born.length > 0) {
       const targets = [spec.b, ...mine.born];
-      const parts = dividedInto(a, spec.a, b, targets, holesOf(nestingA, spec.a), options.cuts);
+      const parts = dividedInto(a, spec.a, b, targets, holesOf(nestingA, spec.a), options.cuts?.a);
       if (!parts) return [spec];
       any = true;
       return parts.map(({ joining, target }) => ({ a: spec.a, b: target, joiningA: joining }));
     }
     const targets = [spec.a, ...mine.dying];
-    const parts = dividedInto(b, spec.b, a, targets, holesOf(nestingB, spec.b), options.cuts);
+    const parts = dividedInto(b, spec.b, a, targets, holesOf(nestingB, spec.b), options.cuts?.b);
     if (!parts) return [spec];
     any = true;
     return parts.map(({ joining, target }) => ({ a: target, b: spec.b, joiningB: joining }));

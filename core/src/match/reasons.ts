@@ -17,11 +17,11 @@ export function reasonsFor(
     const cb = b.contours[pair.b];
     const mine = (p: { contourA: number; contourB: number }): boolean => p.contourA === pair.a && p.contourB === pair.b;
     if (options.direction === 'same') add('direction-own', 'Both outlines are run as they are written: your choice.');
-    else if (options.direction === 'reversed') add('direction-own', 'The second outline is run backwards: your choice.');
+    else if (options.direction === 'reversed')
+      add('direction-own', 'The second outline is run backwards: your choice.');
     else if (ca.closed && cb.closed) {
       if (pair.reversedA === pair.reversedB) add('direction-aligned', 'Both outlines run the same way round.');
-      else
-        add('direction-reversed', 'The second outline runs the other way round, so it is run backwards.');
+      else add('direction-reversed', 'The second outline runs the other way round, so it is run backwards.');
     } else if (pair.reversedB) add('direction-by-cost', 'The second line fits better backwards.');
     else add('direction-by-cost', 'The second line fits better as it is written.');
     if (ca.closed !== cb.closed) add('opened', 'A closed contour is cut open at its start point to become a line.');
@@ -30,14 +30,22 @@ export function reasonsFor(
       const n = options.ties.filter(mine).length;
       add('ties-own', `The match passes through ${n === 1 ? 'the tie' : `${n} ties`} that you set.`);
     }
-    if (pair.byOrigin) add('origins', 'Points that were copied from the first outline go back to where they came from.');
+    if (pair.byOrigin)
+      add('origins', 'Points that were copied from the first outline go back to where they came from.');
     if (pair.joiningA?.slits || pair.joiningB?.slits)
       add('slit', 'A hole without a partner opens and closes through a slit to its outline.');
     if (pair.joiningA?.cut || pair.joiningB?.cut)
       add(
         'cut',
-        options.cuts?.length ? 'A solid is cut along the line that you drew.' : 'A solid is cut into several along a straight line.',
+        (pair.joiningA?.cut ? options.cuts?.a : options.cuts?.b)?.length
+          ? 'A solid is cut along the line that you drew.'
+          : 'A solid is cut into several along a straight line.',
       );
+  }
+  if (options.even) add('even', `Each contour has ${options.even} evenly set points: your choice.`);
+  if (options.touchUps?.length) {
+    const n = options.touchUps.length;
+    add('touched-up', `${n === 1 ? 'One touch-up corrects' : `${n} touch-ups correct`} the in-between.`);
   }
   if (options.pairs?.length) add('pairs-own', 'Some contours are paired, or left alone, as you said.');
   if (deaths.length > 0)

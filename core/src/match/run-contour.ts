@@ -57,6 +57,13 @@ export function runShare(run: Run, share: number): number {
   return run.reversed && ahead > 0 ? 1 - ahead : ahead;
 }
 
+/** Where a share along a run lies on the written contour; the other way round than `runShare`. */
+export function writtenShare(run: Run, share: number): number {
+  if (!run.contour.closed) return run.reversed ? 1 - share : share;
+  const ahead = (run.reversed && share > 0 ? 1 - share : share) + run.start;
+  return ahead - Math.floor(ahead);
+}
+
 /** Which way a closed contour is run so that solids go clockwise on screen and holes the other way. */
 export const runsBackwards = (contour: Contour, hole: boolean): boolean => {
   const area = contourArea(contour);

@@ -1,6 +1,15 @@
 import { cubicLength, cubicPoint } from '../curve';
 import { bezierSignChanges } from '../num';
-import { type Contour, measureArcLength, nearestOnContour, type Outline, pieceAt, pieceCount, placeAtShare, totalLength } from '../outline';
+import {
+  type Contour,
+  measureArcLength,
+  nearestOnContour,
+  type Outline,
+  pieceAt,
+  pieceCount,
+  placeAtShare,
+  totalLength,
+} from '../outline';
 import type { Slit } from './match';
 
 /** How many places round a hole are tried. */

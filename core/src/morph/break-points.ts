@@ -1,4 +1,4 @@
-import { cubicPoint, cubicStretch } from '../curve';
+import { cubicPoint, cubicStretch, fitCubic, isStraight } from '../curve';
 import { mapShare, type PairMatch, type Run } from '../match';
 import { BREAK_MERGE_SHARE, PLAN_DEVIATION_REL } from '../num';
 import {
@@ -32,6 +32,8 @@ const MAX_FILLER_DEPTH = 3;
 const MET = 1e-7;
 /** Chords of a cubic when the distance to it is measured. */
 const CHORDS = 16;
+/** Handles nearer to the chord than this share of the size make a straight piece. */
+const STRAIGHT_REL = 1e-5;
 
 /** Where the walk is after `share` of the length. */
 function placeOnWalk(walk: Walk, share: number): CurvePlace {
@@ -89,9 +91,22 @@ function breakPoints(pair: PairMatch, walkA: Walk, walkB: Walk, size: number): B
       !fromA.some((p) => Math.abs(p.share - tie.a) < MET && Math.abs(p.other - tie.b) < MET) &&
       !fromB.some((p) => Math.abs(p.share - tie.b) < MET && Math.abs(p.other - tie.a) < MET),
   );
-  const tied = fixed.map((tie) => ({ side: 'a' as const, share: tie.a, place: placeOnWalk(walkA, tie.a), other: tie.b }));
+  const tied = fixed.map((tie) => ({
+    side: 'a' as const,
+    share: tie.a,
+    place: placeOnWalk(walkA, tie.a),
+    other: tie.b,
+  }));
+  const wanted = pair.points
+    .filter((share) => share > SNAP && share < 1 - SNAP && !fromA.some((p) => Math.abs(p.share - share) < MET))
+    .map((share) => ({
+      side: 'a' as const,
+      share,
+      place: placeOnWalk(walkA, share),
+      other: mapShare(map.a, map.b, share),
+    }));
   const sum = (p: { share: number; other: number }): number => p.share + p.other;
-  const all = [...fromA, ...fromB, ...tied].sort((p, q) => sum(p) - sum(q));
+  const all = [...fromA, ...fromB, ...tied, ...wanted].sort((p, q) => sum(p) - sum(q));
   const points: BreakPoint[] = [at(0, 0)];
   for (let i = 0; i < all.length; i++) {
     const p = all[i];
@@ -137,6 +152,8 @@ function withFiller(points: BreakPoint[], pair: PairMatch, walkA: Walk, walkB: W
   const deviation = (p: BreakPoint, q: BreakPoint): number => {
     stretchOfWalk(walkA, p.placeA, q.placeA, cubic, 0);
     stretchOfWalk(walkB, p.placeB, q.placeB, cubic, 8);
+    // What is straight on both sides stays straight, however it is walked along.
+    if (isStraight(cubic, 0, STRAIGHT_REL * size) && isStraight(cubic, 8, STRAIGHT_REL * size)) return 0;
     for (let k = 0; k < 8; k++) cubic[k] = (cubic[k] + cubic[k + 8]) / 2;
     let worst = 0;
     for (let k = 1; k <= 3; k++) {
@@ -201,6 +218,8 @@ export interface SplitPair {
   /** 3n + 1 points each; the outlines are unchanged. */
   readonly from: Float64Array;
   readonly to: Float64Array;
+  /** For each split place its share of the first run's length, from the start of the pair; the last is 1. */
+  readonly shares: Float64Array;
   /** Pieces that lie on a bridge of the first, and of the second run. */
   readonly bridgesA: readonly number[];
   readonly bridgesB: readonly number[];
@@ -227,7 +246,7 @@ export function splitPair(pair: PairMatch, a: Run, b: Run, size: number): SplitP
     if (a.bridges.length > 0 && onBridge(a, pair.startA, points[i].a, points[i + 1].a, walkA)) bridgesA.push(i);
     if (b.bridges.length > 0 && onBridge(b, pair.startB, points[i].b, points[i + 1].b, walkB)) bridgesB.push(i);
   }
-  return { from, to, bridgesA, bridgesB };
+  return { from, to, shares: Float64Array.from(points, ({ a: share }) => share), bridgesA, bridgesB };
 }
 
 /** Does the middle of a stretch lie on a bridge? */
@@ -235,4 +254,60 @@ function onBridge(run: Run, start: number, from: number, to: number, walk: Walk)
   const middle = start + (from + to) / 2;
   const share = run.contour.closed && middle >= 1 ? middle - 1 : middle;
   return run.bridges.includes(placeAtShare(walk.table, share).piece);
+}
+
+/** Most points that the stretch between two even places is fitted to. */
+const FITTED = 24;
+
+/**
+ * Both runs of a pair with `count` points at even places of the first, each stretch one cubic fitted to the outline.
+ *
+ * @returns the pieces, and how far they stray from the outlines at most, px
+ */
+export function splitEvenly(
+  pair: PairMatch,
+  a: Run,
+  b: Run,
+  count: number,
+): SplitPair & { readonly deviation: number } {
+  const walkA = walkOf(a.contour, pair.startA);
+  const walkB = walkOf(b.contour, pair.startB);
+  const shares = Float64Array.from({ length: count + 1 }, (_, k) => k / count);
+  const mapped = shares.map((share) => mapShare(pair.map.a, pair.map.b, share));
+  const from = fittedRun(walkA, shares);
+  const to = fittedRun(walkB, mapped);
+  const deviation = Math.max(from.deviation, to.deviation);
+  return { from: from.points, to: to.points, shares, bridgesA: [], bridgesB: [], deviation };
+}
+
+function fittedRun(walk: Walk, shares: Float64Array): { points: Float64Array; deviation: number } {
+  const n = shares.length - 1;
+  const points = new Float64Array(6 * n + 2);
+  let deviation = 0;
+  const at = new Float64Array(2);
+  const tangent = (share: number, side: 1 | -1): [number, number] => {
+    const near = share + side * 1e-4;
+    const from = new Float64Array(2);
+    pointOnWalk(walk, Math.min(1, Math.max(0, share)), from);
+    pointOnWalk(walk, Math.min(1, Math.max(0, near)), at);
+    const dx = (at[0] - from[0]) * side;
+    const dy = (at[1] - from[1]) * side;
+    const length = Math.hypot(dx, dy);
+    return length > 0 ? [dx / length, dy / length] : [0, 0];
+  };
+  for (let k = 0; k < n; k++) {
+    const stretch: number[] = [];
+    for (let s = 0; s <= FITTED; s++) {
+      pointOnWalk(walk, shares[k] + ((shares[k + 1] - shares[k]) * s) / FITTED, at);
+      stretch.push(at[0], at[1]);
+    }
+    const fit = fitCubic(stretch, tangent(shares[k], 1), tangent(shares[k + 1], -1));
+    points.set(fit.points, 6 * k);
+    deviation = Math.max(deviation, fit.deviation);
+  }
+  if (walk.table.contour.closed) {
+    points[6 * n] = points[0];
+    points[6 * n + 1] = points[1];
+  }
+  return { points, deviation };
 }

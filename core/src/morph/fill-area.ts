@@ -1,5 +1,5 @@
-import type { FrameProbe } from './probe';
 import type { ShiftPlan } from './plan';
+import type { FrameProbe } from './probe';
 
 /** Filled areas of a frame in px². */
 export interface FillArea {

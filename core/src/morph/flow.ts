@@ -83,8 +83,7 @@ export class CurveFlow {
       right[i] -= scratch[i + 1] * right[i + 1];
       first[i] -= scratch[i + 1] * first[i + 1];
     }
-    const factor =
-      (right[0] + (corner / gamma) * right[n - 1]) / (1 + first[0] + (corner / gamma) * first[n - 1]);
+    const factor = (right[0] + (corner / gamma) * right[n - 1]) / (1 + first[0] + (corner / gamma) * first[n - 1]);
     for (let i = 0; i < n; i++) right[i] -= factor * first[i];
   }
 }

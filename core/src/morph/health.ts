@@ -1,125 +1,246 @@
-import { contourArea, contourLength, type Outline } from '../outline';
-import { findCrossings } from './crossings';
 import { evaluate } from './evaluate';
-import type { ShiftPlan } from './plan';
-import { frameOutline } from './plan-outline';
+import { FillMeter } from './fill-area';
+import type { Health, HealthFigures, HealthMoment, WorstMoment } from './health-figures';
+import { healthSentence } from './health-sentence';
+import { endCrossings, LEAST_LOOP_REL } from './judge';
+import { contourLengthIn, type ShiftPlan } from './plan';
+import { FrameProbe } from './probe';
 
-export const VERDICTS = ['good', 'look', 'broken'] as const;
-export type Verdict = (typeof VERDICTS)[number];
+const MOMENTS = 21;
+const FLATTEN_REL = 3e-4;
+const LEAST_EDGE_REL = 0.004;
+const ROWS = 256;
+/** Points along a frame between which steps are measured. */
+const STEP_POINTS = 160;
 
-/** What is measured on a shift over progress 0..1. */
-export interface Health {
-  readonly verdict: Verdict;
-  /** One sentence on what is worst, when and where. */
-  readonly sentence: string;
-  /** Self-crossings of a contour beyond those of the ends, in the worst frame. */
-  readonly folds: number;
-  /** Crossings of contours with each other beyond those of the ends, in the worst frame. */
-  readonly crossings: number;
-  /** Least area over the smaller end's; 1 where there is no area. */
-  readonly areaDip: number;
-  /** Largest area over the larger end's. */
-  readonly swell: number;
-  /** Longest outline over the longer end's. */
-  readonly perimeter: number;
-  /** Progress and place (px) where it is worst, when something is. */
-  readonly worst?: { readonly progress: number; readonly x?: number; readonly y?: number };
+/** Measures a plan. Sizes count relative to `size` px (default: the larger end's). Never throws. */
+export function measureHealth(plan: ShiftPlan, size = plan.size): Health {
+  return new HealthMeter(plan, size || 1).measure();
 }
 
-const FRAMES = 21;
-/** A curl shorter than this share of the size does not count. */
-const LEAST_LOOP = 0.005;
-const FLATTEN = 0.0008;
+class HealthMeter {
+  private readonly probe: FrameProbe;
+  private readonly frame: Float64Array;
 
-interface FrameFigures {
-  readonly progress: number;
-  readonly folds: number;
-  readonly crossings: number;
-  readonly area: number;
-  readonly length: number;
-  readonly place?: { x: number; y: number };
+  constructor(
+    private readonly plan: ShiftPlan,
+    private readonly size: number,
+  ) {
+    this.probe = new FrameProbe(plan, FLATTEN_REL * size);
+    this.frame = new Float64Array(plan.from.length);
+  }
+
+  measure(): Health {
+    const { plan, probe, frame, size } = this;
+    const leastLoop = LEAST_LOOP_REL * size;
+    const leastEdge = LEAST_EDGE_REL * size;
+    const box = Float64Array.of(Infinity, Infinity, -Infinity, -Infinity);
+    const ends = (['first', 'second'] as const).map((end) => {
+      probe.take(end === 'first' ? plan.from : plan.to);
+      probe.growBox(box);
+      const counted = endCrossings(plan, end) ?? probe.countCrossings(leastLoop, end);
+      return {
+        ...counted,
+        signed: probe.signedArea(),
+        length: probe.length(end),
+        turning: probe.turning(leastEdge, end) / (2 * Math.PI),
+      };
+    });
+    const baseFolds = Math.max(ends[0].folds, ends[1].folds);
+    const baseCrossings = Math.max(ends[0].between, ends[1].between);
+    const sign = ends[0].signed + ends[1].signed < 0 ? -1 : 1;
+    const open = plan.contours.every(({ closed }) => !closed);
+    const margin = 0.25 * size;
+    const meter = new FillMeter(plan, probe, box[1] - margin, box[3] + margin, ROWS);
+    const moments: HealthMoment[] = [];
+    const worst = new Map<keyof HealthFigures, WorstMoment>();
+    const most = { folds: 0, crossings: 0, out: 0, turning: 0, inverted: 0, step: 0, kink: 0 };
+    const note = (figure: keyof HealthFigures, progress: number, at?: { x: number; y: number }): void => {
+      worst.set(figure, at ? { progress, x: at.x, y: at.y } : { progress });
+    };
+    let before: Float64Array | undefined;
+    for (let k = 0; k < 2 * MOMENTS - 1; k++) {
+      const progress = k / (2 * MOMENTS - 2);
+      probe.take(evaluate(plan, progress, frame));
+      const atEnd = k === 0 || k === 2 * MOMENTS - 2;
+      const counted = atEnd ? { folds: 0, between: 0 } : probe.countCrossings(leastLoop);
+      if (counted.folds - baseFolds > most.folds) {
+        most.folds = counted.folds - baseFolds;
+        note('folds', progress, probe.listCrossings(leastLoop).folds[0]);
+      }
+      if (counted.between - baseCrossings > most.crossings) {
+        most.crossings = counted.between - baseCrossings;
+        note('crossings', progress, probe.listCrossings(leastLoop).between[0]);
+      }
+      if (!atEnd) {
+        const bend = this.worstKink();
+        if (bend.angle > most.kink) {
+          most.kink = bend.angle;
+          note('kink', progress, bend);
+        }
+      }
+      // In between the moments of the charts only crossings and kinks are looked for.
+      if (k % 2 === 1) continue;
+      const area = open ? { filled: 0, inverted: 0 } : meter.measure(sign);
+      const out = probe.beyond(box) / size;
+      if (out > most.out) {
+        most.out = out;
+        note('out', progress);
+      }
+      const turning = probe.turning(leastEdge) / (2 * Math.PI);
+      if (!atEnd && turning > most.turning) {
+        most.turning = turning;
+        note('restlessness', progress);
+      }
+      if (area.inverted > most.inverted) {
+        most.inverted = area.inverted;
+        note('inverted', progress);
+      }
+      const points = this.pointsAlong();
+      const step = before ? largestDistance(before, points) / size : 0;
+      before = points;
+      if (step > most.step) {
+        most.step = step;
+        note('largestStep', progress);
+      }
+      const ended = k === 0 ? ends[0].length : atEnd ? ends[1].length : undefined;
+      moments.push({
+        progress,
+        area: area.filled,
+        length: ended ?? probe.length(),
+        folds: Math.max(0, counted.folds - baseFolds),
+        crossings: Math.max(0, counted.between - baseCrossings),
+        step,
+      });
+    }
+    const first = moments[0];
+    const last = moments[moments.length - 1];
+    const extreme = (pick: (m: HealthMoment) => number, sense: 1 | -1): HealthMoment =>
+      moments.reduce((best, m) => (sense * pick(m) > sense * pick(best) ? m : best));
+    const smaller = Math.min(first.area, last.area);
+    const larger = Math.max(first.area, last.area);
+    const hasArea = smaller > 1e-5 * size * size;
+    const shorter = Math.min(first.length, last.length);
+    const longer = Math.max(first.length, last.length);
+    const widest = extreme((m) => m.area, 1);
+    const longest = extreme((m) => m.length, 1);
+    const thinnest = hasArea ? extreme((m) => m.area, -1) : extreme((m) => m.length, -1);
+    note('areaDip', thinnest.progress);
+    note('swell', widest.progress);
+    note('perimeter', longest.progress);
+    const several = plan.contours.length > 1;
+    const restless = Math.max(ends[0].turning, ends[1].turning, open ? 0.75 : 0);
+    const figures: HealthFigures = {
+      folds: most.folds,
+      crossings: most.crossings,
+      areaDip: hasArea ? thinnest.area / smaller : shorter > 0 && open ? thinnest.length / shorter : 1,
+      swell: hasArea ? widest.area / larger : 1,
+      perimeter: longer > 0 ? longest.length / longer : 1,
+      out: most.out,
+      restlessness: restless > 0 ? most.turning / restless : 1,
+      largestStep: most.step,
+      inverted: hasArea ? most.inverted / smaller : 0,
+      kink: most.kink,
+      endError: plan.endError,
+    };
+    return { ...healthSentence(figures, worst, several, open, box), ...figures, moments };
+  }
+
+  /** The worst kink of the frame at hand over all joints that are smooth at both ends; angle in degrees. */
+  private worstKink(): { angle: number; x: number; y: number } {
+    const { frame } = this;
+    let worst = { angle: 0, x: 0, y: 0 };
+    for (const { at, joints } of this.plan.contours) {
+      for (let j = 0; j < joints.length; j += 3) {
+        const [b, p, a] = [at + joints[j], at + joints[j + 1], at + joints[j + 2]];
+        const ux = frame[p] - frame[b];
+        const uy = frame[p + 1] - frame[b + 1];
+        const vx = frame[a] - frame[p];
+        const vy = frame[a + 1] - frame[p + 1];
+        const angle = Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) * (180 / Math.PI);
+        if (angle > worst.angle) worst = { angle, x: frame[p], y: frame[p + 1] };
+      }
+    }
+    return worst;
+  }
+
+  /** Points along the frame at hand, evenly over all its contours, as x, y. */
+  private pointsAlong(): Float64Array {
+    const { plan, probe } = this;
+    const p = probe.points;
+    const total = probe.length();
+    const gap = total / STEP_POINTS;
+    const out: number[] = [];
+    plan.contours.forEach((contour, c) => {
+      const first = probe.starts[c];
+      const count = probe.counts[c];
+      const edges = contour.closed ? count : count - 1;
+      let along = 0;
+      for (let k = 0; k < edges; k++) {
+        const i = 2 * (first + k);
+        const j = 2 * (first + ((k + 1) % count));
+        const length = Math.hypot(p[j] - p[i], p[j + 1] - p[i + 1]);
+        if (!(length > 0)) continue;
+        for (; along <= length; along += gap) {
+          const t = along / length;
+          out.push(p[i] + (p[j] - p[i]) * t, p[i + 1] + (p[j + 1] - p[i + 1]) * t);
+        }
+        along -= length;
+      }
+    });
+    return Float64Array.from(out);
+  }
 }
 
-/** Measures a plan at 21 moments. Sizes count relative to the larger end. Never throws. */
-export function measureHealth(plan: ShiftPlan): Health {
-  const out = new Float64Array(plan.from.length);
-  const frames: FrameFigures[] = [];
-  for (let i = 0; i < FRAMES; i++) frames.push(measureFrame(plan, i / (FRAMES - 1), out));
-  const first = frames[0];
-  const last = frames[FRAMES - 1];
-  const of = (pick: (f: FrameFigures) => number): { max: FrameFigures; min: FrameFigures } => ({
-    max: frames.reduce((best, f) => (pick(f) > pick(best) ? f : best)),
-    min: frames.reduce((best, f) => (pick(f) < pick(best) ? f : best)),
-  });
-  const baseFolds = Math.max(first.folds, last.folds);
-  const baseCrossings = Math.max(first.crossings, last.crossings);
-  const smaller = Math.min(first.area, last.area);
-  const larger = Math.max(first.area, last.area);
-  const size2 = plan.size * plan.size;
-  const hasArea = smaller > 1e-6 * size2;
-  const worstFold = of((f) => f.folds).max;
-  const thinnest = of((f) => f.area).min;
-  const widest = of((f) => f.area).max;
-  const longest = of((f) => f.length).max;
-  const figures = {
-    folds: Math.max(0, worstFold.folds - baseFolds),
-    crossings: Math.max(0, of((f) => f.crossings).max.crossings - baseCrossings),
-    areaDip: hasArea ? thinnest.area / smaller : 1,
-    swell: hasArea ? widest.area / larger : 1,
-    perimeter: Math.max(first.length, last.length) > 0 ? longest.length / Math.max(first.length, last.length) : 1,
-  };
-  const at = (f: FrameFigures): Health['worst'] => ({ progress: f.progress, ...f.place });
-  const percent = (f: FrameFigures): string => `${Math.round(f.progress * 100)} %`;
-  if (figures.folds > 0) {
-    return {
-      verdict: 'broken',
-      sentence: `The outline folds over itself at ${percent(worstFold)}. Try the other direction.`,
-      ...figures,
-      worst: at(worstFold),
-    };
-  }
-  if (figures.areaDip < 0.5) {
-    return {
-      verdict: 'broken',
-      sentence: `The shape shrinks to ${Math.round(figures.areaDip * 100)} % of its area at ${percent(thinnest)}. Try the other direction.`,
-      ...figures,
-      worst: at(thinnest),
-    };
-  }
-  if (figures.perimeter > 1.25) {
-    return {
-      verdict: 'look',
-      sentence: `The outline gets ${Math.round((figures.perimeter - 1) * 100)} % longer than both ends at ${percent(longest)}.`,
-      ...figures,
-      worst: at(longest),
-    };
-  }
-  if (figures.swell > 1.2) {
-    return {
-      verdict: 'look',
-      sentence: `The shape swells to ${Math.round(figures.swell * 100)} % of the larger end at ${percent(widest)}.`,
-      ...figures,
-      worst: at(widest),
-    };
-  }
-  if (figures.crossings > 0) {
-    const f = of((g) => g.crossings).max;
-    return { verdict: 'look', sentence: `Two contours cross each other at ${percent(f)}.`, ...figures, worst: at(f) };
-  }
-  return { verdict: 'good', sentence: 'No folds, and the area stays even.', ...figures };
+/** How far a point of either set is from the nearest of the other, px. */
+function largestDistance(p: Float64Array, q: Float64Array): number {
+  if (p.length === 0 || q.length === 0) return 0;
+  return Math.sqrt(Math.max(oneWay(p, q), oneWay(q, p)));
 }
 
-function measureFrame(plan: ShiftPlan, progress: number, out: Float64Array): FrameFigures {
-  const outline: Outline = frameOutline(plan, evaluate(plan, progress, out));
-  const { self, between } = findCrossings(outline, FLATTEN * plan.size || 1);
-  const folds = self.filter((crossing) => crossing.loop >= LEAST_LOOP * plan.size);
-  const closed = outline.contours.filter((contour) => contour.closed);
-  return {
-    progress,
-    folds: folds.length,
-    crossings: between.length,
-    area: Math.abs(closed.reduce((sum, contour) => sum + contourArea(contour), 0)),
-    length: outline.contours.reduce((sum, contour) => sum + contourLength(contour), 0),
-    place: folds[0] ?? between[0],
-  };
+function oneWay(p: Float64Array, q: Float64Array): number {
+  let most = 0;
+  for (let i = 0; i < p.length; i += 2) {
+    let least = Infinity;
+    for (let j = 0; j < q.length; j += 2) {
+      const dx = p[i] - q[j];
+      const dy = p[i + 1] - q[j + 1];
+      const square = dx * dx + dy * dy;
+      if (square < least) least = square;
+    }
+    if (least > most) most = least;
+  }
+  return most;
+}
+
+/** What is wrong with one frame of a plan, for marks on the picture. */
+export interface FrameMarks {
+  readonly folds: readonly { readonly x: number; readonly y: number }[];
+  readonly crossings: readonly { readonly x: number; readonly y: number }[];
+  readonly kinks: readonly { readonly x: number; readonly y: number; readonly degrees: number }[];
+}
+
+/** Kinks smaller than this are not marked, degrees. */
+const MARKED_KINK = 12;
+
+/** Folds and crossings of a frame of a plan, and kinks where both ends are smooth. Places in px. */
+export function frameMarks(plan: ShiftPlan, frame: Float64Array): FrameMarks {
+  const probe = new FrameProbe(plan, FLATTEN_REL * plan.size || 1);
+  probe.take(frame);
+  const { folds, between } = probe.listCrossings(LEAST_LOOP_REL * plan.size);
+  const kinks: { x: number; y: number; degrees: number }[] = [];
+  for (const contour of plan.contours) {
+    const { at, joints } = contour;
+    if (joints.length === 0 || contourLengthIn(contour) < 14) continue;
+    for (let j = 0; j < joints.length; j += 3) {
+      const [b, p, a] = [at + joints[j], at + joints[j + 1], at + joints[j + 2]];
+      const ux = frame[p] - frame[b];
+      const uy = frame[p + 1] - frame[b + 1];
+      const vx = frame[a] - frame[p];
+      const vy = frame[a + 1] - frame[p + 1];
+      const degrees = Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) * (180 / Math.PI);
+      if (degrees > MARKED_KINK) kinks.push({ x: frame[p], y: frame[p + 1], degrees });
+    }
+  }
+  return { folds, crossings: between, kinks };
 }

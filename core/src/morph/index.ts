@@ -1,11 +1,12 @@
+export { meanValueCoordinates } from './carried';
 export { type Crossing, type Crossings, findCrossings } from './crossings';
+export { endOutline } from './end-outline';
 export * from './evaluate';
+export { CurveFlow } from './flow';
 export * from './health';
+export * from './health-figures';
 export * from './morph-paths';
 export * from './plan';
 export * from './plan-outline';
 export * from './plan-shift';
 export * from './rank';
-export { meanValueCoordinates } from './carried';
-export { CurveFlow } from './flow';
-export { endOutline } from './end-outline';

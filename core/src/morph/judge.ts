@@ -144,7 +144,8 @@ export class Judge {
 
 /** Crossings of an end's own outline, where slits or cuts would touch it; undefined where the plan's frame is that outline. */
 export function endCrossings(plan: ShiftPlan, end: 'first' | 'second'): { folds: number; between: number } | undefined {
-  if (plan.contours.every(({ bridgesA, bridgesB }) => (end === 'first' ? bridgesA : bridgesB).length === 0)) return undefined;
+  if (plan.contours.every(({ bridgesA, bridgesB }) => (end === 'first' ? bridgesA : bridgesB).length === 0))
+    return undefined;
   const { self, between } = findCrossings(endOutline(plan, end), COARSE_REL * plan.size || 1);
   return { folds: self.filter(({ loop }) => loop >= LEAST_LOOP_REL * plan.size).length, between: between.length };
 }

@@ -138,17 +138,18 @@ describe('evaluating', () => {
     expect(evaluate(plan, 1)).toEqual(plan.to);
   });
 
+  const SAFE = { below: 0.3, above: 0.3 };
   test('progress beyond the ends goes on smoothly and never past the overshoot', () => {
-    expect(followProgress(0.4, 0.3)).toBe(0.4);
+    expect(followProgress(0.4, SAFE)).toBe(0.4);
     let before = 1;
     for (let p = 1.01; p < 50; p *= 1.1) {
-      const followed = followProgress(p, 0.3);
+      const followed = followProgress(p, SAFE);
       expect(followed).toBeGreaterThan(before);
       expect(followed).toBeLessThan(1.3);
-      expect(followProgress(1 - p, 0.3)).toBeCloseTo(1 - followed, 12);
+      expect(followProgress(1 - p, SAFE)).toBeCloseTo(1 - followed, 12);
       before = followed;
     }
-    expect(followProgress(1.001, 0.3)).toBeCloseTo(1.001, 4);
+    expect(followProgress(1.001, SAFE)).toBeCloseTo(1.001, 4);
   });
 
   test('plans are rounded to 1/4096 px', () => {

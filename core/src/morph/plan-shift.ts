@@ -1,12 +1,20 @@
 import { CoreError } from '../errors';
-import { type Match, type PairMatch, runContour, runsBackwards } from '../match';
-import { areaCentre, innerPoint, type Contour, nestingOf, type Nesting, type Outline, outlineSize, reverseContour } from '../outline';
-import { splitPair } from './break-points';
+import { type Match, type PairMatch, runContour, runShare, runsBackwards, type TouchUp } from '../match';
+import {
+  areaCentre,
+  type Contour,
+  innerPoint,
+  type Nesting,
+  nestingOf,
+  type Outline,
+  outlineSize,
+  reverseContour,
+} from '../outline';
+import { splitEvenly, splitPair } from './break-points';
 import { anchorPolygon, meanValueCoordinates } from './carried';
 import { METHODS, type Method, type ShiftPlan } from './plan';
 import { assemble, type PlannedRun, planRun, type RunSource } from './planned-run';
-import { RunTravel, type Way } from './travel';
-
+import { type Correction, RunTravel, type Way } from './travel';
 
 /**
  * Computes a shift from outline `a` to outline `b` (px, y down) by `match`. Points are added by exact splitting only, so the frames at
@@ -23,7 +31,7 @@ export function planShift(a: Outline, b: Outline, match: Match, method?: Method)
       'method',
     );
   const size = Math.max(outlineSize(a), outlineSize(b));
-  return planRuns(a, b, match, size, (pair) => pairSource(a, b, pair, size), method);
+  return planRuns(a, b, match, size, (pair) => pairSource(a, b, pair, size, match.even), method);
 }
 
 /** As `planShift`, with split pairs supplied by the caller, who may have them already. */
@@ -52,7 +60,7 @@ export function planRuns(
         isInside(nestingA, pair.a, other.pair.a) &&
         isInside(nestingB, pair.b, other.pair.b),
     );
-    const way = wayOf(pair);
+    const way = { ...wayOf(pair), corrections: correctionsOf(a, pair, source, match.touchUps) };
     runs.push(planRun(source, solid ? { ...way, carried: carriedBy(solid.source, wayOf(solid.pair), source) } : way));
   }
   match.deaths.forEach((i, k) => {
@@ -61,14 +69,23 @@ export function planRuns(
   match.births.forEach((j, k) => {
     runs.push(alone(b.contours[j], j, 'birth', solids, nestingB, match.timing?.births[k]));
   });
-  return assemble(runs, a.fillRule === 'evenodd' && b.fillRule === 'evenodd' ? 'evenodd' : 'nonzero', size);
+  return assemble(
+    runs,
+    a.fillRule === 'evenodd' && b.fillRule === 'evenodd' ? 'evenodd' : 'nonzero',
+    size,
+    Math.max(0, ...solids.map(({ source }) => source.deviation)),
+  );
 }
 
 /** Splits a pair at the places of both. */
-export function pairSource(a: Outline, b: Outline, pair: PairMatch, size: number): RunSource {
+export function pairSource(a: Outline, b: Outline, pair: PairMatch, size: number, even?: number): RunSource {
   const runA = runContour(a, pair.a, pair.joiningA, pair.reversedA, pair.byOrigin);
   const runB = runContour(b, pair.b, pair.joiningB, pair.reversedB, pair.byOrigin);
-  const split = splitPair(pair, runA, runB, size);
+  const bridged = runA.bridges.length + runB.bridges.length > 0;
+  const split =
+    even !== undefined && !bridged
+      ? splitEvenly(pair, runA, runB, even)
+      : { ...splitPair(pair, runA, runB, size), deviation: 0 };
   const closed = runA.contour.closed && runB.contour.closed;
   return {
     travel: new RunTravel(split.from, split.to, closed, size),
@@ -78,11 +95,52 @@ export function pairSource(a: Outline, b: Outline, pair: PairMatch, size: number
     b: pair.b,
     bridgesA: split.bridgesA,
     bridgesB: split.bridgesB,
+    shares: split.shares,
+    deviation: split.deviation,
   };
 }
 
+/** Shares nearer than this are one place. */
+const SAME_PLACE = 1e-5;
+
+/** The touch-ups of a pair as moves of the numbers of its run; a move whose point is not there is left out. */
+function correctionsOf(
+  a: Outline,
+  pair: PairMatch,
+  source: RunSource,
+  touchUps: readonly TouchUp[] = [],
+): Correction[] {
+  const { shares, travel } = source;
+  if (!shares || touchUps.length === 0) return [];
+  const run = runContour(a, pair.a, pair.joiningA, pair.reversedA, pair.byOrigin);
+  const count = travel.from.length;
+  return touchUps.flatMap(({ progress, moves }) => {
+    const out = new Float64Array(count);
+    let any = false;
+    for (const { contourA, shareA, by, before, after } of moves) {
+      if (contourA !== pair.a) continue;
+      const share = runShare(run, shareA) - pair.startA;
+      const ahead = run.contour.closed && share < -SAME_PLACE ? share + 1 : Math.max(0, share);
+      const k = shares.findIndex((other) => Math.abs(other - ahead) < SAME_PLACE);
+      if (k < 0) continue;
+      any = true;
+      const [first, second] = pair.reversedA ? [after, before] : [before, after];
+      const last = count - 2;
+      const ends = source.closed && (k === 0 || 6 * k === last) ? [0, last] : [6 * k];
+      for (const anchor of ends) {
+        for (let axis = 0; axis < 2; axis++) {
+          out[anchor + axis] = by[axis];
+          if (anchor > 0) out[anchor - 2 + axis] += by[axis] + first[axis];
+          if (anchor < last) out[anchor + 2 + axis] += by[axis] + second[axis];
+        }
+      }
+    }
+    return any ? [{ progress, moves: out }] : [];
+  });
+}
+
 const isInside = (nesting: readonly Nesting[] | undefined, inner: number, outer: number): boolean =>
-  nesting !== undefined && nesting[inner].hole && nesting[inner].parent === outer;
+  nesting?.[inner].hole === true && nesting[inner].parent === outer;
 
 /** How far the solid takes a point inside it off the straight way between its places at both ends. */
 function carriedBy(solid: RunSource, way: Way, hole: RunSource): NonNullable<Way['carried']> {
@@ -149,6 +207,7 @@ function alone(
     ...(role === 'death' ? { a: index } : { b: index }),
     bridgesA: [],
     bridgesB: [],
+    deviation: 0,
   };
   return { ...planRun(source, { method: 'straight', softness: 0 }), begin: timing[0], end: timing[1] };
 }

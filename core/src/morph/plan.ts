@@ -58,6 +58,8 @@ export interface ShiftPlan {
   readonly overshoot: { readonly below: number; readonly above: number };
   /** The longer side of the larger end's box, px. */
   readonly size: number;
+  /** How far the first and last frame are from the outlines, px: 0, unless points were set evenly on request. */
+  readonly endError: number;
 }
 
 /** How many numbers a contour of a plan has. */

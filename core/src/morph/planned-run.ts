@@ -14,6 +14,10 @@ export interface RunSource {
   readonly b?: number;
   readonly bridgesA: readonly number[];
   readonly bridgesB: readonly number[];
+  /** For each anchor its share of the first run's length from the start of the pair; absent for contours that come or go alone. */
+  readonly shares?: Float64Array;
+  /** How far the pieces stray from the outlines, px. */
+  readonly deviation: number;
 }
 
 /** A contour of a plan before it has its place among the others. */
@@ -44,7 +48,12 @@ export function planRun({ travel, closed, role, a, b, bridgesA, bridgesB }: RunS
 }
 
 /** Puts runs one after the other into one plan. */
-export function assemble(runs: readonly PlannedRun[], fillRule: Outline['fillRule'], size: number): ShiftPlan {
+export function assemble(
+  runs: readonly PlannedRun[],
+  fillRule: Outline['fillRule'],
+  size: number,
+  endError = 0,
+): ShiftPlan {
   const total = runs.reduce((sum, run) => sum + run.from.length, 0);
   const from = new Float64Array(total);
   const to = new Float64Array(total);
@@ -64,5 +73,6 @@ export function assemble(runs: readonly PlannedRun[], fillRule: Outline['fillRul
     to,
     overshoot: { below: MOST_OVERSHOOT, above: MOST_OVERSHOOT },
     size,
+    endError,
   };
 }

@@ -4,8 +4,8 @@ import {
   type MatchOptions,
   type Pairing,
   type PairMatch,
-  pairingsOf,
   type PairSpec,
+  pairingsOf,
   prepareMatcher,
   type Reason,
   reasonsFor,
@@ -14,8 +14,8 @@ import { type Outline, outlineSize } from '../outline';
 import { Judge } from './judge';
 import { withOvershoot } from './overshoot';
 import { METHODS, type Method, type ShiftPlan } from './plan';
-import { assemble, planRun, type RunSource } from './planned-run';
 import { pairSource, planRuns } from './plan-shift';
+import { assemble, planRun, type RunSource } from './planned-run';
 
 /** What a method must win by: the plainer way is taken where both are as good. */
 const METHOD_BIAS: Readonly<Record<Method, number>> = { straight: 0, blended: 0.02, turning: 0.06 };
@@ -97,7 +97,12 @@ class Ranker {
         if (choices.length === 0) found.push(this.alternative(pairing, [], 0));
         continue;
       }
-      found.push(this.judged(pairing, choices.map(([best]) => best)));
+      found.push(
+        this.judged(
+          pairing,
+          choices.map(([best]) => best),
+        ),
+      );
     }
     found.sort((p, q) => p.score - q.score);
     if (!simple && found.length > 0) found.push(...this.variations(found[0], pairings));
@@ -113,7 +118,9 @@ class Ranker {
         births.length === best.match.births.length &&
         deaths.length === best.match.deaths.length &&
         slots.length === best.match.pairs.length &&
-        slots.every((specs, k) => specs.some((spec) => spec.a === best.match.pairs[k].a && spec.b === best.match.pairs[k].b)),
+        slots.every((specs, k) =>
+          specs.some((spec) => spec.a === best.match.pairs[k].a && spec.b === best.match.pairs[k].b),
+        ),
     );
     if (!pairing) return [];
     const choices = pairing.slots.map((specs) => this.choose(specs));
@@ -121,7 +128,12 @@ class Ranker {
     choices.forEach((list, k) => {
       for (const other of list.slice(1, 3)) {
         if (out.length >= MOST_ALTERNATIVES) return;
-        out.push(this.judged(pairing, choices.map(([first], i) => (i === k ? other : first))));
+        out.push(
+          this.judged(
+            pairing,
+            choices.map(([first], i) => (i === k ? other : first)),
+          ),
+        );
       }
     });
     return out;
@@ -149,16 +161,27 @@ class Ranker {
     const sources = new Map(choices.map(({ pair, source }) => [pair, source]));
     const { a, b } = this.matcher;
     const reasons = [...reasonsFor(this.matcher, pairs, births, deaths), ...this.methodReasons(pairs)];
-    const match: Match = { pairs, births, deaths, reasons };
-    const plan = planRuns(a, b, match, this.size, (pair) => sources.get(pair) ?? pairSource(a, b, pair, this.size));
+    const { even, touchUps } = this.options;
+    const match: Match = { pairs, births, deaths, even, touchUps, reasons };
+    const plan = planRuns(
+      a,
+      b,
+      match,
+      this.size,
+      (pair) => sources.get(pair) ?? pairSource(a, b, pair, this.size, even),
+    );
     return { match, plan, score };
   }
 
   private methodReasons(pairs: readonly PairMatch[]): Reason[] {
     const out: Reason[] = [];
-    if (this.options.method) out.push({ code: 'method-own', text: `Points travel ${WORD[this.options.method]}: your choice.` });
+    if (this.options.method)
+      out.push({ code: 'method-own', text: `Points travel ${WORD[this.options.method]}: your choice.` });
     else if (pairs.some(({ method }) => method && method !== 'straight'))
-      out.push({ code: 'method-found', text: 'Edges turn on their way, because on straight ways the middle is worse.' });
+      out.push({
+        code: 'method-found',
+        text: 'Edges turn on their way, because on straight ways the middle is worse.',
+      });
     if (pairs.some(({ softness }) => softness))
       out.push({
         code: 'softened',
@@ -188,14 +211,18 @@ class Ranker {
     const softness = this.options.softness;
     const queue = fits
       .flatMap((pair) =>
-        methods.map((method) => ({ pair, method, prior: pair.cost - least + (methods.length > 1 ? METHOD_BIAS[method] : 0) })),
+        methods.map((method) => ({
+          pair,
+          method,
+          prior: pair.cost - least + (methods.length > 1 ? METHOD_BIAS[method] : 0),
+        })),
       )
       .sort((p, q) => p.prior - q.prior);
     const sources = new Map<PairMatch, RunSource>();
     const sourceOf = (pair: PairMatch): RunSource => {
       let source = sources.get(pair);
       if (!source) {
-        source = pairSource(this.matcher.a, this.matcher.b, pair, this.size);
+        source = pairSource(this.matcher.a, this.matcher.b, pair, this.size, this.options.even);
         sources.set(pair, source);
       }
       return source;
@@ -222,7 +249,12 @@ class Ranker {
         const [first] = judged;
         if (!first || first.twice) return;
         const again = first.judge.secondLook();
-        judged[0] = { ...first, twice: true, score: first.score + again.penalty / 2, folds: first.folds || again.folds };
+        judged[0] = {
+          ...first,
+          twice: true,
+          score: first.score + again.penalty / 2,
+          folds: first.folds || again.folds,
+        };
       }
     };
     let next = 0;

@@ -60,7 +60,14 @@ export function bezierSignChanges(b0: number, b1: number, b2: number, b3: number
     if (value(stops[k]) >= 0 === up) continue;
     const sign = up ? 1 : -1;
     const middle = (stops[k] + stops[k + 1]) / 2;
-    const root = increasingRoot((t) => sign * value(t), (t) => sign * slope(t), stops[k], stops[k + 1], middle, 1e-14);
+    const root = increasingRoot(
+      (t) => sign * value(t),
+      (t) => sign * slope(t),
+      stops[k],
+      stops[k + 1],
+      middle,
+      1e-14,
+    );
     out.push(root);
   }
   return out;

@@ -2,8 +2,8 @@ import { cubicLength, cubicStretch, isStraight } from '../curve';
 import { type Contour, pieceAt, pieceCount } from './contour';
 import { contourLength } from './measure';
 
-/** Two cubics are taken for halves of one when their points agree with it to this share of their extent. */
-const SAME_CURVE_REL = 2e-4;
+/** Two cubics are taken for halves of one when their points agree with it to this share of their extent: what three decimals leave. */
+const SAME_CURVE_REL = 5e-6;
 
 /** A contour, and the share of another's length at which it starts there. */
 export interface RestartedContour {
@@ -13,7 +13,7 @@ export interface RestartedContour {
 
 /**
  * The same run of curves without anchors that do not bend it: those on a straight line, and those at which one cubic was split in two.
- * The shape changes by less than 2e-4 of the pieces at hand. Ids are not kept. Where a closed contour's first anchor is idle, the result
+ * The shape changes by less than 5e-6 of the pieces at hand. Ids are not kept. Where a closed contour's first anchor is idle, the result
  * starts at the last one before it.
  *
  * @returns the contour itself when there is nothing to leave out

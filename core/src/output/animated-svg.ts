@@ -22,9 +22,11 @@ export interface AnimatedSvgOptions {
 }
 
 /** Largest error of keys against the true curve: px for shapes, channels of 0..1 for colours. */
-const SHAPE_ERROR_PX = 0.02;
+const SHAPE_ERROR_PX = 0.05;
 const COLOUR_ERROR = 0.5 / 255;
 const KEY_DEPTH = 9;
+/** Progress at which a plan is asked whether all its numbers go straight. */
+const STRAIGHT_PROBES = [0.1, 0.25, 0.4, 0.5, 0.6, 0.75, 0.9] as const;
 
 /** Keys of an animated value: times in [0, 1] of a run, and for each stretch between keys its timing. */
 interface Track {
@@ -213,8 +215,15 @@ function splineText(easing: Easing): string {
   return [easing.x1, easing.y1, easing.x2, easing.y2].map((v) => numberText(v, 6)).join(' ');
 }
 
-function shapeTrack(span: FigureSpan, duration: number, d: (progress: number) => string, part: PartPlan): Track {
-  if (staysInside(span.easing)) {
+function shapeTrack(span: FigureSpan, duration: number, d: (progress: number) => string, { plan }: PartPlan): Track {
+  const frame = new Float64Array(plan.from.length);
+  const { from, to } = plan;
+  const straight = STRAIGHT_PROBES.every((progress) =>
+    evaluate(plan, progress, frame).every(
+      (v, i) => Math.abs(v - from[i] - (to[i] - from[i]) * progress) <= SHAPE_ERROR_PX,
+    ),
+  );
+  if (straight && staysInside(span.easing)) {
     return trackOf(
       span,
       duration,
@@ -225,10 +234,10 @@ function shapeTrack(span: FigureSpan, duration: number, d: (progress: number) =>
       splineText(span.easing),
     );
   }
-  const { from, to } = part.plan;
-  let reach = 0;
-  for (let i = 0; i < from.length; i++) reach = Math.max(reach, Math.abs(to[i] - from[i]));
-  const times = keyTimes((time) => [ease(span.easing, time) * reach], SHAPE_ERROR_PX);
+  const times = keyTimes(
+    (time) => evaluate(plan, ease(span.easing, time), new Float64Array(from.length)),
+    SHAPE_ERROR_PX,
+  );
   return trackOf(
     span,
     duration,
@@ -349,14 +358,16 @@ function halfWayTrack(span: FigureSpan, duration: number, values: readonly [stri
 }
 
 /** The fewest times, by halving, between which straight lines stay within `error` of the value. */
-function keyTimes(value: (time: number) => readonly number[], error: number): number[] {
+function keyTimes(value: (time: number) => ArrayLike<number>, error: number): number[] {
   const out = [0];
   const halve = (a: number, b: number, depth: number): void => {
     const va = value(a);
     const vb = value(b);
-    const strays = [0.25, 0.5, 0.75].some((share) =>
-      value(a + (b - a) * share).some((v, i) => Math.abs(v - va[i] - (vb[i] - va[i]) * share) > error),
-    );
+    const strays = [0.25, 0.5, 0.75].some((share) => {
+      const v = value(a + (b - a) * share);
+      for (let i = 0; i < v.length; i++) if (Math.abs(v[i] - va[i] - (vb[i] - va[i]) * share) > error) return true;
+      return false;
+    });
     // The first cut is always made: a curve may cross its chord at all three probes.
     if (depth < KEY_DEPTH && (strays || depth < 2)) {
       halve(a, (a + b) / 2, depth + 1);

@@ -5,6 +5,7 @@ import {
   type DrawingAids,
   type Figure,
   type Id,
+  type MatchChoices,
   PIECE_VERSION,
   type Piece,
   type Placement,
@@ -85,6 +86,19 @@ export function emptyPiece(id: Id, name: string): Piece {
   };
 }
 
+/** A match about which nothing is decided by hand. */
+export const AUTOMATIC_MATCH: MatchChoices = {
+  direction: 'auto',
+  starts: [],
+  ties: [],
+  pairs: [],
+  cuts: [],
+  softness: null,
+  points: [],
+  even: null,
+  touchUps: [],
+};
+
 /** An eased shift between two poses, all decisions automatic. */
 export function newShift(id: Id, from: Id, to: Id): Shift {
   return {
@@ -93,9 +107,9 @@ export function newShift(id: Id, from: Id, to: Id): Shift {
     to,
     duration: DEFAULT_SHIFT_SECONDS,
     easing: DEFAULT_EASING,
-    method: 'straight',
+    method: 'auto',
     blend: 'oklab',
-    match: { direction: 'auto' },
+    match: AUTOMATIC_MATCH,
   };
 }
 

@@ -4,6 +4,7 @@ import { PIECE_VERSION } from './records';
 /** Steps from version n to n + 1, by n. A step gets data of its version and returns data of the next. */
 const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<string, unknown>>> = {
   1: shapesStep,
+  2: matchStep,
 };
 
 type Table = Record<string, Record<string, unknown>>;
@@ -49,6 +50,28 @@ function shapesStep(data: Record<string, unknown>): Record<string, unknown> {
     groups: {},
     references: [],
     aids: { guides: [], grid: { size: 20, shown: false }, thirds: false, safeArea: false },
+  };
+}
+
+/** To version 3: what can be decided about a match. There was one method, which nobody had chosen. */
+function matchStep(data: Record<string, unknown>): Record<string, unknown> {
+  return {
+    ...data,
+    shifts: mapTable(data.shifts, (shift) => ({
+      ...shift,
+      method: 'auto',
+      match: {
+        starts: [],
+        ties: [],
+        pairs: [],
+        cuts: [],
+        softness: null,
+        points: [],
+        even: null,
+        touchUps: [],
+        ...(shift.match as Record<string, unknown>),
+      },
+    })),
   };
 }
 

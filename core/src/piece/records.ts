@@ -1,7 +1,7 @@
 import type { Easing } from '../easing';
 import type { DirectionChoice } from '../match';
 import type { Method } from '../morph';
-import type { FillRule } from '../outline';
+import type { FillRule, Place } from '../outline';
 import type { BlendSpace, Paint } from '../paint';
 import type { ShapeSource } from '../shapes';
 
@@ -9,7 +9,7 @@ import type { ShapeSource } from '../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 2;
+export const PIECE_VERSION = 3;
 
 export type Id = string;
 
@@ -207,9 +207,56 @@ export interface Part {
   readonly source?: PartSource;
 }
 
+/** Two places that belong together: on the outline that a shift leaves, and on the one that it reaches. */
+export interface PlaceTie {
+  readonly id: Id;
+  readonly a: Place;
+  readonly b: Place;
+}
+
+/** Two contours that belong together, by id; null: the other one goes, or comes, alone. */
+export interface ContourPairing {
+  readonly a: Id | null;
+  readonly b: Id | null;
+}
+
+/** A straight line along which a solid of the pose that a shift leaves, or reaches, is divided; px in the pose's own coordinates. */
+export interface CutLine {
+  readonly id: Id;
+  readonly side: 'from' | 'to';
+  readonly line: readonly [x0: number, y0: number, x1: number, y1: number];
+}
+
+/** How a point of the in-between, and further its handles, are moved; px in the coordinates of the pose that the shift leaves. */
+export interface TouchUpPoint {
+  readonly place: Place;
+  readonly by: readonly [x: number, y: number];
+  readonly before: readonly [x: number, y: number];
+  readonly after: readonly [x: number, y: number];
+}
+
+/** A correction of the in-between at a progress, which it then passes. */
+export interface TouchUpRecord {
+  readonly id: Id;
+  readonly progress: number;
+  readonly points: readonly TouchUpPoint[];
+}
+
 /** What the user decided about a shift's match; all else is automatic. */
 export interface MatchChoices {
   readonly direction: DirectionChoice;
+  /** Start points that belong together, at most one for each contour of the pose that the shift leaves. */
+  readonly starts: readonly PlaceTie[];
+  readonly ties: readonly PlaceTie[];
+  readonly pairs: readonly ContourPairing[];
+  readonly cuts: readonly CutLine[];
+  /** How much the middle is rounded, 0 to 18; null: only where everything else folds. */
+  readonly softness: number | null;
+  /** Places of the outline that the shift leaves at which it is to have a point. */
+  readonly points: readonly Place[];
+  /** Points set evenly, so many on each contour; null: where the outlines have theirs. */
+  readonly even: number | null;
+  readonly touchUps: readonly TouchUpRecord[];
 }
 
 /** The change from one pose to another. */
@@ -220,7 +267,8 @@ export interface Shift {
   /** s */
   readonly duration: number;
   readonly easing: Easing;
-  readonly method: Method;
+  /** auto: the one that looks best. */
+  readonly method: Method | 'auto';
   readonly blend: BlendSpace;
   readonly match: MatchChoices;
 }

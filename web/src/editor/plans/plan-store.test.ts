@@ -9,7 +9,7 @@ const piece = pieceOf([SQUARE, DIAMOND, SQUARE]);
 const [first, second] = piece.figures.f.rail;
 const reversed = (p: Piece): Piece => ({
   ...p,
-  shifts: { ...p.shifts, [first]: { ...p.shifts[first], match: { direction: 'reversed' } } },
+  shifts: { ...p.shifts, [first]: { ...p.shifts[first], match: { ...p.shifts[first].match, direction: 'reversed' } } },
 });
 const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
 

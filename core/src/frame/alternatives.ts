@@ -1,0 +1,87 @@
+import { type PairMatch, runContour, writtenShare } from '../match';
+import { evaluate, framePathData, type Method, measureHealth, rankAlternatives, type Verdict } from '../morph';
+import { measureArcLength, placeOfShare } from '../outline';
+import type { ContourPairing, MatchChoices, PlaceTie } from '../piece';
+import { type PlacedPart, rankOptions } from './match-input';
+import { pairedParts } from './part-plans';
+import type { ShiftInput } from './shift-input';
+
+/** Another way to do a shift, as it is offered. */
+export interface PoseAlternative {
+  /** Path data of the half-way picture of the part that it is about, canvas px. */
+  readonly halfWay: string;
+  readonly fillRule: 'nonzero' | 'evenodd';
+  readonly verdict: Verdict;
+  readonly sentence: string;
+  /** What to decide so that the shift goes this way. */
+  readonly choice: {
+    readonly method: Method;
+    readonly softness: number;
+    readonly starts: readonly Omit<PlaceTie, 'id'>[];
+    readonly pairs: readonly ContourPairing[];
+  };
+}
+
+/** At most this many are offered. */
+const OFFERED = 6;
+
+/**
+ * The ways to do a shift, ranked, for its largest pair of parts: what the program would choose by itself comes first. Start points, method
+ * and rounding that were chosen are left aside; direction, ties, pairs and all else hold.
+ */
+export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
+  const [main] = pairedParts(input).sort((p, q) => weight(q) - weight(p));
+  if (!main) return [];
+  const choices: MatchChoices = { ...input.match, starts: [], softness: null, touchUps: [], even: null };
+  const options = rankOptions(choices, 'auto', main.a, main.b, new Set());
+  const found = rankAlternatives(main.a.outline, main.b.outline, options);
+  const seen = new Set<string>();
+  return found
+    .flatMap(({ plan, match }): PoseAlternative[] => {
+      const halfWay = framePathData(plan, evaluate(plan, 0.5), 1);
+      if (seen.has(halfWay)) return [];
+      seen.add(halfWay);
+      const { verdict, sentence } = measureHealth(plan);
+      const largest = match.pairs[0];
+      return [
+        {
+          halfWay,
+          fillRule: plan.fillRule,
+          verdict,
+          sentence,
+          choice: {
+            method: largest?.method ?? 'straight',
+            softness: largest?.softness ?? 0,
+            starts: match.pairs.flatMap((pair) => startOf(main, pair)),
+            pairs:
+              match.pairs.length > 1 || match.births.length + match.deaths.length > 0 ? pairingOf(main, match) : [],
+          },
+        },
+      ];
+    })
+    .slice(0, OFFERED);
+}
+
+const weight = ({ a, b }: { a: PlacedPart; b: PlacedPart }): number =>
+  a.outline.contours.reduce((n, c) => n + c.points.length, 0) +
+  b.outline.contours.reduce((n, c) => n + c.points.length, 0);
+
+/** The start points of a pair as places; joined and cut contours start where they are joined. */
+function startOf({ a, b }: { a: PlacedPart; b: PlacedPart }, pair: PairMatch): Omit<PlaceTie, 'id'>[] {
+  if (pair.joiningA || pair.joiningB) return [];
+  const place = (part: PlacedPart, index: number, reversed: boolean, start: number) => {
+    const run = runContour(part.outline, index, undefined, reversed, pair.byOrigin);
+    return placeOfShare(measureArcLength(part.outline.contours[index]), writtenShare(run, start));
+  };
+  const pa = place(a, pair.a, pair.reversedA, pair.startA);
+  const pb = place(b, pair.b, pair.reversedB, pair.startB);
+  return pa && pb && a.outline.contours[pair.a].closed ? [{ a: pa, b: pb }] : [];
+}
+
+function pairingOf(
+  { a, b }: { a: PlacedPart; b: PlacedPart },
+  match: { pairs: readonly PairMatch[]; births: readonly number[]; deaths: readonly number[] },
+): ContourPairing[] {
+  const plain = match.pairs.filter((pair) => !pair.joiningA && !pair.joiningB);
+  return plain.map((pair) => ({ a: a.part.contours[pair.a].id, b: b.part.contours[pair.b].id }));
+}

@@ -1,0 +1,100 @@
+import { HEALTH_LIMITS, type HealthFigures, type Verdict, type WorstMoment } from './health-figures';
+
+interface Told {
+  readonly verdict: Verdict;
+  readonly sentence: string;
+  readonly worst?: WorstMoment;
+}
+
+/** The verdict on a shift's figures with one sentence on the worst of them; `box` is that of both ends, minX, minY, maxX, maxY. */
+export function healthSentence(
+  figures: HealthFigures,
+  worst: ReadonlyMap<keyof HealthFigures, WorstMoment>,
+  several: boolean,
+  open: boolean,
+  box: Float64Array,
+): Told {
+  const at = (figure: keyof HealthFigures): string => `at ${Math.round(100 * (worst.get(figure)?.progress ?? 0))} %`;
+  const near = (figure: keyof HealthFigures): string => {
+    const place = placeWords(worst.get(figure), box);
+    return place ? `${at(figure)}, ${place}` : at(figure);
+  };
+  const told = (verdict: Verdict, figure: keyof HealthFigures, sentence: string): Told => ({
+    verdict,
+    sentence,
+    worst: worst.get(figure),
+  });
+  const limits = HEALTH_LIMITS;
+  if (figures.folds > 0)
+    return told(
+      'broken',
+      'folds',
+      `The outline folds over itself ${near('folds')}. Try the other direction, another alternative or a tie there, or soften the middle.`,
+    );
+  if (figures.inverted > limits.inverted)
+    return told(
+      'broken',
+      'inverted',
+      `A part turns inside out ${at('inverted')}: a hole leaves its solid. Pair it with another contour, or let it go alone.`,
+    );
+  if (figures.areaDip < limits.areaDip)
+    return told(
+      'broken',
+      'areaDip',
+      `The ${open ? 'line' : 'shape'} shrinks to ${Math.round(100 * figures.areaDip)} % of its ${open ? 'length' : 'area'} ${at('areaDip')}. Try the other direction or another start.`,
+    );
+  if (figures.endError > limits.endError)
+    return told(
+      'look',
+      'endError',
+      `Evenly set points stray up to ${figures.endError.toFixed(2)} px from the outlines: more of them come nearer.`,
+    );
+  if (figures.perimeter > limits.perimeter)
+    return told(
+      'look',
+      'perimeter',
+      `The outline gets ${Math.round(100 * (figures.perimeter - 1))} % longer than both ends ${at('perimeter')}: points travel across. Try a tie or another start.`,
+    );
+  if (!open && figures.swell > limits.swell)
+    return told(
+      'look',
+      'swell',
+      `The shape swells to ${Math.round(100 * figures.swell)} % of the larger end ${at('swell')}. Straight ways swell less.`,
+    );
+  if (figures.out > limits.out)
+    return told(
+      'look',
+      'out',
+      `It leaves the room of both ends by ${Math.round(100 * figures.out)} % of its size ${at('out')}. Straight ways stay inside.`,
+    );
+  if (figures.restlessness > (several ? limits.restlessnessOfSeveral : limits.restlessness))
+    return told(
+      'look',
+      'restlessness',
+      `The outline is more jagged than both ends ${at('restlessness')}. A tie at a corner, or a softer middle, calms it.`,
+    );
+  if (figures.largestStep > (several ? limits.largestStepOfSeveral : limits.largestStep))
+    return told(
+      'look',
+      'largestStep',
+      `Something moves ${Math.round(100 * figures.largestStep)} % of the size at once ${at('largestStep')}. Give it more time, or pair it nearer.`,
+    );
+  if (figures.crossings > 0)
+    return { ...told('good', 'crossings', `Good; two contours pass over each other ${near('crossings')}.`) };
+  return { verdict: 'good', sentence: 'Good: no folds, and the area stays even.' };
+}
+
+/** Which part of the picture a place is in, in words; empty for the middle or without a place. */
+function placeWords(place: WorstMoment | undefined, box: Float64Array): string {
+  if (place?.x === undefined || place.y === undefined) return '';
+  const third = (value: number, low: number, high: number): -1 | 0 | 1 => {
+    const share = high > low ? (value - low) / (high - low) : 0.5;
+    return share < 0.36 ? -1 : share > 0.64 ? 1 : 0;
+  };
+  const x = third(place.x, box[0], box[2]);
+  const y = third(place.y, box[1], box[3]);
+  const vertical = y < 0 ? 'top' : y > 0 ? 'bottom' : '';
+  const level = x < 0 ? 'left' : x > 0 ? 'right' : '';
+  if (!vertical && !level) return 'in the middle';
+  return `at the ${[vertical, level].filter(Boolean).join(' ')}`;
+}
