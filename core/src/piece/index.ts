@@ -9,6 +9,7 @@ export * from './edit-outline';
 export * from './exchange';
 export * from './from-svg';
 export * from './geometry';
+export * from './keep-places';
 export * from './letter-boxes';
 export * from './placement';
 export * from './rail';

@@ -1,4 +1,4 @@
-import type { Piece, PieceDraft } from '@core';
+import { keepPlaces, type Piece, type PieceDraft } from '@core';
 import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
 import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
 
@@ -86,15 +86,27 @@ let nextEntry = 1;
 /** What a change does to the piece, written into a draft. */
 export type Recipe = (draft: PieceDraft) => void;
 
-/** The piece after `recipe`, and the step that did it; undefined when nothing changed. */
-export function makeChange(
-  piece: Piece,
-  name: string,
-  recipe: Recipe,
-): { piece: Piece; entry: HistoryEntry } | undefined {
+/** The piece after a change, the step that did it, and what of the chosen matches could not be kept. */
+export interface Change {
+  readonly piece: Piece;
+  readonly entry: HistoryEntry;
+  readonly lost: readonly string[];
+}
+
+/**
+ * The piece after `recipe`, and the step that did it; undefined when nothing changed. Places that were chosen for matches are carried over
+ * in the same step.
+ */
+export function makeChange(piece: Piece, name: string, recipe: Recipe): Change | undefined {
   const [next, forward, backward] = produceWithPatches(piece, (draft) => {
     recipe(draft as PieceDraft);
   });
   if (forward.length === 0) return undefined;
-  return { piece: next, entry: { id: nextEntry++, name, forward, backward } };
+  const { matches, lost } = keepPlaces(piece, next);
+  if (matches.size === 0) return { piece: next, entry: { id: nextEntry++, name, forward, backward }, lost };
+  const [kept, more, less] = produceWithPatches(next, (draft) => {
+    for (const [id, match] of matches) draft.shifts[id].match = match as (typeof draft.shifts)[string]['match'];
+  });
+  const entry = { id: nextEntry++, name, forward: [...forward, ...more], backward: [...less, ...backward] };
+  return { piece: kept, entry, lost };
 }

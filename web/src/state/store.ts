@@ -3,7 +3,7 @@ import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
 import { benchReducer } from './bench';
 import { documentActions, documentReducer, makeChange, type Recipe } from './document';
-import { sessionReducer } from './session';
+import { sessionActions, sessionReducer } from './session';
 
 export function createStore() {
   return configureStore({
@@ -29,5 +29,7 @@ export const changePiece =
   (dispatch: AppDispatch, getState: () => RootState): void => {
     const { piece } = getState().document;
     const change = piece && makeChange(piece, name, recipe);
-    if (change) dispatch(documentActions.committed(change));
+    if (!change) return;
+    dispatch(documentActions.committed(change));
+    for (const text of change.lost) dispatch(sessionActions.told({ tone: 'notice', text }));
   };

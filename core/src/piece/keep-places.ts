@@ -1,0 +1,159 @@
+import { cubicLength, cubicPoint } from '../curve';
+import {
+  type Contour,
+  contourBox,
+  measureArcLength,
+  nearestOnContour,
+  type Place,
+  pieceAt,
+  placeAtShare,
+  placeOfShare,
+  shareOfPlace,
+  totalLength,
+} from '../outline';
+import { boxSize } from '../vec';
+import { outlineOfPart } from './geometry';
+import type { Id, MatchChoices, Part, Piece, Shift, TouchUpPoint } from './records';
+
+/** A place further from the new outline than this share of the old contour's size is gone. */
+const GONE_BEYOND = 0.06;
+
+/** New choices for shifts whose outlines changed, and in words what could not be kept. */
+export interface KeptPlaces {
+  readonly matches: ReadonlyMap<Id, MatchChoices>;
+  readonly lost: readonly string[];
+}
+
+/**
+ * Carries the places that were chosen for matches (start points, ties, touch-ups, added points) over a change of the outlines: a place whose
+ * anchors are still there stays as it is, another goes to the nearest place of the new outline. What lies nowhere near any more is taken
+ * out and named.
+ */
+export function keepPlaces(before: Piece, after: Piece): KeptPlaces {
+  const matches = new Map<Id, MatchChoices>();
+  const lost: string[] = [];
+  for (const shift of Object.values(before.shifts)) {
+    if (!hasPlaces(shift.match)) continue;
+    const now = after.shifts[shift.id];
+    if (!now) {
+      // The whole figure, or a pose of it, may have gone: then there is nothing to keep.
+      if (after.poses[shift.from] && after.poses[shift.to])
+        lost.push(
+          `What was set on the match from ${before.poses[shift.from].name} to ${before.poses[shift.to].name} is gone: another pose stands between them.`,
+        );
+      continue;
+    }
+    if (!posesChanged(before, after, now) || now.match !== shift.match) continue;
+    const names = `${after.poses[now.from].name} to ${after.poses[now.to].name}`;
+    const a = new Carrier(partsOf(before, now.from), partsOf(after, now.from));
+    const b = new Carrier(partsOf(before, now.to), partsOf(after, now.to));
+    const carried = carriedChoices(now.match, a, b);
+    if (carried.choices !== now.match) matches.set(now.id, carried.choices);
+    lost.push(...carried.lost.map((what) => `${what} of ${names} could not be kept: its place is gone.`));
+  }
+  return { matches, lost };
+}
+
+const hasPlaces = (match: MatchChoices): boolean =>
+  match.starts.length + match.ties.length + match.points.length + match.touchUps.length + match.pairs.length > 0;
+
+const partsOf = (piece: Piece, poseId: Id): Part[] => piece.poses[poseId]?.parts.map((id) => piece.parts[id]) ?? [];
+
+function posesChanged(before: Piece, after: Piece, shift: Shift): boolean {
+  return [shift.from, shift.to].some((id) => {
+    const old = partsOf(before, id);
+    const now = partsOf(after, id);
+    return old.length !== now.length || old.some((part, i) => part.contours !== now[i].contours);
+  });
+}
+
+function carriedChoices(match: MatchChoices, a: Carrier, b: Carrier): { choices: MatchChoices; lost: string[] } {
+  const lost: string[] = [];
+  let changed = false;
+  const keep = <T>(list: readonly T[], name: string, carry: (item: T) => T | undefined): readonly T[] => {
+    const next = list.flatMap((item) => {
+      const carried = carry(item);
+      if (carried !== item) changed = true;
+      if (carried === undefined) lost.push(name);
+      return carried === undefined ? [] : [carried];
+    });
+    return next;
+  };
+  const tie = <T extends { a: Place; b: Place }>(item: T): T | undefined => {
+    const pa = a.carry(item.a);
+    const pb = b.carry(item.b);
+    if (!pa || !pb) return undefined;
+    return pa === item.a && pb === item.b ? item : { ...item, a: pa, b: pb };
+  };
+  const point = (item: TouchUpPoint): TouchUpPoint | undefined => {
+    const place = a.carry(item.place);
+    if (!place) return undefined;
+    return place === item.place ? item : { ...item, place };
+  };
+  const choices: MatchChoices = {
+    ...match,
+    starts: keep(match.starts, 'A start point', tie),
+    ties: keep(match.ties, 'A tie', tie),
+    points: keep(match.points, 'An added point', (place) => a.carry(place)),
+    pairs: keep(match.pairs, 'A pair of contours', (pair) =>
+      (pair.a === null || a.hasContour(pair.a)) && (pair.b === null || b.hasContour(pair.b)) ? pair : undefined,
+    ),
+    touchUps: keep(match.touchUps, 'A touch-up', (touchUp) => {
+      const points = touchUp.points.map(point);
+      const kept = points.filter((p) => p !== undefined);
+      if (kept.length === 0) return undefined;
+      return points.every((p, i) => p === touchUp.points[i]) ? touchUp : { ...touchUp, points: kept };
+    }),
+  };
+  return { choices: changed ? choices : match, lost };
+}
+
+/** Carries places of a pose's old outlines over to its new ones. */
+class Carrier {
+  private readonly oldContours: Contour[];
+  private readonly newContours: Contour[];
+  private readonly contourIds: Set<Id>;
+
+  constructor(old: readonly Part[], now: readonly Part[]) {
+    this.oldContours = old.flatMap((part) => outlineOfPart(part).contours);
+    this.newContours = now.flatMap((part) => outlineOfPart(part).contours);
+    this.contourIds = new Set(now.flatMap(({ contours }) => contours.map(({ id }) => id)));
+  }
+
+  hasContour(id: Id): boolean {
+    return this.contourIds.has(id);
+  }
+
+  carry(place: Place): Place | undefined {
+    if (find(this.newContours, place)) return place;
+    const old = find(this.oldContours, place);
+    if (!old) return undefined;
+    const at = new Float64Array(2);
+    const curve = placeAtShare(measureArcLength(old.contour), old.share);
+    cubicPoint(old.contour.points, pieceAt(curve.piece), curve.t, at);
+    let best: { place: Place; distance: number } | undefined;
+    // A contour that has some of the old anchors is the same contour.
+    const kin = this.newContours.filter((contour) => contour.anchorIds?.some((id) => old.contour.anchorIds?.includes(id)));
+    for (const contour of kin.length > 0 ? kin : this.newContours) {
+      const nearest = nearestOnContour(contour, at[0], at[1], best?.distance);
+      if (!nearest) continue;
+      const table = measureArcLength(contour);
+      const length =
+        table.cumulative[nearest.piece] + cubicLength(contour.points, pieceAt(nearest.piece), 0, nearest.t);
+      const share = totalLength(table) > 0 ? length / totalLength(table) : 0;
+      const found = placeOfShare(table, contour.closed && share >= 1 ? 0 : share);
+      if (found) best = { place: found, distance: nearest.distance };
+    }
+    return best && best.distance <= GONE_BEYOND * boxSize(contourBox(old.contour)) ? best.place : undefined;
+  }
+}
+
+function find(contours: readonly Contour[], place: Place): { contour: Contour; share: number } | undefined {
+  const key = 'anchor' in place ? place.anchor : place.after;
+  for (const contour of contours) {
+    if (!contour.anchorIds?.includes(key)) continue;
+    const share = shareOfPlace(measureArcLength(contour), place);
+    if (share !== undefined) return { contour, share };
+  }
+  return undefined;
+}
