@@ -2,7 +2,7 @@ export * from './alternatives';
 export * from './compile';
 export * from './draw';
 export * from './frame-at';
-export { PlaceFinder } from './match-input';
+export { type PlacedPart, PlaceFinder } from './match-input';
 export * from './part-plans';
 export * from './sample';
 export * from './shift-input';

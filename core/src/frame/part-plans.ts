@@ -34,6 +34,9 @@ type CanvasLineJoin = 'miter' | 'round' | 'bevel';
 
 /** One drawn part of a shift. */
 export interface PartPlan {
+  /** Ids of the parts that become each other; one of them is absent for a part on its own. */
+  readonly a?: string;
+  readonly b?: string;
   readonly plan: ShiftPlan;
   readonly fill: PaintBlend | null;
   readonly stroke: StrokePlan | null;
@@ -134,7 +137,8 @@ export function planStill(pose: PoseInput): PoseShiftPlan {
   return { parts, reasons: [], health: worstHealth([]) };
 }
 
-function placedParts(pose: PoseInput): PlacedPart[] {
+/** A pose's parts where they stand on the canvas. */
+export function placedParts(pose: PoseInput): PlacedPart[] {
   const matrix = placementMatrix(pose.placement);
   return pose.parts.map((part) => ({
     part,
@@ -240,13 +244,15 @@ function paintedPlan(
   const stroke = paints((part) => part.stroke?.paint);
   const strokeA = a?.part.stroke ?? b?.part.stroke;
   const strokeB = b?.part.stroke ?? a?.part.stroke;
-  if (!stroke || !strokeA || !strokeB) return { plan, fill, stroke: null };
+  const ids = { ...(a && { a: a.part.id }), ...(b && { b: b.part.id }) };
+  if (!stroke || !strokeA || !strokeB) return { ...ids, plan, fill, stroke: null };
   const scaleA = a?.scale ?? b?.scale ?? 1;
   const scaleB = b?.scale ?? a?.scale ?? 1;
   // A stroke that one side lacks grows from nothing.
   const widthA = a && !a.part.stroke ? 0 : strokeA.width * scaleA;
   const widthB = b && !b.part.stroke ? 0 : strokeB.width * scaleB;
   return {
+    ...ids,
     plan,
     fill,
     stroke: {

@@ -1,4 +1,15 @@
-import { type Contour, type Nesting, nestingOf, type Outline } from '../outline';
+import { cubicPoint } from '../curve';
+import {
+  type Contour,
+  measureArcLength,
+  type Nesting,
+  nearestOnContour,
+  nestingOf,
+  type Outline,
+  pieceAt,
+  placeAtShare,
+  shareOfCurvePlace,
+} from '../outline';
 import { type ContourFit, fitContours } from './contour-pair';
 import { fitThrough } from './fixed-fit';
 import type { FixedPair, Joining, MatchOptions, PairMatch, PlacePair } from './match';
@@ -80,7 +91,10 @@ export class Matcher {
         : wanted.map((share) => (runA.contour.closed && share < fit.startA ? share + 1 : share) - fit.startA),
       ...fit,
     });
-    const chosen = own.map((pair) => ({ a: runShare(runA, pair.shareA), b: runShare(runB, pair.shareB) }));
+    const chosen = own.map((pair) => ({
+      a: shareOnRun(runA, this.a.contours[spec.a], pair.shareA, spec.joiningA !== undefined),
+      b: shareOnRun(runB, this.b.contours[spec.b], pair.shareB, spec.joiningB !== undefined),
+    }));
     if (whole) {
       const linked = origins
         .map((pair) => ({ a: runShare(runA, pair.a), b: runShare(runB, pair.b) }))
@@ -100,6 +114,16 @@ export class Matcher {
 
 /** An open line's ends meet each other anyway; an end cannot be tied to the middle. */
 const atEnd = (share: number): boolean => share < 1e-6 || share > 1 - 1e-6;
+
+/** Where a share of a written contour lies along its run; on one that was joined or cut, at the nearest place. */
+function shareOnRun(run: Run, written: Contour, share: number, changed: boolean): number {
+  if (!changed) return runShare(run, share);
+  const at = placeAtShare(measureArcLength(written), share);
+  const point = cubicPoint(written.points, pieceAt(at.piece), at.t, new Float64Array(2));
+  const nearest = nearestOnContour(run.contour, point[0], point[1]);
+  const found = nearest ? shareOfCurvePlace(measureArcLength(run.contour), nearest) : 0;
+  return found >= 1 ? 0 : found;
+}
 
 const joined = (spec: PairSpec): boolean => spec.joiningA !== undefined || spec.joiningB !== undefined;
 

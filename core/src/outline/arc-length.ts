@@ -46,3 +46,10 @@ export function placeAtShare(table: ArcLengthTable, share: number): CurvePlace {
   const piece = cumulative[low + 1] - cumulative[low];
   return { piece: low, t: parameterAtLength(contour.points, pieceAt(low), length - cumulative[low], piece) };
 }
+
+/** Share of the length in [0, 1] at which a piece and curve parameter lie: the other way round than `placeAtShare`. */
+export function shareOfCurvePlace(table: ArcLengthTable, { piece, t }: CurvePlace): number {
+  const total = totalLength(table);
+  if (!(total > 0)) return 0;
+  return Math.min(1, (table.cumulative[piece] + cubicLength(table.contour.points, pieceAt(piece), 0, t)) / total);
+}

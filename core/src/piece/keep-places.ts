@@ -1,4 +1,4 @@
-import { cubicLength, cubicPoint } from '../curve';
+import { cubicPoint } from '../curve';
 import {
   type Contour,
   contourBox,
@@ -8,8 +8,8 @@ import {
   pieceAt,
   placeAtShare,
   placeOfShare,
+  shareOfCurvePlace,
   shareOfPlace,
-  totalLength,
 } from '../outline';
 import { boxSize } from '../vec';
 import { outlineOfPart } from './geometry';
@@ -133,14 +133,14 @@ class Carrier {
     cubicPoint(old.contour.points, pieceAt(curve.piece), curve.t, at);
     let best: { place: Place; distance: number } | undefined;
     // A contour that has some of the old anchors is the same contour.
-    const kin = this.newContours.filter((contour) => contour.anchorIds?.some((id) => old.contour.anchorIds?.includes(id)));
+    const kin = this.newContours.filter((contour) =>
+      contour.anchorIds?.some((id) => old.contour.anchorIds?.includes(id)),
+    );
     for (const contour of kin.length > 0 ? kin : this.newContours) {
       const nearest = nearestOnContour(contour, at[0], at[1], best?.distance);
       if (!nearest) continue;
       const table = measureArcLength(contour);
-      const length =
-        table.cumulative[nearest.piece] + cubicLength(contour.points, pieceAt(nearest.piece), 0, nearest.t);
-      const share = totalLength(table) > 0 ? length / totalLength(table) : 0;
+      const share = shareOfCurvePlace(table, nearest);
       const found = placeOfShare(table, contour.closed && share >= 1 ? 0 : share);
       if (found) best = { place: found, distance: nearest.distance };
     }

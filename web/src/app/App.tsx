@@ -3,7 +3,7 @@ import { Provider } from 'react-redux';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { EnginesProvider } from '../context';
 import { DrawerPage } from '../drawer';
-import { OutputRoom, PiecePage, ShapesRoom } from '../rooms';
+import { MatchRoom, OutputRoom, PiecePage, ShapesRoom } from '../rooms';
 import { Shelf } from '../shelf';
 import { createStore, sessionActions, useAppDispatch, useAppSelector } from '../state';
 import { NotFound } from './NotFound';
@@ -18,6 +18,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="shapes" replace /> },
       { path: 'shapes', element: <ShapesRoom /> },
+      { path: 'match', element: <MatchRoom /> },
       { path: 'output', element: <OutputRoom /> },
     ],
   },

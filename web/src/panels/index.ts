@@ -1,2 +1,3 @@
 export { Details } from './Details';
+export { MatchDetails } from './match/MatchDetails';
 export { CENTRE_OPTIONS, FIT_OPTIONS, fitTarget, RuleFields } from './RuleFields';

@@ -13,9 +13,11 @@ import {
   outlineOfStroke,
   type PathEngine,
   type Piece,
+  type PoseAlternative,
   type PoseShiftPlan,
   planPoseShift,
   posesOfArrival,
+  rankPoseShift,
   readFont,
   readPiece,
   readSvg,
@@ -31,6 +33,7 @@ import {
 import * as Comlink from 'comlink';
 import { fontUrl } from './fonts';
 import { freshId } from './fresh-id';
+import { keptPlan } from './kept-plans';
 
 /** A refusal as plain data: errors lose their class on the way out of a worker. */
 export interface Refusal {
@@ -77,7 +80,13 @@ const PROGRESS_PAUSE_MS = 50;
 
 /** The heavy calls of the core, off the page's main thread. */
 const engine = {
-  planShift: (input: ShiftInput): Promise<Outcome<PoseShiftPlan>> => attempt(() => planPoseShift(input)),
+  /** A shift's plan; one that was made before is taken from the browser's store. */
+  planShift: (input: ShiftInput): Promise<Outcome<PoseShiftPlan>> =>
+    attempt(() => keptPlan(input, () => planPoseShift(input))),
+  /** A first answer while something is dragged: the cheapest match, not looked at. */
+  planQuickly: (input: ShiftInput): Promise<Outcome<PoseShiftPlan>> => attempt(() => planPoseShift(input, 'quick')),
+  /** The ways to do a shift, the best first. */
+  rankShift: (input: ShiftInput): Promise<Outcome<PoseAlternative[]>> => attempt(() => rankPoseShift(input)),
   /** Reads an SVG, clip paths applied; tells its progress (0 to 1) now and then. */
   readSvg: (text: string, onProgress?: (share: number) => void): Promise<Outcome<SvgReading>> =>
     attempt(async () => {

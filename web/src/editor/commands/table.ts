@@ -14,7 +14,7 @@ import { duplicateSelectedPose, removeSelectedPose } from './pose-actions';
 /** What commands may use beside the editor. */
 export interface CommandContext {
   readonly editor: Editor;
-  readonly openRoom: (room: 'shapes' | 'output') => void;
+  readonly openRoom: (room: 'shapes' | 'match' | 'output') => void;
   readonly saveNow: () => void;
 }
 
@@ -359,6 +359,14 @@ export const COMMANDS = [
     keys: ['1'],
     isEnabled: always,
     run: ({ openRoom }) => openRoom('shapes'),
+  },
+  {
+    id: 'room-match',
+    label: 'Match',
+    group: 'Go to',
+    keys: ['2'],
+    isEnabled: always,
+    run: ({ openRoom }) => openRoom('match'),
   },
   {
     id: 'room-output',

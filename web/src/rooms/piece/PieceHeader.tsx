@@ -61,6 +61,9 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
         <NavLink to={`/piece/${id}/shapes`} title="Shapes (1)">
           Shapes
         </NavLink>
+        <NavLink to={`/piece/${id}/match`} title="Match (2)">
+          Match
+        </NavLink>
         <NavLink to={`/piece/${id}/output`} title="Output (5)">
           Output
         </NavLink>

@@ -1,0 +1,179 @@
+import {
+  AUTOMATIC_MATCH,
+  type ContourPairing,
+  type CutLine,
+  type DirectionChoice,
+  type Id,
+  type MatchChoices,
+  type Method,
+  type Place,
+  type PlaceTie,
+  type PoseAlternative,
+  type TouchUpPoint,
+} from '@core';
+import { type AppStore, changePiece } from '../../state';
+import { freshId } from '../../workers';
+
+/** Decisions that can be made by hand and given back. */
+export type Decision =
+  | 'direction'
+  | 'starts'
+  | 'ties'
+  | 'pairs'
+  | 'cuts'
+  | 'method'
+  | 'softness'
+  | 'points'
+  | 'even'
+  | 'touchUps';
+
+/** Changes what is decided about a shift's match, as one undoable step. */
+export function changeMatch(store: AppStore, shiftId: Id, name: string, change: Partial<MatchChoices>): void {
+  store.dispatch(
+    changePiece(name, (draft) => {
+      Object.assign(draft.shifts[shiftId].match, change);
+    }),
+  );
+}
+
+const matchOf = (store: AppStore, shiftId: Id): MatchChoices =>
+  store.getState().document.piece?.shifts[shiftId]?.match ?? AUTOMATIC_MATCH;
+
+export const setDirection = (store: AppStore, shiftId: Id, direction: DirectionChoice, label: string): void =>
+  changeMatch(store, shiftId, `Direction: ${label}`, { direction });
+
+export function setMethod(store: AppStore, shiftId: Id, method: Method | 'auto', label: string): void {
+  store.dispatch(changePiece(`Method: ${label}`, (draft) => void (draft.shifts[shiftId].method = method)));
+}
+
+/** Is a place on the contour that has these anchors? */
+export const isOnContour = (place: Place, anchorIds: readonly string[]): boolean =>
+  anchorIds.includes('anchor' in place ? place.anchor : place.after);
+
+/** The choices with a start pair for a contour, in the place of the one that it had. */
+export function withStart(
+  match: MatchChoices,
+  start: Omit<PlaceTie, 'id'>,
+  anchorsA: readonly string[],
+  anchorsB: readonly string[],
+): MatchChoices {
+  const others = match.starts.filter(({ a, b }) => !isOnContour(a, anchorsA) && !isOnContour(b, anchorsB));
+  return { ...match, starts: [...others, { id: freshId('m'), ...start }] };
+}
+
+export const setStarts = (store: AppStore, shiftId: Id, starts: MatchChoices['starts']): void =>
+  changeMatch(store, shiftId, 'Move the start point', { starts: [...starts] });
+
+export function addTie(store: AppStore, shiftId: Id, tie: Omit<PlaceTie, 'id'>): Id {
+  const id = freshId('m');
+  changeMatch(store, shiftId, 'Tie two places', { ties: [...matchOf(store, shiftId).ties, { id, ...tie }] });
+  return id;
+}
+
+/** The choices with one side of a tie elsewhere. */
+export const withTie = (match: MatchChoices, id: Id, side: 'a' | 'b', place: Place): MatchChoices => ({
+  ...match,
+  ties: match.ties.map((tie) => (tie.id === id ? { ...tie, [side]: place } : tie)),
+});
+
+export const setTies = (store: AppStore, shiftId: Id, ties: MatchChoices['ties'], name = 'Move a tie'): void =>
+  changeMatch(store, shiftId, name, { ties: [...ties] });
+
+export const removeTie = (store: AppStore, shiftId: Id, id: Id): void =>
+  setTies(
+    store,
+    shiftId,
+    matchOf(store, shiftId).ties.filter((tie) => tie.id !== id),
+    'Remove a tie',
+  );
+
+/** Pairs two contours, or lets one come or go alone (null on the other side); what was said about either before is dropped. */
+export function setPair(store: AppStore, shiftId: Id, pair: ContourPairing): void {
+  const others = matchOf(store, shiftId).pairs.filter(
+    (other) => (pair.a === null || other.a !== pair.a) && (pair.b === null || other.b !== pair.b),
+  );
+  const name =
+    pair.a === null ? 'Let a contour come alone' : pair.b === null ? 'Let a contour go alone' : 'Pair contours';
+  changeMatch(store, shiftId, name, { pairs: [...others, pair] });
+}
+
+/** Takes back what was said about a contour of the first outline. */
+export const releaseContour = (store: AppStore, shiftId: Id, contourId: Id): void =>
+  changeMatch(store, shiftId, 'Pair the contour automatically', {
+    pairs: matchOf(store, shiftId).pairs.filter(({ a, b }) => a !== contourId && b !== contourId),
+  });
+
+export const addCut = (store: AppStore, shiftId: Id, cut: Omit<CutLine, 'id'>): void =>
+  changeMatch(store, shiftId, 'Draw a cut', {
+    cuts: [...matchOf(store, shiftId).cuts.filter(({ side }) => side === cut.side), { id: freshId('m'), ...cut }],
+  });
+
+export const setSoftness = (store: AppStore, shiftId: Id, softness: number | null): void =>
+  changeMatch(store, shiftId, softness === null ? 'Soften automatically' : `Soften the middle: ${softness}`, {
+    softness,
+  });
+
+export const setEven = (store: AppStore, shiftId: Id, even: number | null): void =>
+  changeMatch(store, shiftId, even === null ? 'Points of the outlines' : `${even} even points`, { even });
+
+export const addShiftPoint = (store: AppStore, shiftId: Id, place: Place): void =>
+  changeMatch(store, shiftId, 'Add a point', { points: [...matchOf(store, shiftId).points, place] });
+
+/** Touch-ups nearer than this in progress are one. */
+const SAME_MOMENT = 0.015;
+
+/** The choices with a point of the in-between moved further at a progress. */
+export function withTouchUp(match: MatchChoices, progress: number, moved: TouchUpPoint): MatchChoices {
+  const at = match.touchUps.find((touchUp) => Math.abs(touchUp.progress - progress) < SAME_MOMENT);
+  if (!at) return { ...match, touchUps: [...match.touchUps, { id: freshId('m'), progress, points: [moved] }] };
+  const key = JSON.stringify(moved.place);
+  const before = at.points.find((point) => JSON.stringify(point.place) === key);
+  const sum = (p: readonly [number, number], q: readonly [number, number]): [number, number] => [
+    p[0] + q[0],
+    p[1] + q[1],
+  ];
+  const point: TouchUpPoint = before
+    ? {
+        ...moved,
+        by: sum(before.by, moved.by),
+        before: sum(before.before, moved.before),
+        after: sum(before.after, moved.after),
+      }
+    : moved;
+  const points = [...at.points.filter((other) => other !== before), point];
+  return {
+    ...match,
+    touchUps: match.touchUps.map((touchUp) => (touchUp === at ? { ...touchUp, points } : touchUp)),
+  };
+}
+
+export const setTouchUps = (store: AppStore, shiftId: Id, touchUps: MatchChoices['touchUps'], name: string): void =>
+  changeMatch(store, shiftId, name, { touchUps: [...touchUps] });
+
+/** Decides what an alternative decides. */
+export function takeAlternative(store: AppStore, shiftId: Id, { choice }: PoseAlternative): void {
+  store.dispatch(
+    changePiece('Take an alternative', (draft) => {
+      const shift = draft.shifts[shiftId];
+      shift.method = choice.method;
+      Object.assign(shift.match, {
+        softness: choice.softness,
+        starts: choice.starts.map((start) => ({ id: freshId('m'), ...start })),
+        pairs: choice.pairs.map((pair) => ({ ...pair })),
+      });
+    }),
+  );
+}
+
+/** Gives a decision, or all of them, back to the program. */
+export function backToAutomatic(store: AppStore, shiftId: Id, decision: Decision | 'all'): void {
+  store.dispatch(
+    changePiece(decision === 'all' ? 'All automatic' : 'Back to automatic', (draft) => {
+      const shift = draft.shifts[shiftId];
+      if (decision === 'method' || decision === 'all') shift.method = 'auto';
+      if (decision === 'all') shift.match = structuredClone(AUTOMATIC_MATCH) as typeof shift.match;
+      else if (decision !== 'method')
+        Object.assign(shift.match, { [decision]: structuredClone(AUTOMATIC_MATCH[decision]) });
+    }),
+  );
+}

@@ -1,0 +1,350 @@
+import type { MatchChoices, Place, TouchUpPoint } from '@core';
+import type { AppStore } from '../../state';
+import {
+  addCut,
+  addShiftPoint,
+  addTie,
+  setPair,
+  setStarts,
+  setTies,
+  setTouchUps,
+  withStart,
+  withTie,
+  withTouchUp,
+} from './match-actions';
+import type { MatchPainter, PictureId, StartHandle } from './match-painter';
+import { contourNear, locate, type OutlinePlace, placeNear } from './picture-places';
+import { fromPicture, toPicture } from './picture-view';
+
+/** px on the screen */
+const REACH = 16;
+const SNAP = 9;
+const CLICK = 4;
+
+/** What a gesture in the Match room works with. */
+export interface MatchGesture {
+  readonly store: AppStore;
+  readonly painter: MatchPainter;
+}
+
+/** Follows a pointer until it is released, or left by Escape; cleans up for every way out. */
+function follow(
+  event: PointerEvent | React.PointerEvent,
+  painter: MatchPainter,
+  on: { move(event: PointerEvent): void; end(event: PointerEvent | undefined): void },
+): void {
+  const controller = new AbortController();
+  const options = { signal: controller.signal };
+  painter.bench.dragging++;
+  const finish = (up: PointerEvent | undefined): void => {
+    controller.abort();
+    painter.bench.dragging--;
+    painter.rubber = null;
+    painter.dragged.clear();
+    on.end(up);
+    painter.bench.settle();
+    painter.ask();
+  };
+  window.addEventListener('pointermove', (move) => move.pointerId === event.pointerId && on.move(move), options);
+  window.addEventListener('pointerup', (up) => up.pointerId === event.pointerId && finish(up), options);
+  window.addEventListener('pointercancel', (up) => up.pointerId === event.pointerId && finish(undefined), options);
+  window.addEventListener(
+    'keydown',
+    (key) => {
+      if (key.key !== 'Escape') return;
+      key.stopPropagation();
+      key.preventDefault();
+      finish(undefined);
+    },
+    { ...options, capture: true },
+  );
+}
+
+/** Where a pointer is on a picture, canvas px. */
+function onPicture(
+  painter: MatchPainter,
+  picture: PictureId,
+  event: { clientX: number; clientY: number },
+): [number, number] {
+  const box = painter.elements[picture].canvas.getBoundingClientRect();
+  return fromPicture(painter.view, event.clientX - box.left, event.clientY - box.top);
+}
+
+/** The outline place under a pointer on a side. */
+function under(
+  painter: MatchPainter,
+  side: 'a' | 'b',
+  event: { clientX: number; clientY: number },
+  only?: string,
+): OutlinePlace | undefined {
+  const [x, y] = onPicture(painter, side, event);
+  const { scale } = painter.view;
+  return placeNear(painter.bench.parts(side), x, y, REACH / scale, SNAP / scale, only);
+}
+
+/** The picture that a pointer is over. */
+function pictureUnder(painter: MatchPainter, event: { clientX: number; clientY: number }): PictureId | undefined {
+  return (['a', 'middle', 'b'] as const).find((id) => {
+    const box = painter.elements[id].canvas.getBoundingClientRect();
+    return (
+      event.clientX >= box.left && event.clientX <= box.right && event.clientY >= box.top && event.clientY <= box.bottom
+    );
+  });
+}
+
+const choices = (painter: MatchPainter): MatchChoices | undefined => painter.bench.current()?.shift.match;
+
+/** The places at which a pair starts now, as it is shown. */
+export function startPlaces(
+  painter: MatchPainter,
+  handle: StartHandle,
+): { a: OutlinePlace; b: OutlinePlace } | undefined {
+  const plan = painter.bench.shown?.parts.find(({ a, b }) => a === handle.partA && b === handle.partB)?.plan;
+  const at = painter.bench.current();
+  const contour = plan?.contours.find(
+    (other) => other.role === 'pair' && at?.piece.parts[handle.partA].contours[other.a ?? -1]?.id === handle.contourA,
+  );
+  if (!plan || !contour) return undefined;
+  const near = (side: 'a' | 'b', numbers: Float64Array, only: string): OutlinePlace | undefined =>
+    placeNear(painter.bench.parts(side), numbers[contour.at], numbers[contour.at + 1], Infinity, 0.02, only);
+  const a = near('a', plan.from, handle.contourA);
+  const b = near('b', plan.to, handle.contourB);
+  return a && b && { a, b };
+}
+
+/** Drags a start point round its outline; the other outline's stays, and the in-between follows. */
+export function dragStart(
+  { store, painter }: MatchGesture,
+  event: React.PointerEvent,
+  side: 'a' | 'b',
+  handle: StartHandle,
+): void {
+  const at = painter.bench.current();
+  const now = startPlaces(painter, handle);
+  if (!at || !now) return;
+  let next: MatchChoices | undefined;
+  follow(event, painter, {
+    move: (move) => {
+      const place = under(painter, side, move, side === 'a' ? handle.contourA : handle.contourB);
+      if (!place) return;
+      const pair = { ...now, [side]: place };
+      next = withStart(at.shift.match, { a: pair.a.place, b: pair.b.place }, pair.a.anchorIds, pair.b.anchorIds);
+      painter.dragged.set(`${side}:start:${handle.key}`, [place.x, place.y]);
+      painter.bench.tryOut(next);
+      painter.ask();
+    },
+    end: (up) => {
+      if (up && next) setStarts(store, at.shift.id, next.starts);
+    },
+  });
+}
+
+/** Drags one end of a tie along its outline. */
+export function dragTie(
+  { store, painter }: MatchGesture,
+  event: React.PointerEvent,
+  side: 'a' | 'b',
+  id: string,
+): void {
+  const at = painter.bench.current();
+  const tie = at?.shift.match.ties.find((other) => other.id === id);
+  const now = tie && locate(painter.bench.parts(side), tie[side]);
+  if (!at || !now) return;
+  let next: MatchChoices | undefined;
+  follow(event, painter, {
+    move: (move) => {
+      const place = under(painter, side, move, now.contourId);
+      if (!place) return;
+      next = withTie(at.shift.match, id, side, place.place);
+      painter.dragged.set(`${side}:tie:${id}`, [place.x, place.y]);
+      painter.bench.tryOut(next);
+      painter.ask();
+    },
+    end: (up) => {
+      if (up && next) setTies(store, at.shift.id, next.ties);
+    },
+  });
+}
+
+/** The first place of a tie that waits for its second press. */
+const waitingPlaces = new WeakMap<MatchPainter, { side: 'a' | 'b'; place: Place; shiftId: string }>();
+
+/** A press on one of the outlines, as the tool at hand says. */
+export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side: 'a' | 'b'): void {
+  const { painter, store } = gesture;
+  const at = painter.bench.current();
+  if (!at) return;
+  const { tool } = painter.bench.snapshot();
+  if (tool === 'cut') return drawCut(gesture, event, side, at.shift.id);
+  if (tool === 'pair') return dragPair(gesture, event, side, at.shift.id);
+  const place = under(painter, side, event);
+  if (!place) {
+    painter.bench.change({ waiting: null });
+    waitingPlaces.delete(painter);
+    return;
+  }
+  if (tool === 'point') {
+    if (side === 'a') addShiftPoint(store, at.shift.id, place.place);
+    return;
+  }
+  if (tool !== 'tie') return;
+  const first = waitingPlaces.get(painter);
+  if (first && first.side !== side && first.shiftId === at.shift.id) {
+    waitingPlaces.delete(painter);
+    painter.bench.change({ waiting: null });
+    addTie(store, at.shift.id, side === 'a' ? { a: place.place, b: first.place } : { a: first.place, b: place.place });
+    return;
+  }
+  const other = side === 'a' ? 'b' : 'a';
+  const begun = toPicture(painter.view, place.x, place.y);
+  const box = painter.elements[side].canvas.getBoundingClientRect();
+  follow(event, painter, {
+    move: (move) => {
+      painter.rubber = { picture: side, from: begun, to: [move.clientX - box.left, move.clientY - box.top] };
+      painter.ask();
+    },
+    end: (up) => {
+      if (!up) return;
+      if (Math.hypot(up.clientX - event.clientX, up.clientY - event.clientY) < CLICK) {
+        waitingPlaces.set(painter, { side, place: place.place, shiftId: at.shift.id });
+        painter.bench.change({ waiting: side });
+        return;
+      }
+      if (pictureUnder(painter, up) !== other) return;
+      const end = under(painter, other, up);
+      if (end)
+        addTie(store, at.shift.id, side === 'a' ? { a: place.place, b: end.place } : { a: end.place, b: place.place });
+    },
+  });
+}
+
+/** Drags from a contour to the one on the other side that it is to become. */
+function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
+  const [x, y] = onPicture(painter, side, event);
+  const from = contourNear(painter.bench.parts(side), x, y, (3 * REACH) / painter.view.scale);
+  if (!from) return;
+  const other = side === 'a' ? 'b' : 'a';
+  const begun = toPicture(painter.view, x, y);
+  const box = painter.elements[side].canvas.getBoundingClientRect();
+  follow(event, painter, {
+    move: (move) => {
+      painter.rubber = { picture: side, from: begun, to: [move.clientX - box.left, move.clientY - box.top] };
+      painter.ask();
+    },
+    end: (up) => {
+      if (!up) return;
+      const over = pictureUnder(painter, up);
+      // Dragged into the in-between: it comes or goes alone.
+      if (over === 'middle') {
+        setPair(store, shiftId, side === 'a' ? { a: from.contourId, b: null } : { a: null, b: from.contourId });
+        return;
+      }
+      if (over !== other) return;
+      const [u, v] = onPicture(painter, other, up);
+      const to = contourNear(painter.bench.parts(other), u, v, (3 * REACH) / painter.view.scale);
+      if (!to) return;
+      const [a, b] = side === 'a' ? [from, to] : [to, from];
+      setPair(store, shiftId, { a: a.contourId, b: b.contourId });
+    },
+  });
+}
+
+/** Drags the line along which a solid is cut. */
+function drawCut({ store, painter }: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
+  const begun = onPicture(painter, side, event);
+  follow(event, painter, {
+    move: (move) => {
+      painter.rubber = {
+        picture: side,
+        from: toPicture(painter.view, ...begun),
+        to: toPicture(painter.view, ...onPicture(painter, side, move)),
+      };
+      painter.ask();
+    },
+    end: (up) => {
+      if (!up || Math.hypot(up.clientX - event.clientX, up.clientY - event.clientY) < CLICK) return;
+      const [part] = painter.bench.parts(side);
+      if (!part) return;
+      const into = inverse(part.matrix);
+      addCut(store, shiftId, {
+        side: side === 'a' ? 'from' : 'to',
+        line: [...apply(into, ...begun), ...apply(into, ...onPicture(painter, side, up))],
+      });
+    },
+  });
+}
+
+type Matrix = readonly [number, number, number, number, number, number];
+function inverse([a, b, c, d, e, f]: Matrix): Matrix {
+  const det = a * d - b * c;
+  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
+}
+const apply = ([a, b, c, d, e, f]: Matrix, x: number, y: number): [number, number] => [
+  a * x + c * y + e,
+  b * x + d * y + f,
+];
+
+/** A point of the in-between that can be moved: its place on the first outline, and where it is at the progress shown. */
+export interface TouchPoint {
+  readonly place: OutlinePlace;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** The points of the in-between, for touch-ups. Slits and cuts have none. */
+export function touchPoints(painter: MatchPainter, frames: ReadonlyMap<object, Float64Array>): TouchPoint[] {
+  const parts = painter.bench.parts('a');
+  return painter.contours().flatMap(({ contour, plan, partA }) => {
+    const frame = frames.get(plan);
+    const record = painter.bench.current()?.piece.parts[partA]?.contours[contour.a ?? -1];
+    if (!frame || !record || contour.role !== 'pair') return [];
+    const count = contour.closed ? contour.pieces : contour.pieces + 1;
+    return Array.from({ length: count }, (_, k) => {
+      const i = contour.at + 6 * k;
+      const place = placeNear(parts, plan.plan.from[i], plan.plan.from[i + 1], Infinity, 0.002, record.id);
+      return place && { place, x: frame[i], y: frame[i + 1] };
+    }).filter((point) => point !== undefined);
+  });
+}
+
+/** The choices with a point moved by (dx, dy) canvas px at the progress shown. */
+export function movedPoint(painter: MatchPainter, point: TouchPoint, dx: number, dy: number): MatchChoices | undefined {
+  const match = choices(painter);
+  const part = painter.bench.parts('a').find((other) => other.part.id === point.place.partId);
+  if (!match || !part) return undefined;
+  const [a, b, c, d] = inverse(part.matrix);
+  const by: [number, number] = [a * dx + c * dy, b * dx + d * dy];
+  const moved: TouchUpPoint = { place: point.place.place, by, before: [0, 0], after: [0, 0] };
+  return withTouchUp(match, +painter.bench.progress.toFixed(3), moved);
+}
+
+/** Drags a point of the in-between. */
+export function dragTouchPoint(
+  { store, painter }: MatchGesture,
+  event: React.PointerEvent,
+  points: readonly TouchPoint[],
+): void {
+  const at = painter.bench.current();
+  const [x, y] = onPicture(painter, 'middle', event);
+  const { progress } = painter.bench;
+  if (!at || progress <= 0 || progress >= 1) return;
+  let best: TouchPoint | undefined;
+  let least = REACH / painter.view.scale;
+  for (const point of points) {
+    const away = Math.hypot(point.x - x, point.y - y);
+    if (away < least) [least, best] = [away, point];
+  }
+  if (!best) return;
+  const grabbed = best;
+  let next: MatchChoices | undefined;
+  follow(event, painter, {
+    move: (move) => {
+      const [u, v] = onPicture(painter, 'middle', move);
+      next = movedPoint(painter, grabbed, u - x, v - y);
+      if (next) painter.bench.tryOut(next);
+    },
+    end: (up) => {
+      if (up && next) setTouchUps(store, at.shift.id, next.touchUps, 'Touch up the in-between');
+    },
+  });
+}

@@ -1,0 +1,197 @@
+import type { FrameMarks, Id, PlanContour, PoseShiftPlan } from '@core';
+import type { MatchBench } from './match-bench';
+import { type MatchColours, paintMiddle, paintSide } from './paint-match';
+import { locate } from './picture-places';
+import { fitPicture, type PictureView, toPicture } from './picture-view';
+
+export const PICTURES = ['a', 'middle', 'b'] as const;
+/** The first outline, the in-between, the second outline. */
+export type PictureId = (typeof PICTURES)[number];
+
+/** What the room gives to paint on: for each picture its canvas and the layer of handles over it. */
+export type PictureElements = Readonly<Record<PictureId, { canvas: HTMLCanvasElement; overlay: SVGSVGElement }>>;
+
+/** A closed pair whose start point can be moved, by the contour of the first outline. */
+export interface StartHandle {
+  readonly key: Id;
+  readonly partA: Id;
+  readonly partB: Id;
+  readonly contourA: Id;
+  readonly contourB: Id;
+}
+
+/** The start points of a plan that have handles. */
+export function startHandles(bench: MatchBench, plan: PoseShiftPlan | undefined): StartHandle[] {
+  const at = bench.current();
+  if (!plan || !at) return [];
+  return plan.parts.flatMap(({ a, b, plan: shift }) =>
+    shift.contours.flatMap((contour): StartHandle[] => {
+      if (contour.role !== 'pair' || !a || !b || contour.a === undefined || contour.b === undefined) return [];
+      if (contour.bridgesA.length + contour.bridgesB.length > 0) return [];
+      const contourA = at.piece.parts[a]?.contours[contour.a];
+      const contourB = at.piece.parts[b]?.contours[contour.b];
+      if (!contourA || !contourB || (!contourA.closed && !contourB.closed)) return [];
+      return [{ key: contourA.id, partA: a, partB: b, contourA: contourA.id, contourB: contourB.id }];
+    }),
+  );
+}
+
+/** Paints the three pictures and puts the handles where they belong, outside of React. */
+export class MatchPainter {
+  view: PictureView = { scale: 1, dx: 0, dy: 0 };
+  private colours: MatchColours;
+  private marks: FrameMarks[] = [];
+  private waiting = 0;
+  private readonly stops: (() => void)[];
+  private readonly markListeners = new Set<(marks: FrameMarks[], progress: number) => void>();
+  /** Where a handle that is being dragged is, canvas px; it does not wait for an answer. */
+  readonly dragged = new Map<string, readonly [number, number]>();
+  /** A line that follows the pointer, in px of the picture where it was begun. */
+  rubber: { readonly picture: PictureId; readonly from: [number, number]; readonly to: [number, number] } | null = null;
+
+  constructor(
+    readonly bench: MatchBench,
+    readonly elements: PictureElements,
+  ) {
+    this.colours = readColours();
+    const observer = new ResizeObserver(() => this.ask());
+    for (const id of PICTURES) observer.observe(elements[id].canvas);
+    const theme = new MutationObserver(() => {
+      this.colours = readColours();
+      this.ask();
+    });
+    theme.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
+    this.stops = [bench.onPaint(() => this.ask()), () => observer.disconnect(), () => theme.disconnect()];
+    this.ask();
+  }
+
+  destroy(): void {
+    cancelAnimationFrame(this.waiting);
+    for (const stop of this.stops) stop();
+    this.markListeners.clear();
+  }
+
+  /** Tells what is wrong with the in-between whenever it was painted. */
+  onMarks(listener: (marks: FrameMarks[], progress: number) => void): () => void {
+    this.markListeners.add(listener);
+    return () => void this.markListeners.delete(listener);
+  }
+
+  /** Paints before the next picture of the display. */
+  ask = (): void => {
+    if (this.waiting) return;
+    this.waiting = requestAnimationFrame(() => {
+      this.waiting = 0;
+      this.paint();
+    });
+  };
+
+  /** The in-between of a contour of the shown plan, as its vertices stand in the middle. */
+  contours(): { readonly partA: Id; readonly contour: PlanContour; readonly plan: PoseShiftPlan['parts'][number] }[] {
+    return (this.bench.shown?.parts ?? []).flatMap((part) =>
+      part.a ? part.plan.contours.map((contour) => ({ partA: part.a as Id, contour, plan: part })) : [],
+    );
+  }
+
+  private paint(): void {
+    const { bench, elements } = this;
+    const plan = bench.shown;
+    const { threads, numbers, tool } = bench.snapshot();
+    for (const id of PICTURES) {
+      const { canvas } = elements[id];
+      const ratio = window.devicePixelRatio || 1;
+      const [width, height] = [canvas.clientWidth, canvas.clientHeight];
+      if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
+        canvas.width = Math.round(width * ratio);
+        canvas.height = Math.round(height * ratio);
+      }
+      const ctx = canvas.getContext('2d');
+      if (!ctx) continue;
+      ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
+      ctx.clearRect(0, 0, width, height);
+      if (!plan) continue;
+      if (bench.dragging === 0) this.view = fitPicture(plan, width, height);
+      if (id === 'middle') {
+        const points = tool === 'touch-up';
+        this.marks = paintMiddle(ctx, plan, bench.progress, this.view, this.colours, { threads, points });
+        for (const listener of this.markListeners) listener(this.marks, bench.progress);
+      } else paintSide(ctx, plan, id, this.view, this.colours, numbers);
+    }
+    if (plan) this.placeHandles(plan);
+  }
+
+  private placeHandles(plan: PoseShiftPlan): void {
+    const { bench, elements, view, dragged } = this;
+    for (const id of ['a', 'b'] as const) {
+      const { overlay } = elements[id];
+      const parts = bench.parts(id);
+      for (const handle of overlay.querySelectorAll<SVGGElement>('[data-handle]')) {
+        const name = handle.dataset.handle ?? '';
+        const at = dragged.get(`${id}:${name}`) ?? this.placeOf(name, id, plan, parts);
+        if (!at) {
+          handle.setAttribute('visibility', 'hidden');
+          continue;
+        }
+        const [x, y] = toPicture(view, at[0], at[1]);
+        handle.setAttribute('visibility', 'visible');
+        const turn = at[2] ?? 0;
+        handle.setAttribute('transform', `translate(${x.toFixed(2)} ${y.toFixed(2)}) rotate(${turn.toFixed(1)})`);
+      }
+    }
+    const { rubber } = this;
+    for (const id of PICTURES) {
+      const line = elements[id].overlay.querySelector('[data-key="rubber"]');
+      if (!line) continue;
+      line.setAttribute('visibility', rubber?.picture === id ? 'visible' : 'hidden');
+      if (rubber?.picture !== id) continue;
+      line.setAttribute('x1', String(rubber.from[0]));
+      line.setAttribute('y1', String(rubber.from[1]));
+      line.setAttribute('x2', String(rubber.to[0]));
+      line.setAttribute('y2', String(rubber.to[1]));
+    }
+  }
+
+  /** Where a handle is, canvas px, and for start points the direction in which the outline leaves, degrees. */
+  private placeOf(
+    name: string,
+    side: 'a' | 'b',
+    plan: PoseShiftPlan,
+    parts: ReturnType<MatchBench['parts']>,
+  ): readonly [number, number, number?] | undefined {
+    const [kind, key] = [name.slice(0, name.indexOf(':')), name.slice(name.indexOf(':') + 1)];
+    const at = this.bench.current();
+    if (!at) return undefined;
+    if (kind === 'start') {
+      for (const { a, plan: shift } of plan.parts) {
+        const contour = shift.contours.find(
+          (other) => other.role === 'pair' && a && at.piece.parts[a]?.contours[other.a ?? -1]?.id === key,
+        );
+        if (!contour) continue;
+        const end = side === 'a' ? shift.from : shift.to;
+        const i = contour.at;
+        const ahead = [2, 4, 6].find((k) => Math.hypot(end[i + k] - end[i], end[i + k + 1] - end[i + 1]) > 1e-6) ?? 2;
+        const turn = (Math.atan2(end[i + ahead + 1] - end[i + 1], end[i + ahead] - end[i]) * 180) / Math.PI;
+        return [end[i], end[i + 1], turn];
+      }
+      return undefined;
+    }
+    const tie = at.shift.match.ties.find(({ id }) => id === key);
+    const found = tie && locate(parts, tie[side]);
+    return found && [found.x, found.y];
+  }
+}
+
+function readColours(): MatchColours {
+  const style = getComputedStyle(document.documentElement);
+  const colour = (name: string): string => style.getPropertyValue(name).trim();
+  return {
+    ink: colour('--ink'),
+    soft: colour('--ink-soft'),
+    plum: colour('--plum'),
+    cobalt: colour('--cobalt'),
+    broken: colour('--broken'),
+    look: colour('--look'),
+    paper: colour('--paper-raised'),
+    dark: document.documentElement.dataset.bsTheme === 'dark',
+  };
+}

@@ -1,0 +1,95 @@
+import { type PoseAlternative, type PoseShiftPlan, type Shift, shiftInput } from '@core';
+import { Check, TriangleAlert, X } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { useEngines } from '../../context';
+import { type MatchBench, takeAlternative } from '../../editor';
+import type { AppStore } from '../../state';
+
+const MARKS = { good: Check, look: TriangleAlert, broken: X } as const;
+const WORDS = { good: 'healthy', look: 'look at it', broken: 'broken' } as const;
+
+/** Other ways to do the shift, each with its half-way picture; pressing one decides for it. */
+export function MatchAlternatives({
+  bench,
+  store,
+  shift,
+  plan,
+}: {
+  readonly bench: MatchBench;
+  readonly store: AppStore;
+  readonly shift: Shift;
+  readonly plan: PoseShiftPlan | undefined;
+}) {
+  const engines = useEngines();
+  const [found, setFound] = useState<readonly PoseAlternative[] | string | undefined>(undefined);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another plan means that something changed
+  useEffect(() => {
+    let left = false;
+    const at = bench.current();
+    if (!at) return;
+    engines.live.rankShift(shiftInput(at.piece, at.shift)).then(
+      (list) => !left && setFound(list),
+      (error: Error) => !left && setFound(error.message),
+    );
+    return () => {
+      left = true;
+    };
+  }, [
+    bench,
+    engines,
+    shift.match.direction,
+    shift.match.ties,
+    shift.match.pairs,
+    shift.match.cuts,
+    plan === undefined,
+  ]);
+  if (typeof found === 'string') return <p className="details-note">The alternatives could not be found: {found}</p>;
+  if (!found) return <p className="details-note">Looking for alternatives …</p>;
+  if (found.length === 0) return <p className="details-note">There is nothing to choose between.</p>;
+  const box = boxOf(plan);
+  return (
+    <>
+      <p className="details-note">
+        The half-way picture of each, the best first. Pressing one decides start, method and pairs.
+      </p>
+      <ul className="match-alternatives">
+        {found.map((alternative, i) => {
+          const Mark = MARKS[alternative.verdict];
+          return (
+            <li key={alternative.halfWay}>
+              <button
+                type="button"
+                title={alternative.sentence}
+                aria-label={`Alternative ${i + 1}, ${alternative.choice.method}${alternative.choice.softness ? ', softened' : ''}, ${WORDS[alternative.verdict]}`}
+                onClick={() => takeAlternative(store, shift.id, alternative)}
+              >
+                <svg viewBox={box} aria-hidden="true">
+                  <path d={alternative.halfWay} fillRule={alternative.fillRule} />
+                </svg>
+                <span className={alternative.verdict}>
+                  <Mark size={13} aria-hidden="true" />
+                  {alternative.choice.softness ? 'softened' : alternative.choice.method}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
+
+function boxOf(plan: PoseShiftPlan | undefined): string {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { plan: shift } of plan?.parts ?? [])
+    for (const end of [shift.from, shift.to])
+      for (let i = 0; i < end.length; i += 2) {
+        minX = Math.min(minX, end[i]);
+        maxX = Math.max(maxX, end[i]);
+        minY = Math.min(minY, end[i + 1]);
+        maxY = Math.max(maxY, end[i + 1]);
+      }
+  if (!(maxX > minX)) return '0 0 100 100';
+  const margin = 0.06 * Math.max(maxX - minX, maxY - minY);
+  return `${minX - margin} ${minY - margin} ${maxX - minX + 2 * margin} ${maxY - minY + 2 * margin}`;
+}

@@ -1,0 +1,282 @@
+import type { DirectionChoice, MatchChoices, Method, Piece, PoseShiftPlan, Shift } from '@core';
+import { Link2Off, Plus } from 'lucide-react';
+import {
+  addTie,
+  backToAutomatic,
+  type Decision,
+  type MatchBench,
+  placeNear,
+  releaseContour,
+  removeTie,
+  setDirection,
+  setEven,
+  setMethod,
+  setPair,
+  setSoftness,
+} from '../../editor';
+import type { AppStore } from '../../state';
+import { ActionButton, Choice, IconButton, NumberField, SelectField } from '../../ui';
+import { Decided } from './Decided';
+
+const DIRECTIONS = [
+  { value: 'auto', label: 'Automatic', hint: 'Solids are run the same way round' },
+  { value: 'same', label: 'As drawn', hint: 'Both outlines are run as they are written' },
+  { value: 'reversed', label: 'Reversed', hint: 'The second outline is run backwards' },
+] as const satisfies readonly { value: DirectionChoice; label: string; hint: string }[];
+const METHODS = [
+  { value: 'auto', label: 'Best', hint: 'The one whose in-betweens look best' },
+  { value: 'straight', label: 'Straight', hint: 'Every point goes straight' },
+  { value: 'blended', label: 'Blended', hint: 'Half straight, half turning' },
+  { value: 'turning', label: 'Turning', hint: 'Edges turn and stretch' },
+] as const satisfies readonly { value: Method | 'auto'; label: string; hint: string }[];
+/** The softest middle. */
+const MOST_SOFTNESS = 18;
+const DEFAULT_SOFTNESS = 8;
+const DEFAULT_EVEN = 48;
+
+/** All decisions about one match, each with whose it is and the way back. */
+export function MatchDecisions({
+  bench,
+  store,
+  piece,
+  shift,
+  plan,
+}: {
+  readonly bench: MatchBench;
+  readonly store: AppStore;
+  readonly piece: Piece;
+  readonly shift: Shift;
+  readonly plan: PoseShiftPlan | undefined;
+}) {
+  const { match } = shift;
+  const back = (decision: Decision) => (): void => backToAutomatic(store, shift.id, decision);
+  const soft = Math.max(0, ...(plan?.parts.flatMap(({ plan: p }) => p.contours.map(({ softness }) => softness)) ?? []));
+  const endError = plan?.health.endError ?? 0;
+  return (
+    <>
+      <Decided title="Direction" own={match.direction !== 'auto'} onBack={back('direction')}>
+        <Choice
+          label="Second outline"
+          value={match.direction}
+          options={DIRECTIONS}
+          onChange={(direction) =>
+            setDirection(store, shift.id, direction, DIRECTIONS.find(({ value }) => value === direction)?.label ?? '')
+          }
+        />
+      </Decided>
+      <Decided title="Start point" own={match.starts.length > 0} onBack={back('starts')}>
+        <p className="details-note">
+          {match.starts.length > 0
+            ? `Set by you on ${match.starts.length === 1 ? 'one contour' : `${match.starts.length} contours`}.`
+            : 'Where both outlines fit best. Drag the arrowed points to change it.'}
+        </p>
+      </Decided>
+      <Decided title="Ties" own={match.ties.length > 0} onBack={back('ties')}>
+        {match.ties.length > 0 && (
+          <ul className="match-list">
+            {match.ties.map((tie, i) => (
+              <li key={tie.id}>
+                <span>Tie {i + 1}</span>
+                <IconButton
+                  icon={Link2Off}
+                  label={`Remove tie ${i + 1}`}
+                  onClick={() => removeTie(store, shift.id, tie.id)}
+                />
+              </li>
+            ))}
+          </ul>
+        )}
+        <ActionButton
+          icon={Plus}
+          label="Add a tie"
+          hint="At the point furthest from the others; move it by its handles"
+          onClick={() => addFarTie(bench, store, shift)}
+        />
+      </Decided>
+      <ContourPairs store={store} piece={piece} shift={shift} plan={plan} onBack={back('pairs')} />
+      {match.cuts.length > 0 && (
+        <Decided title="Cut" own onBack={back('cuts')}>
+          <p className="details-note">
+            {match.cuts.length === 1 ? 'One line' : `${match.cuts.length} lines`} drawn by you.
+          </p>
+        </Decided>
+      )}
+      <Decided title="Method" own={shift.method !== 'auto'} onBack={back('method')}>
+        <Choice
+          label="Points travel"
+          value={shift.method}
+          options={METHODS}
+          onChange={(method) =>
+            setMethod(store, shift.id, method, METHODS.find(({ value }) => value === method)?.label ?? '')
+          }
+        />
+      </Decided>
+      <Decided title="Middle" own={match.softness !== null} onBack={back('softness')}>
+        {match.softness === null ? (
+          <>
+            <p className="details-note">
+              {soft > 0
+                ? `Softened to ${Math.round((100 * soft) / MOST_SOFTNESS)} %, because it folds otherwise.`
+                : 'Not softened.'}
+            </p>
+            <ActionButton
+              label="Soften the middle"
+              hint="Details sink in and new ones rise"
+              onClick={() => setSoftness(store, shift.id, soft || DEFAULT_SOFTNESS)}
+            />
+          </>
+        ) : (
+          <NumberField
+            label="Soften the middle"
+            value={Math.round((100 * match.softness) / MOST_SOFTNESS)}
+            unit="%"
+            min={0}
+            max={100}
+            step={5}
+            digits={0}
+            onChange={(percent) => setSoftness(store, shift.id, +((MOST_SOFTNESS * percent) / 100).toFixed(2))}
+          />
+        )}
+      </Decided>
+      <Decided title="Points" own={match.even !== null} onBack={back('even')}>
+        <p className="details-note numbers">{pointsText(plan)}</p>
+        {match.even === null ? (
+          <ActionButton
+            label="Set points evenly"
+            hint="So many on each contour, whatever the outlines have; how far that strays is told"
+            onClick={() => setEven(store, shift.id, DEFAULT_EVEN)}
+          />
+        ) : (
+          <NumberField
+            label="Even points a contour"
+            value={match.even}
+            min={3}
+            max={1000}
+            digits={0}
+            also={plan ? `strays ${endError < 0.005 ? '< 0.01' : endError.toFixed(2)} px` : undefined}
+            onChange={(even) => setEven(store, shift.id, even)}
+          />
+        )}
+      </Decided>
+      {match.points.length > 0 && (
+        <Decided title="Added points" own onBack={back('points')}>
+          <p className="details-note">{match.points.length} added by you.</p>
+        </Decided>
+      )}
+      {match.touchUps.length > 0 && (
+        <Decided title="Touch-ups" own onBack={back('touchUps')}>
+          <ul className="match-list">
+            {match.touchUps.map((touchUp) => (
+              <li key={touchUp.id}>
+                <button
+                  type="button"
+                  className="btn btn-link quiet"
+                  onClick={() => bench.setProgress(touchUp.progress)}
+                >
+                  At {Math.round(100 * touchUp.progress)} %, {touchUp.points.length}{' '}
+                  {touchUp.points.length === 1 ? 'point' : 'points'}
+                </button>
+              </li>
+            ))}
+          </ul>
+        </Decided>
+      )}
+    </>
+  );
+}
+
+/** How many points each contour of the shift has, beside those of its outlines. */
+function pointsText(plan: PoseShiftPlan | undefined): string {
+  const counts = plan?.parts.flatMap(({ plan: shift }) => shift.contours.map(({ pieces }) => pieces)) ?? [];
+  if (counts.length === 0) return '–';
+  return counts.length === 1 ? `${counts[0]} points` : `${counts.join(' + ')} points`;
+}
+
+/** Ties the place of the first outline that is furthest from all that is tied to where the match has it now. */
+function addFarTie(bench: MatchBench, store: AppStore, shift: Shift): void {
+  const plan = bench.shown;
+  const part = plan?.parts.find((other) => other.a && other.b);
+  const contour = part?.plan.contours.find(({ role }) => role === 'pair');
+  if (!part || !contour || contour.a === undefined || contour.b === undefined) return;
+  const partA = bench.parts('a').find((other) => other.part.id === part.a);
+  const partB = bench.parts('b').find((other) => other.part.id === part.b);
+  if (!partA || !partB) return;
+  // Half-way between the ties there are, by points of the shift.
+  const k = Math.floor(contour.pieces * ((shift.match.ties.length + 1) / (shift.match.ties.length + 2)));
+  const i = contour.at + 6 * k;
+  const near = (side: typeof partA, index: number, numbers: Float64Array) =>
+    placeNear([side], numbers[i], numbers[i + 1], Infinity, 0.002, side.part.contours[index].id);
+  const pa = near(partA, contour.a, part.plan.from);
+  const pb = near(partB, contour.b, part.plan.to);
+  if (pa && pb) addTie(store, shift.id, { a: pa.place, b: pb.place });
+}
+
+function ContourPairs({
+  store,
+  piece,
+  shift,
+  plan,
+  onBack,
+}: {
+  readonly store: AppStore;
+  readonly piece: Piece;
+  readonly shift: Shift;
+  readonly plan: PoseShiftPlan | undefined;
+  readonly onBack: () => void;
+}) {
+  const own = shift.match.pairs;
+  const contoursOf = (poseId: string): string[] =>
+    piece.poses[poseId].parts.flatMap((id) => piece.parts[id].contours.map((contour) => contour.id));
+  const first = contoursOf(shift.from);
+  const second = contoursOf(shift.to);
+  if (first.length < 2 && second.length < 2) return null;
+  const now = pairedNow(piece, plan);
+  const value = (id: string): string => {
+    const said = own.find(({ a }) => a === id);
+    return said ? (said.b ?? 'alone') : 'auto';
+  };
+  const name = (id: string | undefined): string => (id ? `contour ${second.indexOf(id) + 1}` : 'goes alone');
+  return (
+    <Decided title="Contours" own={own.length > 0} onBack={onBack}>
+      {first.map((id, i) => (
+        <SelectField
+          key={id}
+          label={`Contour ${i + 1} becomes`}
+          value={value(id)}
+          options={[
+            { value: 'auto', label: plan ? `Automatic: ${name(now.get(id))}` : 'Automatic' },
+            { value: 'alone', label: 'Nothing: it goes alone' },
+            ...second.map((other, j) => ({ value: other, label: `Contour ${j + 1}` })),
+          ]}
+          onChange={(choice) =>
+            choice === 'auto'
+              ? releaseContour(store, shift.id, id)
+              : setPair(store, shift.id, { a: id, b: choice === 'alone' ? null : choice })
+          }
+        />
+      ))}
+    </Decided>
+  );
+}
+
+/** Which contour becomes which in a plan, by id. */
+function pairedNow(piece: Piece, plan: PoseShiftPlan | undefined): Map<string, string> {
+  const out = new Map<string, string>();
+  for (const { a, b, plan: shift } of plan?.parts ?? []) {
+    for (const contour of shift.contours) {
+      const first = a && piece.parts[a]?.contours[contour.a ?? -1]?.id;
+      const second = b && piece.parts[b]?.contours[contour.b ?? -1]?.id;
+      if (contour.role === 'pair' && first && second) out.set(first, second);
+    }
+  }
+  return out;
+}
+
+/** Has the user decided anything about the match? */
+export const hasOwn = (shift: Shift): boolean =>
+  shift.method !== 'auto' ||
+  shift.match.direction !== 'auto' ||
+  shift.match.softness !== null ||
+  shift.match.even !== null ||
+  LISTS.some((list) => shift.match[list].length > 0);
+const LISTS = ['starts', 'ties', 'pairs', 'cuts', 'points', 'touchUps'] as const satisfies (keyof MatchChoices)[];

@@ -1,0 +1,120 @@
+import type { Piece, Shift } from '@core';
+import { ArrowRight, Check, RotateCcw, TriangleAlert, X } from 'lucide-react';
+import { useState } from 'react';
+import { PoseImage } from '../../canvas/PoseImage';
+import { posePicture } from '../../canvas/pose-picture';
+import { usePlanStatuses } from '../../context';
+import { backToAutomatic, type MatchBench, type MatchView } from '../../editor';
+import type { AppStore } from '../../state';
+import { ActionButton } from '../../ui';
+import { MatchAlternatives } from './MatchAlternatives';
+import { MatchCharts } from './MatchCharts';
+import { hasOwn, MatchDecisions } from './MatchDecisions';
+import '../details.scss';
+import './match-details.scss';
+
+const TABS = [
+  { id: 'decisions', label: 'Decisions' },
+  { id: 'alternatives', label: 'Alternatives' },
+  { id: 'charts', label: 'Charts' },
+] as const;
+const VERDICT = {
+  good: { icon: Check, text: 'Healthy' },
+  look: { icon: TriangleAlert, text: 'Look at it' },
+  broken: { icon: X, text: 'Broken' },
+} as const;
+
+/** The column of the Match room: how healthy the shift is, why it was matched so, and all that steers it. */
+export function MatchDetails({
+  bench,
+  store,
+  piece,
+  shift,
+  view,
+}: {
+  readonly bench: MatchBench;
+  readonly store: AppStore;
+  readonly piece: Piece;
+  readonly shift: Shift;
+  readonly view: MatchView;
+}) {
+  const [tab, setTab] = useState<(typeof TABS)[number]['id']>('decisions');
+  const failed = usePlanStatuses().get(shift.id)?.failed;
+  const health = view.plan?.health;
+  const Verdict = health && VERDICT[health.verdict].icon;
+  const from = piece.poses[shift.from];
+  const to = piece.poses[shift.to];
+  const worst = health?.worst;
+  return (
+    <aside className="details match-details" aria-label="Details">
+      <div className="details-tabs" role="tablist" aria-label="Details of the match">
+        {TABS.map(({ id, label }) => (
+          <button key={id} type="button" role="tab" aria-selected={tab === id} onClick={() => setTab(id)}>
+            {label}
+          </button>
+        ))}
+      </div>
+      <div className="details-body">
+        <div className="details-pair match-pair">
+          <span className="details-thumb plum">
+            <PoseImage picture={posePicture(piece, from)} size={30} />
+          </span>
+          <ArrowRight size={14} aria-hidden="true" />
+          <span className="details-thumb cobalt">
+            <PoseImage picture={posePicture(piece, to)} size={30} />
+          </span>
+          <span className="details-names">
+            {from.name} to {to.name}
+          </span>
+        </div>
+        <div className={`details-health ${health?.verdict ?? ''}`} role="status" data-testid="match-health">
+          {failed ? (
+            <>The match failed: {failed}</>
+          ) : health && Verdict ? (
+            <>
+              <Verdict size={15} aria-hidden="true" />
+              <span>
+                <strong>{VERDICT[health.verdict].text}.</strong> {health.sentence}
+                {worst && (
+                  <button
+                    type="button"
+                    className="btn btn-link quiet match-worst"
+                    onClick={() => bench.setProgress(worst.progress)}
+                  >
+                    Show {Math.round(100 * worst.progress)} %
+                  </button>
+                )}
+                {view.pending && ' Being matched …'}
+              </span>
+            </>
+          ) : (
+            <>Being matched …</>
+          )}
+        </div>
+        {tab === 'decisions' ? (
+          <>
+            <ul className="details-reasons">
+              {view.plan?.reasons.map((reason) => (
+                <li key={reason.text} className={reason.code === 'choice-lost' ? 'lost' : ''}>
+                  {reason.text}
+                </li>
+              ))}
+            </ul>
+            <MatchDecisions bench={bench} store={store} piece={piece} shift={shift} plan={view.plan} />
+            {hasOwn(shift) && (
+              <ActionButton
+                icon={RotateCcw}
+                label="All automatic"
+                onClick={() => backToAutomatic(store, shift.id, 'all')}
+              />
+            )}
+          </>
+        ) : tab === 'charts' ? (
+          <MatchCharts health={health} />
+        ) : (
+          <MatchAlternatives bench={bench} store={store} shift={shift} plan={view.plan} />
+        )}
+      </div>
+    </aside>
+  );
+}

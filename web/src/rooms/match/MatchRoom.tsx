@@ -1,0 +1,137 @@
+import { Hash, Link2, type LucideIcon, Move, Scissors, Shuffle, Spline, SquareDashedMousePointer } from 'lucide-react';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useEditor, useEngines } from '../../context';
+import { MatchBench, type MatchTool, matchedShift, startHandles } from '../../editor';
+import { MatchDetails } from '../../panels';
+import { type AppStore, selectPiece, selectSelection, useAppSelector } from '../../state';
+import { IconButton } from '../../ui';
+import { MatchPictures } from './MatchPictures';
+import { MatchStrip } from './MatchStrip';
+import './match.scss';
+
+const TOOLS: readonly { id: MatchTool; icon: LucideIcon; label: string; help: string }[] = [
+  {
+    id: 'tie',
+    icon: Link2,
+    label: 'Tie places',
+    help: 'Press a place on either outline, then its place on the other, or drag across. Start points (with an arrow) can be dragged.',
+  },
+  {
+    id: 'pair',
+    icon: Shuffle,
+    label: 'Pair contours',
+    help: 'Drag from a contour to the one that it is to become; drag it into the in-between to let it come or go alone.',
+  },
+  { id: 'cut', icon: Scissors, label: 'Cut', help: 'Drag a line across a solid: along it the solid is divided.' },
+  {
+    id: 'touch-up',
+    icon: Move,
+    label: 'Touch up',
+    help: 'Choose a moment below, then drag the points of the in-between. It passes them smoothly.',
+  },
+  {
+    id: 'point',
+    icon: SquareDashedMousePointer,
+    label: 'Add points',
+    help: 'Press the first outline where the shift is to have another point. The outline does not change.',
+  },
+];
+
+/** One shift at full size: what was matched, what comes of it, and everything that steers it. */
+export function MatchRoom() {
+  const editor = useEditor();
+  const engines = useEngines();
+  const store = editor.store as AppStore;
+  const piece = useAppSelector(selectPiece);
+  const selection = useAppSelector(selectSelection);
+  const { right } = useAppSelector((state) => state.bench);
+  const [bench, setBench] = useState<MatchBench | null>(null);
+  useEffect(() => {
+    const made = new MatchBench({
+      store,
+      plans: editor.plans,
+      clock: editor.clock,
+      quick: (input) => engines.live.planQuickly(input),
+    });
+    setBench(made);
+    return () => {
+      setBench(null);
+      made.destroy();
+    };
+  }, [store, editor, engines]);
+  const shift = piece ? matchedShift(piece, selection) : undefined;
+  if (!piece || !bench) return null;
+  if (!shift)
+    return (
+      <div className="match-empty" role="note">
+        <h2>Nothing to match yet</h2>
+        <p>
+          A shift needs two poses of one figure. Drop a second drawing on the rail, or draw one in Shapes; the match is
+          made at once and shown here.
+        </p>
+      </div>
+    );
+  return <MatchFrame key={shift.id} bench={bench} store={store} shiftId={shift.id} details={right} />;
+}
+
+function MatchFrame({
+  bench,
+  store,
+  shiftId,
+  details,
+}: {
+  readonly bench: MatchBench;
+  readonly store: AppStore;
+  readonly shiftId: string;
+  readonly details: boolean;
+}) {
+  const piece = useAppSelector(selectPiece);
+  const view = useSyncExternalStore(bench.subscribe, bench.snapshot);
+  const shift = piece?.shifts[shiftId];
+  const starts = useMemo(() => startHandles(bench, view.plan), [bench, view.plan]);
+  const ties = useMemo(() => shift?.match.ties.map(({ id }) => id) ?? [], [shift]);
+  if (!piece || !shift) return null;
+  const help = TOOLS.find(({ id }) => id === view.tool)?.help;
+  return (
+    <>
+      <div className="match-room">
+        <div className="match-tools" role="toolbar" aria-label="Match tools">
+          {TOOLS.map(({ id, icon, label }) => (
+            <IconButton
+              key={id}
+              icon={icon}
+              label={label}
+              pressed={view.tool === id}
+              onClick={() => bench.change({ tool: id })}
+            />
+          ))}
+          <span className="match-tools-gap" />
+          <IconButton
+            icon={Spline}
+            label="Ways of the points"
+            pressed={view.threads}
+            onClick={() => bench.change({ threads: !view.threads })}
+          />
+          <IconButton
+            icon={Hash}
+            label="Numbers on the points"
+            pressed={view.numbers}
+            onClick={() => bench.change({ numbers: !view.numbers })}
+          />
+          <p className="match-help" role="status">
+            {view.waiting ? `Now press its place on the ${view.waiting === 'a' ? 'second' : 'first'} outline.` : help}
+          </p>
+        </div>
+        <MatchPictures
+          bench={bench}
+          store={store}
+          names={[piece.poses[shift.from].name, piece.poses[shift.to].name]}
+          starts={starts}
+          ties={ties}
+        />
+        <MatchStrip bench={bench} plan={view.plan} />
+      </div>
+      {details && <MatchDetails bench={bench} store={store} piece={piece} shift={shift} view={view} />}
+    </>
+  );
+}

@@ -1,0 +1,125 @@
+import { evaluate, framePathData, type PoseShiftPlan } from '@core';
+import { Pause, Play, TriangleAlert } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { MatchBench } from '../../editor';
+import { IconButton } from '../../ui';
+
+const FRAMES = 9;
+/** How long one way takes when the room plays it, s; it comes back as fast. */
+const LOOP_SECONDS = 1.4;
+
+/** In-betweens at even progress, and the progress of the one in the middle. */
+export function MatchStrip({ bench, plan }: { readonly bench: MatchBench; readonly plan: PoseShiftPlan | undefined }) {
+  const range = useRef<HTMLInputElement>(null);
+  const [running, setRunning] = useState(false);
+  const pictures = useMemo(() => (plan ? stripPictures(plan) : undefined), [plan]);
+  useEffect(
+    () =>
+      bench.onPaint(() => {
+        if (range.current && range.current !== document.activeElement) range.current.value = String(bench.progress);
+      }),
+    [bench],
+  );
+  useEffect(() => {
+    if (!running) return;
+    let request = 0;
+    const begun = performance.now() - bench.progress * LOOP_SECONDS * 1000;
+    const step = (now: number): void => {
+      const t = ((now - begun) / 1000 / LOOP_SECONDS) % 2;
+      bench.setProgress(t <= 1 ? t : 2 - t);
+      request = requestAnimationFrame(step);
+    };
+    request = requestAnimationFrame(step);
+    return () => cancelAnimationFrame(request);
+  }, [running, bench]);
+  const go = (progress: number): void => {
+    setRunning(false);
+    bench.setProgress(progress);
+    if (range.current) range.current.value = String(bench.progress);
+  };
+  return (
+    <section className="match-strip" aria-label="In-betweens">
+      <div className="match-frames">
+        {pictures?.frames.map(({ progress, folds, paths }) => (
+          <button
+            key={progress}
+            type="button"
+            title={`Show ${Math.round(100 * progress)} %`}
+            aria-label={`In-between at ${Math.round(100 * progress)} %${folds ? ', folded' : ''}`}
+            onClick={() => go(progress)}
+          >
+            <svg viewBox={pictures.viewBox} aria-hidden="true">
+              {paths.map(({ d, filled, rule }, i) => (
+                <path
+                  // biome-ignore lint/suspicious/noArrayIndexKey: parts of a plan keep their order
+                  key={i}
+                  d={d}
+                  className={filled ? 'filled' : 'drawn'}
+                  fillRule={rule}
+                  vectorEffect="non-scaling-stroke"
+                />
+              ))}
+            </svg>
+            {folds && <TriangleAlert className="match-frame-mark" size={14} aria-hidden="true" />}
+          </button>
+        ))}
+      </div>
+      <div className="match-progress">
+        <IconButton
+          icon={running ? Pause : Play}
+          label={running ? 'Stop going there and back' : 'Go there and back'}
+          onClick={() => setRunning(!running)}
+          disabled={!plan}
+        />
+        <input
+          ref={range}
+          type="range"
+          className="form-range"
+          aria-label="Progress of the in-between"
+          min={0}
+          max={1}
+          step={0.005}
+          defaultValue={bench.progress}
+          onChange={(event) => {
+            setRunning(false);
+            bench.setProgress(Number(event.target.value));
+          }}
+        />
+      </div>
+    </section>
+  );
+}
+
+function stripPictures(plan: PoseShiftPlan) {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { plan: shift } of plan.parts)
+    for (const end of [shift.from, shift.to])
+      for (let i = 0; i < end.length; i += 2) {
+        minX = Math.min(minX, end[i]);
+        maxX = Math.max(maxX, end[i]);
+        minY = Math.min(minY, end[i + 1]);
+        maxY = Math.max(maxY, end[i + 1]);
+      }
+  const size = Math.max(maxX - minX, maxY - minY, 1e-6);
+  const margin = 0.08 * size;
+  const viewBox = [
+    (minX + maxX - size) / 2 - margin,
+    (minY + maxY - size) / 2 - margin,
+    size + 2 * margin,
+    size + 2 * margin,
+  ].join(' ');
+  const frames = Array.from({ length: FRAMES }, (_, k) => {
+    const progress = k / (FRAMES - 1);
+    const near = plan.health.moments.filter((moment) => Math.abs(moment.progress - progress) <= 0.5 / (FRAMES - 1));
+    return {
+      progress,
+      folds: near.some(({ folds }) => folds > 0),
+      paths: plan.parts.map(({ plan: shift, fill }) => ({
+        d: framePathData(shift, evaluate(shift, progress), 2),
+        filled: fill !== null,
+        rule: shift.fillRule,
+      })),
+    };
+  });
+  return { viewBox, frames };
+}
