@@ -1,6 +1,14 @@
 import { type PairMatch, runContour, writtenShare } from '../match';
-import { evaluate, framePathData, type Method, measureHealth, rankAlternatives, type Verdict } from '../morph';
-import { measureArcLength, placeOfShare } from '../outline';
+import {
+  evaluate,
+  frameOutline,
+  framePathData,
+  type Method,
+  measureHealth,
+  rankAlternatives,
+  type Verdict,
+} from '../morph';
+import { measureArcLength, nearestOnContour, type Outline, placeOfShare } from '../outline';
 import type { ContourPairing, MatchChoices, PlaceTie } from '../piece';
 import { type PlacedPart, rankOptions } from './match-input';
 import { pairedParts } from './part-plans';
@@ -24,6 +32,8 @@ export interface PoseAlternative {
 
 /** At most this many are offered. */
 const OFFERED = 6;
+/** Half-way pictures nearer to each other than this share of the size are one. */
+const SAME_PICTURE = 0.03;
 
 /**
  * The ways to do a shift, ranked, for its largest pair of parts: what the program would choose by itself comes first. Start points, method
@@ -35,12 +45,15 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
   const choices: MatchChoices = { ...input.match, starts: [], softness: null, touchUps: [], even: null };
   const options = rankOptions(choices, 'auto', main.a, main.b, new Set());
   const found = rankAlternatives(main.a.outline, main.b.outline, options);
-  const seen = new Set<string>();
+  const seen: Outline[] = [];
   return found
     .flatMap(({ plan, match }): PoseAlternative[] => {
-      const halfWay = framePathData(plan, evaluate(plan, 0.5), 1);
-      if (seen.has(halfWay)) return [];
-      seen.add(halfWay);
+      const frame = evaluate(plan, 0.5);
+      const outline = frameOutline(plan, frame);
+      // What looks the same half-way is the same to the eye.
+      if (seen.some((other) => apart(outline, other) < SAME_PICTURE * plan.size)) return [];
+      seen.push(outline);
+      const halfWay = framePathData(plan, frame, 1);
       const { verdict, sentence } = measureHealth(plan);
       const largest = match.pairs[0];
       return [
@@ -60,6 +73,20 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
       ];
     })
     .slice(0, OFFERED);
+}
+
+/** How far points along two outlines are from the other outline at most, roughly, px. */
+function apart(p: Outline, q: Outline): number {
+  const oneWay = (from: Outline, to: Outline): number => {
+    let most = 0;
+    for (const contour of from.contours)
+      for (let i = 0; i < contour.points.length; i += 6) {
+        const [x, y] = [contour.points[i], contour.points[i + 1]];
+        most = Math.max(most, Math.min(...to.contours.map((c) => nearestOnContour(c, x, y)?.distance ?? Infinity)));
+      }
+    return most;
+  };
+  return Math.max(oneWay(p, q), oneWay(q, p));
 }
 
 const weight = ({ a, b }: { a: PlacedPart; b: PlacedPart }): number =>

@@ -24,6 +24,8 @@ const SOFT_BIAS = 0.6;
 const SOFT_LEVELS = [4, 6, 8, 10, 12, 14, 16, 18] as const;
 /** How many of the best matches are tried with each level. */
 const SOFT_FITS = 3;
+/** Something scored worse than this may be better softened, even where nothing folds. */
+const SOFTEN_ABOVE = 3;
 /** A pair without good in-betweens counts in full, one that is merely less good a little. */
 const MOST_ALTERNATIVES = 8;
 /** What leaving contours to come and go, slits and cuts weigh when pairings are compared. */
@@ -270,7 +272,7 @@ class Ranker {
       proceed();
       settle();
     } while (next < queue.length && queue[next].prior < judged[0].score);
-    if (judged[0].folds && softness === undefined) {
+    if ((judged[0].folds || judged[0].score > SOFTEN_ABOVE) && softness === undefined) {
       const tried = new Set<PairMatch>();
       for (const { pair, prior } of queue) {
         if (tried.size >= SOFT_FITS) break;

@@ -67,7 +67,7 @@ function onPicture(
   event: { clientX: number; clientY: number },
 ): [number, number] {
   const box = painter.elements[picture].canvas.getBoundingClientRect();
-  return fromPicture(painter.view, event.clientX - box.left, event.clientY - box.top);
+  return fromPicture(painter.views[picture], event.clientX - box.left, event.clientY - box.top);
 }
 
 /** The outline place under a pointer on a side. */
@@ -78,7 +78,7 @@ function under(
   only?: string,
 ): OutlinePlace | undefined {
   const [x, y] = onPicture(painter, side, event);
-  const { scale } = painter.view;
+  const { scale } = painter.views[side];
   return placeNear(painter.bench.parts(side), x, y, REACH / scale, SNAP / scale, only);
 }
 
@@ -171,12 +171,19 @@ const waitingPlaces = new WeakMap<MatchPainter, { side: 'a' | 'b'; place: Place;
 
 /** A press on one of the outlines, as the tool at hand says. */
 export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side: 'a' | 'b'): void {
-  const { painter, store } = gesture;
+  const { painter } = gesture;
   const at = painter.bench.current();
   if (!at) return;
   const { tool } = painter.bench.snapshot();
-  if (tool === 'cut') return drawCut(gesture, event, side, at.shift.id);
-  if (tool === 'pair') return dragPair(gesture, event, side, at.shift.id);
+  if (tool === 'cut') drawCut(gesture, event, side, at.shift.id);
+  else if (tool === 'pair') dragPair(gesture, event, side, at.shift.id);
+  else pressOutline(gesture, event, side, at.shift.id);
+}
+
+/** Adds a point, or begins or ends a tie. */
+function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
+  const { painter, store } = gesture;
+  const { tool } = painter.bench.snapshot();
   const place = under(painter, side, event);
   if (!place) {
     painter.bench.change({ waiting: null });
@@ -184,19 +191,19 @@ export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side
     return;
   }
   if (tool === 'point') {
-    if (side === 'a') addShiftPoint(store, at.shift.id, place.place);
+    if (side === 'a') addShiftPoint(store, shiftId, place.place);
     return;
   }
   if (tool !== 'tie') return;
   const first = waitingPlaces.get(painter);
-  if (first && first.side !== side && first.shiftId === at.shift.id) {
+  if (first && first.side !== side && first.shiftId === shiftId) {
     waitingPlaces.delete(painter);
     painter.bench.change({ waiting: null });
-    addTie(store, at.shift.id, side === 'a' ? { a: place.place, b: first.place } : { a: first.place, b: place.place });
+    addTie(store, shiftId, side === 'a' ? { a: place.place, b: first.place } : { a: first.place, b: place.place });
     return;
   }
   const other = side === 'a' ? 'b' : 'a';
-  const begun = toPicture(painter.view, place.x, place.y);
+  const begun = toPicture(painter.views[side], place.x, place.y);
   const box = painter.elements[side].canvas.getBoundingClientRect();
   follow(event, painter, {
     move: (move) => {
@@ -206,14 +213,14 @@ export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side
     end: (up) => {
       if (!up) return;
       if (Math.hypot(up.clientX - event.clientX, up.clientY - event.clientY) < CLICK) {
-        waitingPlaces.set(painter, { side, place: place.place, shiftId: at.shift.id });
+        waitingPlaces.set(painter, { side, place: place.place, shiftId: shiftId });
         painter.bench.change({ waiting: side });
         return;
       }
       if (pictureUnder(painter, up) !== other) return;
       const end = under(painter, other, up);
       if (end)
-        addTie(store, at.shift.id, side === 'a' ? { a: place.place, b: end.place } : { a: end.place, b: place.place });
+        addTie(store, shiftId, side === 'a' ? { a: place.place, b: end.place } : { a: end.place, b: place.place });
     },
   });
 }
@@ -221,10 +228,10 @@ export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side
 /** Drags from a contour to the one on the other side that it is to become. */
 function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
   const [x, y] = onPicture(painter, side, event);
-  const from = contourNear(painter.bench.parts(side), x, y, (3 * REACH) / painter.view.scale);
+  const from = contourNear(painter.bench.parts(side), x, y, (3 * REACH) / painter.views[side].scale);
   if (!from) return;
   const other = side === 'a' ? 'b' : 'a';
-  const begun = toPicture(painter.view, x, y);
+  const begun = toPicture(painter.views[side], x, y);
   const box = painter.elements[side].canvas.getBoundingClientRect();
   follow(event, painter, {
     move: (move) => {
@@ -241,7 +248,7 @@ function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, s
       }
       if (over !== other) return;
       const [u, v] = onPicture(painter, other, up);
-      const to = contourNear(painter.bench.parts(other), u, v, (3 * REACH) / painter.view.scale);
+      const to = contourNear(painter.bench.parts(other), u, v, (3 * REACH) / painter.views[other].scale);
       if (!to) return;
       const [a, b] = side === 'a' ? [from, to] : [to, from];
       setPair(store, shiftId, { a: a.contourId, b: b.contourId });
@@ -256,8 +263,8 @@ function drawCut({ store, painter }: MatchGesture, event: React.PointerEvent, si
     move: (move) => {
       painter.rubber = {
         picture: side,
-        from: toPicture(painter.view, ...begun),
-        to: toPicture(painter.view, ...onPicture(painter, side, move)),
+        from: toPicture(painter.views[side], ...begun),
+        to: toPicture(painter.views[side], ...onPicture(painter, side, move)),
       };
       painter.ask();
     },
@@ -329,7 +336,7 @@ export function dragTouchPoint(
   const { progress } = painter.bench;
   if (!at || progress <= 0 || progress >= 1) return;
   let best: TouchPoint | undefined;
-  let least = REACH / painter.view.scale;
+  let least = REACH / painter.views.middle.scale;
   for (const point of points) {
     const away = Math.hypot(point.x - x, point.y - y);
     if (away < least) [least, best] = [away, point];

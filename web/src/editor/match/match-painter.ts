@@ -36,9 +36,11 @@ export function startHandles(bench: MatchBench, plan: PoseShiftPlan | undefined)
   );
 }
 
+const UNIT: PictureView = { scale: 1, dx: 0, dy: 0 };
+
 /** Paints the three pictures and puts the handles where they belong, outside of React. */
 export class MatchPainter {
-  view: PictureView = { scale: 1, dx: 0, dy: 0 };
+  readonly views: Record<PictureId, PictureView> = { a: UNIT, middle: UNIT, b: UNIT };
   private colours: MatchColours;
   private marks: FrameMarks[] = [];
   private waiting = 0;
@@ -110,18 +112,18 @@ export class MatchPainter {
       ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
       ctx.clearRect(0, 0, width, height);
       if (!plan) continue;
-      if (bench.dragging === 0) this.view = fitPicture(plan, width, height);
+      if (bench.dragging === 0) this.views[id] = fitPicture(plan, width, height);
       if (id === 'middle') {
         const points = tool === 'touch-up';
-        this.marks = paintMiddle(ctx, plan, bench.progress, this.view, this.colours, { threads, points });
+        this.marks = paintMiddle(ctx, plan, bench.progress, this.views.middle, this.colours, { threads, points });
         for (const listener of this.markListeners) listener(this.marks, bench.progress);
-      } else paintSide(ctx, plan, id, this.view, this.colours, numbers);
+      } else paintSide(ctx, plan, id, this.views[id], this.colours, numbers);
     }
     if (plan) this.placeHandles(plan);
   }
 
   private placeHandles(plan: PoseShiftPlan): void {
-    const { bench, elements, view, dragged } = this;
+    const { bench, elements, dragged } = this;
     for (const id of ['a', 'b'] as const) {
       const { overlay } = elements[id];
       const parts = bench.parts(id);
@@ -132,7 +134,7 @@ export class MatchPainter {
           handle.setAttribute('visibility', 'hidden');
           continue;
         }
-        const [x, y] = toPicture(view, at[0], at[1]);
+        const [x, y] = toPicture(this.views[id], at[0], at[1]);
         handle.setAttribute('visibility', 'visible');
         const turn = at[2] ?? 0;
         handle.setAttribute('transform', `translate(${x.toFixed(2)} ${y.toFixed(2)}) rotate(${turn.toFixed(1)})`);

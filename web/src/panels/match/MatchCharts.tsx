@@ -25,7 +25,7 @@ export function MatchCharts({ health }: { readonly health: Health | undefined })
       <LineChart title="Length" unit="px" points={over(({ length }) => length)} />
       <LineChart title="Folds" points={over(({ folds }) => folds)} />
       <LineChart
-        title="Step from moment to moment"
+        title="Largest step"
         unit="%"
         digits={1}
         limit={100 * HEALTH_LIMITS.largestStep}

@@ -241,7 +241,7 @@ function ContourPairs({
       {first.map((id, i) => (
         <SelectField
           key={id}
-          label={`Contour ${i + 1} becomes`}
+          label={`Contour ${i + 1} to`}
           value={value(id)}
           options={[
             { value: 'auto', label: plan ? `Automatic: ${name(now.get(id))}` : 'Automatic' },

@@ -138,7 +138,7 @@ export function MatchPictures({
     const next = movedPoint(painter.current, point, step[0] * far, step[1] * far);
     if (next) setTouchUps(store, at.shift.id, next.touchUps, 'Nudge the in-between');
   };
-  const view = painter.current?.view;
+  const view = painter.current?.views.middle;
 
   return (
     <div className="match-pictures">

@@ -19,7 +19,9 @@ export function StatusLine() {
   const dispatch = useAppDispatch();
   const hasFigure = useAppSelector((state) => (state.document.piece?.figureOrder.length ?? 0) > 0);
   // The output plays by itself: its picture is the file, not the canvas.
-  const onCanvas = !useLocation().pathname.endsWith('/output');
+  const { pathname } = useLocation();
+  const onCanvas = !pathname.endsWith('/output');
+  const drawing = pathname.endsWith('/shapes');
   const timeRef = useRef<HTMLSpanElement>(null);
   const zoomRef = useRef<HTMLSpanElement>(null);
   useEffect(() => {
@@ -79,7 +81,9 @@ export function StatusLine() {
             ? 'The file plays by itself, as it will where it is shown.'
             : pending > 0
               ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …`
-              : TOOL_HELP[bench.tool])}
+              : drawing
+                ? TOOL_HELP[bench.tool]
+                : 'All shifts are matched.')}
         {busy && busy.share !== null && (
           <progress className="status-progress" max={1} value={busy.share} aria-label={busy.text} />
         )}
@@ -90,16 +94,18 @@ export function StatusLine() {
         )}
       </span>
       <span className="status-zoom" hidden={!onCanvas}>
-        {button('zoom-out', ZoomOut)}
-        <span ref={zoomRef} className="numbers" />
-        {button('zoom-in', ZoomIn)}
-        {button('fit', Maximize)}
-        <IconButton
-          icon={PanelLeft}
-          label={bench.left ? 'Fold the figures away' : 'Show the figures'}
-          pressed={bench.left}
-          onClick={() => dispatch(benchActions.changed({ left: !bench.left }))}
-        />
+        <span className="status-view" hidden={!drawing}>
+          {button('zoom-out', ZoomOut)}
+          <span ref={zoomRef} className="numbers" />
+          {button('zoom-in', ZoomIn)}
+          {button('fit', Maximize)}
+          <IconButton
+            icon={PanelLeft}
+            label={bench.left ? 'Fold the figures away' : 'Show the figures'}
+            pressed={bench.left}
+            onClick={() => dispatch(benchActions.changed({ left: !bench.left }))}
+          />
+        </span>
         <IconButton
           icon={PanelRight}
           label={bench.right ? 'Fold the details away' : 'Show the details'}
