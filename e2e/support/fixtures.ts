@@ -1,4 +1,5 @@
 import { test as base, expect } from '@playwright/test';
+import { MatchPage } from '../pages/match-page';
 import { PiecePage } from '../pages/piece-page';
 import { ShelfPage } from '../pages/shelf-page';
 import { TestServer } from './server';
@@ -7,6 +8,7 @@ interface Fixtures {
   server: TestServer;
   shelf: ShelfPage;
   piece: PiecePage;
+  match: MatchPage;
 }
 
 /** Tests with a server of their own; a console error or an uncaught exception on the page fails them. */
@@ -34,5 +36,6 @@ export const test = base.extend<Fixtures & { calm: undefined }>({
   ],
   shelf: async ({ page, server }, use) => use(new ShelfPage(page, server)),
   piece: async ({ page, server }, use) => use(new PiecePage(page, server)),
+  match: async ({ page }, use) => use(new MatchPage(page)),
 });
 export { expect };

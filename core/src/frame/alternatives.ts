@@ -32,6 +32,8 @@ export interface PoseAlternative {
 
 /** At most this many are offered. */
 const OFFERED = 6;
+/** So many ways are judged for each pair of contours, to have some to choose from. */
+const JUDGED = 12;
 /** Half-way pictures nearer to each other than this share of the size are one. */
 const SAME_PICTURE = 0.03;
 
@@ -43,7 +45,7 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
   const [main] = pairedParts(input).sort((p, q) => weight(q) - weight(p));
   if (!main) return [];
   const choices: MatchChoices = { ...input.match, starts: [], softness: null, touchUps: [], even: null };
-  const options = rankOptions(choices, 'auto', main.a, main.b, new Set());
+  const options = { ...rankOptions(choices, 'auto', main.a, main.b, new Set()), atLeast: JUDGED };
   const found = rankAlternatives(main.a.outline, main.b.outline, options);
   const seen: Outline[] = [];
   return found

@@ -30,6 +30,8 @@ const SNAP = 1e-9;
 const MAX_FILLER_DEPTH = 3;
 /** Shares nearer than this are one place. */
 const MET = 1e-7;
+/** A wanted point this near to another, as a share of the length, is that one. */
+const SAME_POINT = 5e-4;
 /** Chords of a cubic when the distance to it is measured. */
 const CHORDS = 16;
 /** Handles nearer to the chord than this share of the size make a straight piece. */
@@ -97,8 +99,11 @@ function breakPoints(pair: PairMatch, walkA: Walk, walkB: Walk, size: number): B
     place: placeOnWalk(walkA, tie.a),
     other: tie.b,
   }));
+  // A point that is wanted where the shift has one already is that point.
   const wanted = pair.points
-    .filter((share) => share > SNAP && share < 1 - SNAP && !fromA.some((p) => Math.abs(p.share - share) < MET))
+    .filter((share) => share > SNAP && share < 1 - SNAP)
+    .filter((share) => !fromA.some((p) => Math.abs(p.share - share) < SAME_POINT))
+    .filter((share) => !fromB.some((p) => Math.abs(p.other - share) < SAME_POINT))
     .map((share) => ({
       side: 'a' as const,
       share,

@@ -100,8 +100,8 @@ export function pairSource(a: Outline, b: Outline, pair: PairMatch, size: number
   };
 }
 
-/** Shares nearer than this are one place. */
-const SAME_PLACE = 1e-5;
+/** A touch-up moves the point of the shift that is nearest to its place, within this share of the length. */
+const SAME_PLACE = 1e-3;
 
 /** The touch-ups of a pair as moves of the numbers of its run; a move whose point is not there is left out. */
 function correctionsOf(
@@ -121,8 +121,11 @@ function correctionsOf(
       if (contourA !== pair.a) continue;
       const share = runShare(run, shareA) - pair.startA;
       const ahead = run.contour.closed && share < -SAME_PLACE ? share + 1 : Math.max(0, share);
-      const k = shares.findIndex((other) => Math.abs(other - ahead) < SAME_PLACE);
-      if (k < 0) continue;
+      let k = 0;
+      shares.forEach((other, at) => {
+        if (Math.abs(other - ahead) < Math.abs(shares[k] - ahead)) k = at;
+      });
+      if (!(Math.abs(shares[k] - ahead) < SAME_PLACE)) continue;
       any = true;
       const [first, second] = pair.reversedA ? [after, before] : [before, after];
       const last = count - 2;

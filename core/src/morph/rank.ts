@@ -37,6 +37,8 @@ export interface RankOptions extends MatchOptions {
   readonly method?: Method;
   /** Rounded this much on the way, 0 to 18; absent: where everything else folds. */
   readonly softness?: number;
+  /** How many ways are judged for each pair even where the first is good; for a list to choose from. Default 1. */
+  readonly atLeast?: number;
 }
 
 /** One way to do a shift, as it was judged. */
@@ -263,7 +265,7 @@ class Ranker {
     const proceed = (): void => {
       for (; next < queue.length; next++) {
         const { pair, method, prior } = queue[next];
-        if (judged.length > 0 && prior >= judged[0].score) break;
+        if (judged.length >= (this.options.atLeast ?? 1) && prior >= judged[0].score) break;
         judge(pair, method, prior, softness ?? 0);
         judged.sort((p, q) => p.score - q.score);
       }

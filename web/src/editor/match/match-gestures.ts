@@ -101,6 +101,12 @@ export function startPlaces(
 ): { a: OutlinePlace; b: OutlinePlace } | undefined {
   const plan = painter.bench.shown?.parts.find(({ a, b }) => a === handle.partA && b === handle.partB)?.plan;
   const at = painter.bench.current();
+  // What was chosen counts at once, also while its plan is on the way.
+  for (const start of at?.shift.match.starts ?? []) {
+    const a = locate(painter.bench.parts('a'), start.a);
+    const b = locate(painter.bench.parts('b'), start.b);
+    if (a?.contourId === handle.contourA && b?.contourId === handle.contourB) return { a, b };
+  }
   const contour = plan?.contours.find(
     (other) => other.role === 'pair' && at?.piece.parts[handle.partA].contours[other.a ?? -1]?.id === handle.contourA,
   );

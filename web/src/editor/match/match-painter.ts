@@ -113,6 +113,9 @@ export class MatchPainter {
       ctx.clearRect(0, 0, width, height);
       if (!plan) continue;
       if (bench.dragging === 0) this.views[id] = fitPicture(plan, width, height);
+      const { scale, dx, dy } = this.views[id];
+      // For whoever wants to point at a place from outside.
+      canvas.dataset.view = `${scale} ${dx} ${dy}`;
       if (id === 'middle') {
         const points = tool === 'touch-up';
         this.marks = paintMiddle(ctx, plan, bench.progress, this.views.middle, this.colours, { threads, points });

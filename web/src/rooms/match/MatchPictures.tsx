@@ -64,13 +64,7 @@ export function MatchPictures({
   // The points of the in-between are handles only while touching up; they are listed anew when the plan or the moment changes.
   const listPoints = useCallback((): void => {
     const now = painter.current;
-    const plan = bench.shown;
-    if (!now || !plan || bench.snapshot().tool !== 'touch-up') {
-      setPoints([]);
-      return;
-    }
-    const frames = new Map(plan.parts.map((part) => [part as object, evaluate(part.plan, bench.progress)]));
-    setPoints(touchPoints(now, frames));
+    setPoints(now && bench.snapshot().tool === 'touch-up' ? pointsNow(now) : []);
   }, [bench]);
   useEffect(() => {
     listPoints();
@@ -163,7 +157,7 @@ export function MatchPictures({
               onPointerDown={(event) =>
                 press(event, (now) =>
                   id === 'middle'
-                    ? tool === 'touch-up' && dragTouchPoint(now, event, points)
+                    ? tool === 'touch-up' && dragTouchPoint(now, event, pointsNow(now.painter))
                     : pressSide(now, event, id),
                 )
               }
@@ -232,6 +226,12 @@ export function MatchPictures({
       ))}
     </div>
   );
+}
+
+/** The points of the in-between as it is shown. */
+function pointsNow(painter: MatchPainter): TouchPoint[] {
+  const { shown, progress } = painter.bench;
+  return touchPoints(painter, new Map(shown?.parts.map((part) => [part, evaluate(part.plan, progress)])));
 }
 
 const NUDGE: Readonly<Record<string, readonly [number, number]>> = {

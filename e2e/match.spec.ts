@@ -1,0 +1,328 @@
+import {
+  cubicPoint,
+  measureArcLength,
+  outlineOfPart,
+  type Piece,
+  PlaceFinder,
+  placeAtShare,
+  placementMatrix,
+  stopsOf,
+  transformOutline,
+} from '../core/src/index';
+import type { MatchPage } from './pages/match-page';
+import type { PiecePage } from './pages/piece-page';
+import type { ShelfPage } from './pages/shelf-page';
+import { expect, test } from './support/fixtures';
+
+const svg = (d: string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path d="${d}"/></svg>`;
+const PENTAGON = 'M50 0L98 35L79 90L21 90L2 35Z';
+/** A ring sector, drawn the other way round. */
+const SECTOR = 'M90 50A40 40 0 1 0 50 90L50 70A20 20 0 1 1 70 50Z';
+const ARROW = 'M10 40L60 40L60 15L95 50L60 85L60 60L10 60Z';
+const STAR = 'M50 2L61 38L98 38L68 59L79 95L50 73L21 95L32 59L2 38L39 38Z';
+const TWO_BOXES = 'M5 5H40V40H5ZM60 60H95V95H60Z';
+const TWO_DOTS = 'M95 22A18 18 0 1 1 59 22A18 18 0 1 1 95 22ZM41 78A18 18 0 1 1 5 78A18 18 0 1 1 41 78Z';
+
+/** A new piece with these drawings as poses, in the Match room. */
+async function matchOf(shelf: ShelfPage, piece: PiecePage, match: MatchPage, ...drawings: string[]): Promise<void> {
+  await shelf.open();
+  await shelf.newPiece();
+  await piece.drop(drawings.map((d, i) => ({ name: `Look ${i + 1}.svg`, text: svg(d) })));
+  await expect(piece.cards).toHaveCount(drawings.length);
+  await piece.matched();
+  await match.open();
+}
+
+/** Anchors of a pose of the first figure, canvas px, contour after contour. */
+function anchorsOf(stored: Piece, stop: number): { x: number; y: number }[] {
+  const figure = stored.figures[stored.figureOrder[0]];
+  const pose = stored.poses[stopsOf(stored, figure)[stop]];
+  return pose.parts.flatMap((id) =>
+    transformOutline(outlineOfPart(stored.parts[id]), placementMatrix(pose.placement)).contours.flatMap(({ points }) =>
+      Array.from({ length: (points.length / 2 - 1) / 3 }, (_, i) => ({ x: points[6 * i], y: points[6 * i + 1] })),
+    ),
+  );
+}
+const onlyShift = async (piece: PiecePage) => {
+  await piece.saved();
+  return Object.values((await piece.stored()).shifts)[0];
+};
+
+test('a bad match is cured by reversing, and the decision given back', async ({ shelf, piece, match, page }) => {
+  await matchOf(shelf, piece, match, PENTAGON, SECTOR);
+  await expect(match.health).toContainText('Healthy');
+  await match.isOwn('Direction', false);
+  await page.getByText('As drawn', { exact: true }).click();
+  await match.matched();
+  await expect(match.health).toContainText('Broken');
+  await expect(match.health).toContainText('direction');
+  await match.isOwn('Direction');
+  // By keyboard: the arrow keys go from choice to choice.
+  await page.getByLabel('As drawn').focus();
+  await page.keyboard.press('ArrowRight');
+  await match.matched();
+  await expect(match.health).toContainText('Healthy');
+  await expect(page.locator('.details-reasons')).toContainText('your choice');
+  await page.getByRole('button', { name: 'Direction: back to automatic' }).click();
+  await match.isOwn('Direction', false);
+  expect((await onlyShift(piece)).match.direction).toBe('auto');
+});
+
+test('a start point dragged the wrong way breaks the shift, dragged back it is healthy; the arrow keys do the same', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, STAR, STAR);
+  await expect(match.health).toContainText('Healthy');
+  await piece.saved();
+  const anchors = anchorsOf(await piece.stored(), 0);
+  const home = await match.middleOf(match.start('Look 1'));
+  // Four tips on: every point now travels across.
+  const near = await Promise.all(anchors.map(({ x, y }) => match.at('a', x, y)));
+  const at = near.findIndex((p) => Math.hypot(p.x - home.x, p.y - home.y) < 2);
+  expect(at).toBeGreaterThanOrEqual(0);
+  await match.drag(home, near[(at + 5) % near.length]);
+  await match.matched();
+  await expect(match.health).not.toContainText('Healthy');
+  await match.isOwn('Start point');
+  await match.drag(await match.middleOf(match.start('Look 1')), home);
+  await match.matched();
+  await expect(match.health).toContainText('Healthy');
+
+  await match.start('Look 2').focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowRight');
+  await match.matched();
+  await expect(match.health).not.toContainText('Healthy');
+  await match.start('Look 2').focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
+  await match.matched();
+  await expect(match.health).toContainText('Healthy');
+  await page.getByRole('button', { name: 'Start point: back to automatic' }).click();
+  await match.isOwn('Start point', false);
+});
+
+test('one tie cures what a wrong start broke: by pressing on each side, moved by its handle, removed by Delete', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, STAR, STAR);
+  await piece.saved();
+  const anchors = anchorsOf(await piece.stored(), 0);
+  const tip = anchors[2];
+  const tail = anchors[7];
+  // On straight ways half a turn cannot be made good.
+  await page.getByText('Straight', { exact: true }).click();
+  // A wrong tie first: a tip to the notch across.
+  const [wrongA, wrongB] = [await match.at('a', tip.x, tip.y), await match.at('b', tail.x, tail.y)];
+  await page.mouse.click(wrongA.x, wrongA.y);
+  await expect(page.getByText('Now press its place on the second outline.')).toBeVisible();
+  await page.mouse.click(wrongB.x, wrongB.y);
+  await match.matched();
+  await expect(match.health).not.toContainText('Healthy');
+  await expect(page.locator('.details-reasons')).toContainText('passes through the tie');
+  // The end on the second outline goes to the tip.
+  await match.drag(await match.middleOf(match.tie('Look 2')), await match.at('b', tip.x, tip.y));
+  await match.matched();
+  await expect(match.health).toContainText('Healthy');
+  expect((await onlyShift(piece)).match.ties).toHaveLength(1);
+  await match.tie('Look 1').focus();
+  await page.keyboard.press('Delete');
+  await match.isOwn('Ties', false);
+  // By keyboard alone: a tie is added and moved along its outline.
+  await page.getByRole('button', { name: 'Add a tie' }).click();
+  await match.matched();
+  const before = (await onlyShift(piece)).match.ties[0];
+  await match.tie('Look 1').focus();
+  await page.keyboard.press('ArrowRight');
+  await match.matched();
+  const after = (await onlyShift(piece)).match.ties[0];
+  expect(after.a).not.toEqual(before.a);
+  expect(after.b).toEqual(before.b);
+});
+
+test('another alternative is taken from its half-way picture, and all given back', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, PENTAGON, SECTOR);
+  await match.tab('Alternatives');
+  const offered = page.getByRole('button', { name: /^Alternative \d/ });
+  await expect.poll(() => offered.count()).toBeGreaterThan(1);
+  await offered.nth(1).focus();
+  await page.keyboard.press('Enter');
+  await match.tab('Decisions');
+  await match.matched();
+  await match.isOwn('Method');
+  await match.isOwn('Start point');
+  const shift = await onlyShift(piece);
+  expect(shift.match.starts).toHaveLength(1);
+  expect(shift.method).not.toBe('auto');
+  await page.getByRole('button', { name: 'All automatic' }).click();
+  await match.isOwn('Method', false);
+  await match.isOwn('Start point', false);
+});
+
+test('the middle is nudged: by mouse and by keyboard, and the in-between passes there', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, ARROW, STAR);
+  await match.setProgress(0.4);
+  await match.tool('Touch up');
+  const point = page.getByRole('button', { name: 'Point 3 of the in-between' });
+  await point.waitFor();
+  const box = await point.boundingBox();
+  if (!box) throw new Error('The point is not on the page.');
+  const from = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  await match.drag(from, { x: from.x + 30, y: from.y - 12 });
+  await match.matched();
+  const touched = await onlyShift(piece);
+  expect(touched.match.touchUps).toHaveLength(1);
+  expect(touched.match.touchUps[0].progress).toBeCloseTo(0.4, 6);
+  await expect(page.getByText('At 40 %, 1 point')).toBeVisible();
+  const moved = page.getByRole('button', { name: 'Point 3 of the in-between' });
+  await expect.poll(async () => Math.abs(((await moved.boundingBox())?.x ?? 0) - box.x - 30)).toBeLessThan(2);
+  await moved.focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  await match.matched();
+  const [before, after] = [
+    touched.match.touchUps[0].points[0].by,
+    (await onlyShift(piece)).match.touchUps[0].points[0].by,
+  ];
+  expect(after[0]).toBeCloseTo(before[0], 6);
+  expect(after[1]).toBeGreaterThan(before[1]);
+});
+
+test('contours are paired by hand: dragged between the outlines, and chosen from a list', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, TWO_BOXES, TWO_DOTS);
+  await piece.saved();
+  const stored = await piece.stored();
+  const boxes = anchorsOf(stored, 0);
+  const dots = anchorsOf(stored, 1);
+  await match.isOwn('Contours', false);
+  await match.tool('Pair contours');
+  await match.drag(await match.at('a', boxes[0].x, boxes[0].y), await match.at('b', dots[2].x, dots[2].y));
+  await match.matched();
+  await match.isOwn('Contours');
+  const [pair] = (await onlyShift(piece)).match.pairs;
+  const part = Object.values(stored.parts).find(({ contours }) => contours.some(({ id }) => id === pair.a));
+  expect(part?.contours[0].id).toBe(pair.a);
+  expect(pair.b).not.toBeNull();
+  await page.getByLabel('Contour 2 to').selectOption('alone');
+  await match.matched();
+  await expect(page.locator('.details-reasons')).toContainText('shrinks away');
+  expect((await onlyShift(piece)).match.pairs).toContainEqual({ a: part?.contours[1].id, b: null });
+});
+
+test('start, tie and touch-up survive even points, added points, an exchange, a pose inserted before, undo, and reopening', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, ARROW, STAR);
+  await piece.saved();
+  const [first, second] = [anchorsOf(await piece.stored(), 0), anchorsOf(await piece.stored(), 1)];
+  // A start of our own, a tie, a touch-up.
+  await match.start('Look 1').focus();
+  await page.keyboard.press('ArrowRight');
+  await match.matched();
+  const [p, q] = [await match.at('a', first[6].x, first[6].y), await match.at('b', second[7].x, second[7].y)];
+  await page.mouse.click(p.x, p.y);
+  await page.mouse.click(q.x, q.y);
+  await match.matched();
+  await match.tool('Touch up');
+  await page.getByRole('button', { name: 'Point 2 of the in-between' }).focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await match.matched();
+  const chosen = (await onlyShift(piece)).match;
+  expect([chosen.starts.length, chosen.ties.length, chosen.touchUps.length]).toEqual([1, 1, 1]);
+  const places = async (shiftIndex = 0): Promise<readonly (readonly [number, number])[]> => {
+    await piece.saved();
+    const stored = await piece.stored();
+    const shift = stored.shifts[stored.figures[stored.figureOrder[0]].rail[shiftIndex]];
+    const at = (poseId: string, place: Parameters<PlaceFinder['find']>[0]): readonly [number, number] => {
+      const pose = stored.poses[poseId];
+      for (const id of pose.parts) {
+        const outline = transformOutline(outlineOfPart(stored.parts[id]), placementMatrix(pose.placement));
+        const found = new PlaceFinder(outline).find(place);
+        if (!found) continue;
+        const contour = outline.contours[found.contour];
+        const curve = placeAtShare(measureArcLength(contour), found.share);
+        const point = cubicPoint(contour.points, 6 * curve.piece, curve.t, new Float64Array(2));
+        return [Math.round(point[0]), Math.round(point[1])];
+      }
+      throw new Error(`The place ${JSON.stringify(place)} is gone.`);
+    };
+    const { starts, ties, touchUps } = shift.match;
+    return [...starts, ...ties]
+      .flatMap(({ a, b }) => [at(shift.from, a), at(shift.to, b)])
+      .concat(touchUps.flatMap(({ points }) => points.map(({ place }) => at(shift.from, place))));
+  };
+  const before = await places();
+  expect(before).toHaveLength(5);
+
+  // Points set evenly, and back.
+  await page.getByRole('button', { name: 'Set points evenly' }).click();
+  await match.matched();
+  await expect(match.decision('Points')).toContainText('strays');
+  expect(await places()).toEqual(before);
+  await page.getByRole('button', { name: 'Points: back to automatic' }).click();
+  // More points on the first outline, two of them beside the chosen places.
+  await page.getByRole('link', { name: 'Shapes', exact: true }).click();
+  await piece.cards.first().click();
+  await page.keyboard.press('p');
+  for (let i = 0; i < 4; i++) {
+    await page.getByRole('button', { name: 'Next point' }).click();
+    await page.getByRole('button', { name: 'Add after' }).click();
+  }
+  expect(anchorsOf(await piece.saved().then(piece.stored), 0)).toHaveLength(first.length + 4);
+  expect(await places()).toEqual(before);
+  // The same arrow from another program: other points, another start, the other way round.
+  await page.keyboard.press('s');
+  await piece.cards.first().click();
+  await page.getByRole('tab', { name: 'Outline' }).click();
+  await page.getByRole('button', { name: 'Exchange …' }).click();
+  await page.getByTestId('exchange-chooser').setInputFiles({
+    name: 'new.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(svg('M60 85L95 50L60 15L60 40L35 40L10 40L10 60L60 60Z')),
+  });
+  await page.getByRole('button', { name: 'Exchange', exact: true }).click();
+  const exchanged = await places();
+  exchanged.forEach(([x, y], i) => expect(Math.hypot(x - before[i][0], y - before[i][1])).toBeLessThan(4));
+  await page.keyboard.press('ControlOrMeta+z');
+  expect(await places()).toEqual(before);
+  // A pose before the first: the shift keeps its choices.
+  await piece.dropOnRail([{ name: 'Before.svg', text: svg(PENTAGON) }], 40);
+  await expect(piece.cards).toHaveCount(3);
+  await piece.matched();
+  const shifted = await places(1);
+  expect(shifted).toHaveLength(5);
+  // Undone and done again.
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(piece.cards).toHaveCount(2);
+  expect(await places()).toEqual(before);
+  await page.keyboard.press('ControlOrMeta+Shift+z');
+  await expect(piece.cards).toHaveCount(3);
+  expect(await places(1)).toEqual(shifted);
+  // Reopened.
+  await page.reload();
+  await piece.rail.waitFor();
+  expect(await places(1)).toEqual(shifted);
+  await piece.matched();
+});
