@@ -40,6 +40,7 @@ export function evaluate(
     else if (keys) writeBeyondKeys(keys, p, at, end, out);
     else for (let i = at; i < end; i++) out[i] = from[i] + (to[i] - from[i]) * p;
     if (contour.joints.length > 0) alignJoints(contour, out);
+    if (contour.turns.length > 0) turnJoints(contour, p, out);
   }
   return out;
 }
@@ -107,5 +108,23 @@ function alignJoints({ at, joints }: PlanContour, out: Float64Array): void {
     out[before + 1] = ay + k * wy;
     out[after] = ax + l * wx;
     out[after + 1] = ay + l * wy;
+  }
+}
+
+/** Sets the handles of joints that turn far: the direction turns evenly from one end to the other, the lengths stay those of the mean. */
+function turnJoints({ at, turns }: PlanContour, p: number, out: Float64Array): void {
+  for (let j = 0; j < turns.length; j += 5) {
+    const before = at + turns[j];
+    const anchor = at + turns[j + 1];
+    const after = at + turns[j + 2];
+    const angle = turns[j + 3] + turns[j + 4] * p;
+    const x = Math.cos(angle);
+    const y = Math.sin(angle);
+    const short = Math.hypot(out[before] - out[anchor], out[before + 1] - out[anchor + 1]);
+    const long = Math.hypot(out[after] - out[anchor], out[after + 1] - out[anchor + 1]);
+    out[before] = out[anchor] - x * short;
+    out[before + 1] = out[anchor + 1] - y * short;
+    out[after] = out[anchor] + x * long;
+    out[after + 1] = out[anchor + 1] + y * long;
   }
 }

@@ -4,6 +4,8 @@ import { SMOOTH_JOINT_RAD } from '../num';
 const SAME_RATIO = 0.01;
 /** Directions at both ends are the same below this angle, rad. */
 const SAME_DIRECTION = 0.002;
+/** A joint that turns further than this between the ends, rad, has its direction turned instead of its handles averaged. */
+const FAR_TURN = (145 * Math.PI) / 180;
 
 /**
  * Joints of two runs of n pieces that are smooth in both and would not stay so on straight ways: handle before, anchor, handle after, three
@@ -19,12 +21,33 @@ export function smoothJoints(from: Float64Array, to: Float64Array, closed: boole
     const a = jointAt(from, before, anchor, after);
     const b = jointAt(to, before, anchor, after);
     if (!a || !b) continue;
-    const turned = Math.abs(Math.atan2(a.x * b.y - a.y * b.x, a.x * b.x + a.y * b.y));
+    const turned = Math.abs(turnOf(a, b));
+    if (!every && turned > FAR_TURN) continue;
     if (!every && (Math.abs(a.share - b.share) <= SAME_RATIO || turned <= SAME_DIRECTION)) continue;
     out.push(before, anchor, after);
   }
   return Int32Array.from(out);
 }
+
+/** The joints that `smoothJoints` leaves out because they turn too far for a mean; rows as in `PlanContour.turns`. */
+export function farTurns(from: Float64Array, to: Float64Array, closed: boolean): Float64Array {
+  const last = from.length - 2;
+  const out: number[] = [];
+  for (let anchor = closed ? 0 : 6; anchor < last; anchor += 6) {
+    const before = anchor === 0 ? last - 2 : anchor - 2;
+    const after = anchor + 2;
+    const a = jointAt(from, before, anchor, after);
+    const b = jointAt(to, before, anchor, after);
+    if (!a || !b) continue;
+    const turn = turnOf(a, b);
+    if (!(Math.abs(turn) > FAR_TURN)) continue;
+    out.push(before, anchor, after, Math.atan2(a.y, a.x), turn);
+  }
+  return Float64Array.from(out);
+}
+
+const turnOf = (a: { x: number; y: number }, b: { x: number; y: number }): number =>
+  Math.atan2(a.x * b.y - a.y * b.x, a.x * b.x + a.y * b.y);
 
 /** Direction and length share of the first handle at a smooth joint; undefined at a corner or without handles. */
 function jointAt(

@@ -36,6 +36,11 @@ export interface PlanContour {
    * each: there the in-between has one direction.
    */
   readonly joints: Int32Array;
+  /**
+   * Joints that are smooth at both ends and turn far between them, so that no mean of their handles has a direction: five numbers each, the
+   * three indices, the direction at the first end and how far it turns (rad).
+   */
+  readonly turns: Float64Array;
   /** Pieces that are no edge of the first, and of the second outline: slits and cuts, which no stroke follows. */
   readonly bridgesA: readonly number[];
   readonly bridgesB: readonly number[];

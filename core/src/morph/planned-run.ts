@@ -40,6 +40,7 @@ export function planRun({ travel, closed, role, a, b, bridgesA, bridgesB }: RunS
     begin: 0,
     end: 1,
     joints: travel.joints(way),
+    turns: travel.turns(way),
     bridgesA,
     bridgesB,
     method: way.method,

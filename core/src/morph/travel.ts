@@ -1,5 +1,5 @@
 import { PLAN_DEVIATION_REL } from '../num';
-import { smoothJoints } from './joints';
+import { farTurns, smoothJoints } from './joints';
 import { atLevel, type Rounded, roundedLevels, softnessAt } from './melt';
 import type { Method, PlanKeys } from './plan';
 import { onGrid, splineKeys } from './spline-keys';
@@ -93,6 +93,12 @@ export class RunTravel {
   /** Joints to be aligned on a way. */
   joints(way: Way): Int32Array {
     return smoothJoints(this.from, this.to, this.closed, way.method !== 'straight' || way.softness > 0);
+  }
+
+  /** Joints that are turned on a straight way. */
+  turns(way: Way): Float64Array {
+    const straight = way.method === 'straight' && !(way.softness > 0);
+    return straight ? farTurns(this.from, this.to, this.closed) : new Float64Array(0);
   }
 
   private straightFrame(progress: number, out: Float64Array): void {
