@@ -10,6 +10,11 @@ const FINE = 96;
 const STARTS_KEPT = 6;
 /** Starts nearer than this share of the length are one. */
 const SAME_START = 0.012;
+/** Origins scored nearer than this are equally good. */
+const SAME_SCORE = 1e-3;
+const MOST_ORIGINS = 6;
+/** Coarse matches whose costs are nearer than this are equally good. */
+const SAME_COST = 1e-4;
 
 /** How two contours fit together, run in the directions in which they were given. */
 export interface ContourFit {
@@ -53,8 +58,9 @@ function fitInOrder(a: Contour, b: Contour): ContourFit[] {
   // Is one of them a point? Then any map will do.
   if (isPoint(fineA) || isPoint(fineB)) return [{ startA: 0, startB: 0, map: evenShareMap(), fixed: [], cost: 1 }];
   const aligner = new SampleAligner(fineA, fineB);
-  const i0 = a.closed ? originSample(fineA) : 0;
-  const groups: Start[] = b.closed ? likelyStarts(fineA, i0, fineB) : [{ samples: [0] }];
+  const { i0, starts: groups } = b.closed
+    ? likelyStarts(fineA, a.closed ? originSamples(fineA) : [0], fineB)
+    : { i0: 0, starts: [{ samples: [0] }] as Start[] };
   const found: { start: number; path: Alignment }[] = [];
   for (const group of groups) {
     let best: Alignment | undefined;
@@ -88,18 +94,14 @@ const around = (gap: number): number => {
   return Math.min(away, 1 - away);
 };
 
-/** A sample that depends on the shape alone, not on where the file starts: the corner farthest from the centroid, or the farthest place. */
-function originSample(s: ContourSamples): number {
-  let best = 0;
-  let bestScore = -Infinity;
-  for (let i = 0; i < s.count; i++) {
-    const score = Math.hypot(s.x[i], s.y[i]) + 0.5 * Math.abs(s.turn[i]) + 1e-7 * s.x[i] + 1e-8 * s.y[i];
-    if (score > bestScore + 1e-9) {
-      best = i;
-      bestScore = score;
-    }
-  }
-  return best;
+/**
+ * Samples that depend on the shape alone, not on where the file starts: the corner farthest from the centroid, or the farthest place. A
+ * symmetric shape has several.
+ */
+function originSamples(s: ContourSamples): number[] {
+  const scores = Array.from({ length: s.count }, (_, i) => Math.hypot(s.x[i], s.y[i]) + 0.5 * Math.abs(s.turn[i]));
+  const best = Math.max(...scores);
+  return scores.flatMap((score, i) => (score > best - SAME_SCORE ? [i] : []));
 }
 
 /** Samples of B at which a fine look starts, and the coarse way that led to them. */
@@ -108,19 +110,44 @@ interface Start {
   readonly guide?: (share: number) => number;
 }
 
-/** Starts on B worth a fine look, in groups: around each of the best local minima over all starts of a coarse sampling. */
-function likelyStarts(fineA: ContourSamples, i0: number, fineB: ContourSamples): Start[] {
-  const originA = fineA.closed ? fineA.share[i0] : 0;
-  const coarseA = sampleContour(fineA.contour, COARSE, false, originA);
-  const coarseB = sampleContour(fineB.contour, COARSE, false, fineB.share[originSample(fineB)]);
-  const aligner = new SampleAligner(coarseA, coarseB);
-  const coarseStart = fineA.closed ? nearestSample(coarseA, originA) : 0;
-  const guides: (Start['guide'] | undefined)[] = [];
-  const costs = Array.from({ length: COARSE }, (_, j) => {
-    const path = aligner.align(coarseStart, j);
-    guides.push(path && aligner.guideOf(path));
-    return path?.cost ?? Infinity;
-  });
+/**
+ * Starts on B worth a fine look, in groups: around each of the best local minima over all starts of a coarse sampling; and the origin on A,
+ * of the given ones, that fits best.
+ */
+function likelyStarts(
+  fineA: ContourSamples,
+  origins: readonly number[],
+  fineB: ContourSamples,
+): { i0: number; starts: Start[] } {
+  const allB = originSamples(fineB);
+  const originsB = allB.length > MOST_ORIGINS ? nearestTo(fineB, allB, fineA, origins.slice(0, MOST_ORIGINS)) : allB;
+  // A circle has origins all round: those that lie nearest to the other's are taken.
+  const tried = origins.length > MOST_ORIGINS ? nearestTo(fineA, origins, fineB, originsB) : origins;
+  let best:
+    | { i0: number; costs: number[]; guides: Start['guide'][]; least: number; coarseB: ContourSamples; gap: number }
+    | undefined;
+  for (const i0 of tried) {
+    // Of several origins on B the one that lies nearest: so the sampling depends on how the shapes lie to each other, on nothing else.
+    const gapTo = (j: number): number => Math.hypot(fineA.x[i0] - fineB.x[j], fineA.y[i0] - fineB.y[j]);
+    const originB = originsB.reduce((near, j) => (gapTo(j) < gapTo(near) - 1e-9 ? j : near));
+    const coarseB = sampleContour(fineB.contour, COARSE, false, fineB.share[originB]);
+    const originA = fineA.closed ? fineA.share[i0] : 0;
+    const coarseA = sampleContour(fineA.contour, COARSE, false, originA);
+    const aligner = new SampleAligner(coarseA, coarseB);
+    const coarseStart = fineA.closed ? nearestSample(coarseA, originA) : 0;
+    const guides: Start['guide'][] = [];
+    const costs = Array.from({ length: COARSE }, (_, j) => {
+      const path = aligner.align(coarseStart, j);
+      guides.push(path && aligner.guideOf(path));
+      return path?.cost ?? Infinity;
+    });
+    const least = Math.min(...costs);
+    const gap = gapTo(originB);
+    const better = !best || least < best.least - SAME_COST || (least < best.least + SAME_COST && gap < best.gap - 1e-9);
+    if (better) best = { i0, costs, guides, least, coarseB, gap };
+  }
+  if (!best) return { i0: 0, starts: [{ samples: [originsB[0]] }] };
+  const { costs, guides, coarseB } = best;
   const minima = costs
     .map((cost, j) => ({ cost, j }))
     .filter(({ cost, j }) => cost <= costs[(j + 1) % COARSE] + 1e-9 && cost <= costs[(j - 1 + COARSE) % COARSE] + 1e-9)
@@ -128,16 +155,36 @@ function likelyStarts(fineA: ContourSamples, i0: number, fineB: ContourSamples):
     .sort((p, q) => Math.round((p.cost - q.cost) * 1e7) || p.j - q.j)
     .slice(0, STARTS_KEPT);
   const reach = 0.6 / COARSE;
-  const groups = minima.map(({ j }) => {
+  const starts = minima.map(({ j }): Start => {
     const middle = coarseB.share[j];
-    const group = new Set<number>([nearestSample(fineB, middle)]);
+    const samples = new Set<number>([nearestSample(fineB, middle)]);
     for (let k = 0; k < fineB.count; k++) {
       const distance = around(fineB.share[k] - middle);
-      if (distance <= reach || (fineB.turn[k] !== 0 && distance <= 2.5 * reach)) group.add(k);
+      if (distance <= reach || (fineB.turn[k] !== 0 && distance <= 2.5 * reach)) samples.add(k);
     }
-    return { samples: [...group], guide: guides[j] };
+    return { samples: [...samples], guide: guides[j] };
   });
-  return groups.length > 0 ? groups : [{ samples: [originSample(fineB)] }];
+  return { i0: best.i0, starts: starts.length > 0 ? starts : [{ samples: [originsB[0]] }] };
+}
+
+/** Of many samples of `s`, for each of a few of `other` the one that lies nearest to it. */
+function nearestTo(
+  s: ContourSamples,
+  many: readonly number[],
+  other: ContourSamples,
+  few: readonly number[],
+): number[] {
+  const found = few
+    .slice(0, MOST_ORIGINS)
+    .map((j) =>
+      many.reduce((near, i) =>
+        Math.hypot(s.x[i] - other.x[j], s.y[i] - other.y[j]) <
+        Math.hypot(s.x[near] - other.x[j], s.y[near] - other.y[j]) - 1e-9
+          ? i
+          : near,
+      ),
+    );
+  return [...new Set(found)];
 }
 
 function nearestSample(s: ContourSamples, share: number): number {
@@ -145,7 +192,7 @@ function nearestSample(s: ContourSamples, share: number): number {
   let bestDistance = Infinity;
   for (let i = 0; i < s.count; i++) {
     const distance = around(s.share[i] - share);
-    if (distance < bestDistance) {
+    if (distance < bestDistance - 1e-9) {
       best = i;
       bestDistance = distance;
     }

@@ -12,6 +12,8 @@ import {
 
 /** Distance, as a share of the length, of the chords whose turning is the *bend*. */
 const BEND_CHORD = 0.02;
+/** A curve parameter this near to an end is at the anchor. */
+const ON_ANCHOR = 1e-7;
 /** Above this many anchors, samples are even instead of at the anchors. */
 const ANCHOR_SAMPLE_LIMIT = 200;
 
@@ -67,7 +69,7 @@ export function samplesAt(table: ArcLengthTable, { shares, leaving }: ShareRow):
     turn: new Float64Array(total),
     bend: new Float64Array(total),
   };
-  for (let i = 0; i < total; i++) writeFeatures(out, i, leaving[i]);
+  for (let i = 0; i < total; i++) writeFeatures(out, i, leaving[i] >= 0 ? leaving[i] : anchorAt(table, shares[i]));
   normalise(out.x, out.y);
   return out;
 }
@@ -96,6 +98,15 @@ function sampleShares(table: ArcLengthTable, wanted: number, anchors: boolean, s
   if (shares.length === 0) add(0, -1);
   if (!table.contour.closed) add(1, -1);
   return { shares, leaving };
+}
+
+/** The piece that leaves the anchor at a share, or −1: a sample that falls on a corner must not see one side of it by rounding. */
+function anchorAt(table: ArcLengthTable, share: number): number {
+  const { piece, t } = placeAtShare(table, share);
+  const pieces = table.cumulative.length - 1;
+  if (t < ON_ANCHOR) return piece;
+  if (t > 1 - ON_ANCHOR && (table.contour.closed || piece + 1 < pieces)) return (piece + 1) % pieces;
+  return -1;
 }
 
 interface Writable extends ContourSamples {

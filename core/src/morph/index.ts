@@ -5,6 +5,7 @@ export * from './evaluate';
 export { CurveFlow } from './flow';
 export * from './health';
 export * from './health-figures';
+export { MOST_SOFTNESS } from './melt';
 export * from './morph-paths';
 export * from './plan';
 export * from './plan-outline';

@@ -1,3 +1,4 @@
+import { convexHull, hullDiameter } from '../vec';
 import { findCrossings } from './crossings';
 import { endOutline } from './end-outline';
 import { evaluate } from './evaluate';
@@ -11,6 +12,8 @@ export const LEAST_LOOP_REL = 0.005;
 const COARSE_REL = 0.0015;
 /** Edges shorter than this share of the size say nothing about direction. */
 const LEAST_EDGE_REL = 0.004;
+/** The yardstick of the penalties: about the longer side of a box round the ends, but the same however they are turned. */
+const SIZE_OF_DIAMETER = 0.85;
 const ROWS = 96;
 const FIRST_LOOK = 15;
 const SECOND_LOOK = 39;
@@ -31,6 +34,9 @@ export class Judge {
   private readonly fill: FillMeter | undefined;
   private readonly frame: Float64Array;
   private readonly box = Float64Array.of(Infinity, Infinity, -Infinity, -Infinity);
+  /** Hull of both ends: unlike their box it does not depend on how they are turned. */
+  private readonly hull: Float64Array;
+  private readonly size: number;
   private readonly baseFolds: number;
   private readonly baseCrossings: number;
   private readonly sign: number;
@@ -41,14 +47,16 @@ export class Judge {
   private readonly leastEdge: number;
 
   constructor(private readonly plan: ShiftPlan) {
-    this.probe = new FrameProbe(plan, COARSE_REL * plan.size || 1);
+    this.hull = convexHull(Float64Array.from([...plan.from, ...plan.to]));
+    this.size = SIZE_OF_DIAMETER * hullDiameter(this.hull) || 1;
+    this.probe = new FrameProbe(plan, COARSE_REL * this.size);
     this.frame = new Float64Array(plan.from.length);
-    this.leastEdge = LEAST_EDGE_REL * plan.size;
+    this.leastEdge = LEAST_EDGE_REL * this.size;
     const ends = (['first', 'second'] as const).map((end) => {
       this.probe.take(end === 'first' ? plan.from : plan.to);
       this.probe.growBox(this.box);
       return {
-        ...this.probe.countCrossings(LEAST_LOOP_REL * plan.size, end),
+        ...this.probe.countCrossings(LEAST_LOOP_REL * this.size, end),
         area: this.probe.signedArea(),
         length: this.probe.length(end),
         turning: this.probe.turning(this.leastEdge, end),
@@ -63,7 +71,7 @@ export class Judge {
     this.turning = Math.max(ends[0].turning, ends[1].turning, (open ? 1.5 : 1) * Math.PI);
     this.lengths = [ends[0].length, ends[1].length];
     if (plan.contours.length > 1) {
-      const margin = 0.2 * plan.size;
+      const margin = 0.2 * this.size;
       this.fill = new FillMeter(plan, this.probe, this.box[1] - margin, this.box[3] + margin, ROWS);
       const filled = [plan.from, plan.to].map((end) => {
         this.probe.take(end);
@@ -84,8 +92,7 @@ export class Judge {
   }
 
   private look(times: readonly number[]): Judgement {
-    const { plan, probe, frame } = this;
-    const size = plan.size || 1;
+    const { plan, probe, frame, size } = this;
     const smaller = Math.min(...this.areas);
     const larger = Math.max(...this.areas);
     const hasArea = smaller > 1e-6 * size * size;
@@ -112,7 +119,7 @@ export class Judge {
       const length = probe.length();
       leastLength = Math.min(leastLength, length);
       mostLength = Math.max(mostLength, length);
-      out = Math.max(out, probe.beyond(this.box));
+      out = Math.max(out, probe.outside(this.hull));
       turning = Math.max(turning, probe.turning(this.leastEdge));
       if (!hasArea) continue;
       if (this.fill) {

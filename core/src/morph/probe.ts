@@ -1,3 +1,4 @@
+import { outsideHull } from '../vec';
 import { contourLengthIn, type ShiftPlan } from './plan';
 
 /** A proper crossing of two edges; `loop` is the length of the shorter part of the contour between its two visits, 0 between contours. */
@@ -180,6 +181,14 @@ export class FrameProbe {
       const y = this.points[i + 1];
       out = Math.max(out, box[0] - x, x - box[2], box[1] - y, y - box[3]);
     }
+    return out;
+  }
+
+  /** How far the frame reaches beyond a convex hull, px. */
+  outside(hull: Float64Array): number {
+    let out = 0;
+    for (let i = 0; i < this.points.length; i += 2)
+      out = Math.max(out, outsideHull(hull, this.points[i], this.points[i + 1]));
     return out;
   }
 

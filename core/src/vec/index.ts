@@ -1,2 +1,3 @@
 export * from './box';
+export * from './hull';
 export * from './matrix';

@@ -1,4 +1,12 @@
-import type { DirectionChoice, MatchChoices, Method, Piece, PoseShiftPlan, Shift } from '@core';
+import {
+  type DirectionChoice,
+  type MatchChoices,
+  type Method,
+  MOST_SOFTNESS,
+  type Piece,
+  type PoseShiftPlan,
+  type Shift,
+} from '@core';
 import { Link2Off, Plus } from 'lucide-react';
 import {
   addTie,
@@ -29,8 +37,6 @@ const METHODS = [
   { value: 'blended', label: 'Blended', hint: 'Half straight, half turning' },
   { value: 'turning', label: 'Turning', hint: 'Edges turn and stretch' },
 ] as const satisfies readonly { value: Method | 'auto'; label: string; hint: string }[];
-/** The softest middle. */
-const MOST_SOFTNESS = 18;
 const DEFAULT_SOFTNESS = 8;
 const DEFAULT_EVEN = 48;
 
