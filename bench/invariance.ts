@@ -1,0 +1,33 @@
+import {
+  evaluate,
+  frameOutline,
+  type Outline,
+  rankAlternatives,
+  readPathData,
+  transformOutline,
+} from '../core/src/index';
+import { frameDistance } from '../core/src/testing/frame-distance';
+import { variantsOf } from '../core/src/testing/variants';
+import { pairLists } from './pair-lists';
+
+const NEAR = 0.005;
+
+/** Prints on how many random pairs the frames stay the same when the pair is told otherwise: other start, direction, place, size, order. */
+export function printInvariance(seed: number, count: number): void {
+  const same = new Map<string, number>();
+  for (const pair of pairLists(seed, count).single) {
+    const [a, b]: [Outline, Outline] = [readPathData(pair.a), readPathData(pair.b)];
+    const [{ plan }] = rankAlternatives(a, b);
+    for (const variant of variantsOf(a, b)) {
+      const other = rankAlternatives(variant.a, variant.b)[0].plan;
+      const near = [0.25, 0.5, 0.75].every((p) => {
+        const frame = frameOutline(other, evaluate(other, variant.swapped ? 1 - p : p));
+        const apart = frameDistance(transformOutline(frame, variant.back), frameOutline(plan, evaluate(plan, p)), 0.05);
+        return apart <= NEAR * plan.size;
+      });
+      same.set(variant.name, (same.get(variant.name) ?? 0) + (near ? 1 : 0));
+    }
+  }
+  console.log(`\nSame frames (within 0.5 % of the size) on ${count} random pairs, in % (wanted: 95)`);
+  for (const [name, n] of same) console.log(`${name.padEnd(20)} ${((100 * n) / count).toFixed(1)}`);
+}

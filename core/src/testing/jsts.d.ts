@@ -1,0 +1,1 @@
+declare module 'jsts/dist/jsts.min.js';
