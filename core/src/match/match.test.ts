@@ -1,9 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
+import { evaluate, frameOutline, rankAlternatives } from '../morph';
 import { seededRandom } from '../num';
-import { ellipseContour, type Outline, polygonContour, reverseContour } from '../outline';
+import { ellipseContour, type Outline, polygonContour, reverseContour, transformOutline } from '../outline';
+import { readPathData } from '../svg';
+import { frameDistance } from '../testing/frame-distance';
+import { rotation, translation } from '../vec';
 import { assignOptimally, pairOptimally } from './assignment';
 import { matchOutlines } from './match-outlines';
 import { mapShare, smoothShareMap } from './share-map';
+import { symmetricFits } from './symmetry';
 
 const outline = (...contours: Outline['contours']): Outline => ({ contours, fillRule: 'nonzero' });
 const square = (x: number, y: number, size: number) =>
@@ -126,5 +131,32 @@ describe('matching two outlines', () => {
 
   test('an empty outline has nothing to match', () => {
     expect(matchOutlines(outline(), outline(square(0, 0, 1)))).toMatchObject({ pairs: [], births: [0], deaths: [] });
+  });
+});
+
+describe('symmetry', () => {
+  /** A house with a round door: symmetric about an upright line. */
+  const house = polygonContour([50, 0, 95, 40, 95, 95, 65, 95, 65, 60, 35, 60, 35, 95, 5, 95, 5, 40]);
+  const heart = readPathData(
+    'M50 90C20 68 6 50 6 32C6 16 18 8 29 8C39 8 46 14 50 22C54 14 61 8 71 8C82 8 94 16 94 32C94 50 80 68 50 90Z',
+  );
+
+  test.each([0, 0.9, 2.4])(
+    'turned by %f rad, what both outlines have is kept: every moment is its own mirror image',
+    (angle) => {
+      const spin = (o: Outline): Outline =>
+        transformOutline(transformOutline(o, translation(-50, -50)), rotation(angle));
+      const [{ plan }] = rankAlternatives(spin(outline(house)), spin(heart));
+      for (const p of [0.25, 0.5, 0.75]) {
+        const upright = transformOutline(frameOutline(plan, evaluate(plan, p)), rotation(-angle));
+        const mirrored = transformOutline(upright, [-1, 0, 0, 1, 0, 0]);
+        expect(frameDistance(upright, mirrored, 0.05)).toBeLessThan(0.6);
+      }
+    },
+  );
+
+  test('a shape that is the same after half a turn, but has no axis, is not taken for symmetric', () => {
+    const slanted = polygonContour([0, 0, 70, 0, 90, 30, 20, 30]);
+    expect(symmetricFits(slanted, polygonContour([-10, -10, 10, -10, 10, 10, -10, 10]))).toEqual([]);
   });
 });

@@ -15,6 +15,7 @@ import { fitThrough } from './fixed-fit';
 import type { FixedPair, Joining, MatchOptions, PairMatch, PlacePair } from './match';
 import { originPairs } from './origins';
 import { type Run, runContour, runShare, runsBackwards } from './run-contour';
+import { symmetricFits } from './symmetry';
 
 /** Two contours that may become each other, before it is known how. */
 export interface PairSpec {
@@ -108,7 +109,10 @@ export class Matcher {
       const fit = fitThrough(runA.contour, runB.contour, chosen, false);
       return fit ? [made(fit, false)] : [];
     }
-    return fitContours(runA.contour, runB.contour).map((fit) => made(fit, false));
+    const free = fitContours(runA.contour, runB.contour);
+    const closed = runA.contour.closed && runB.contour.closed;
+    const symmetric = closed && !joined(spec) ? symmetricFits(runA.contour, runB.contour) : [];
+    return [...symmetric, ...free].map((fit) => made(fit, false));
   }
 }
 
