@@ -79,7 +79,7 @@ const dressed = (change: (d: PieceDraft, part: PieceDraft['parts'][string]) => v
 describe('painting', () => {
   test('a linear gradient lies where it was drawn', () => {
     expect(dressed((_d, part) => void (part.fill = { kind: 'linear', from: [10, 0], to: [90, 0], stops }))).toEqual([
-      'move 100 100',
+      'move 0 0',
       'linear 10 0 90 0',
       'stop 0 #ff0000',
       'stop 1 #0000ff',
@@ -93,7 +93,7 @@ describe('painting', () => {
         void (part.fill = { kind: 'radial', centre: [50, 40], radii: [30, 20], rotation: 90, focus: [0.5, 0], stops }),
     );
     expect(calls).toEqual([
-      'move 100 100',
+      'move 0 0',
       'save',
       'translate 50 40',
       'rotate 1.57',
@@ -141,7 +141,7 @@ describe('painting', () => {
       d.figureOrder.push('g');
     });
     // The hidden figure still clips.
-    expect(calls).toEqual(['save', 'move 100 100', 'clip nonzero', 'move 100 100', 'fill #204060 at 1', 'restore']);
+    expect(calls).toEqual(['save', 'move 0 0', 'clip nonzero', 'move 0 0', 'fill #204060 at 1', 'restore']);
   });
 
   test('drawing aids thin figures out without touching the piece', () => {

@@ -14,7 +14,7 @@ import {
 import { readPathData } from '../svg';
 import { strayOf } from '../testing/distance';
 import { realIcons } from '../testing/icons';
-import { multiply, rotation, scaling, translation } from '../vec';
+import { rotation, scaling } from '../vec';
 import { evaluate } from './evaluate';
 import { measureHealth } from './health';
 import { frameOutline } from './plan-outline';
@@ -130,16 +130,6 @@ describe('real icons, however they are written', () => {
     expect(all).toBeGreaterThan(4);
     return good / all;
   };
-
-  test('moved, turned and scaled together, the half-way shape goes with them', () => {
-    const together = multiply(translation(40, -13), scaling(2.5));
-    const share = each((a, b) => {
-      const plain = transformOutline(half(a, b), together);
-      const moved = half(transformOutline(a, together), transformOutline(b, together));
-      return Math.max(strayOf(plain, moved, 0.02), strayOf(moved, plain, 0.02)) < 0.005 * 250;
-    });
-    expect(share).toBeGreaterThanOrEqual(0.95);
-  });
 
   test('run the other way, nothing changes: direction is found by the shape', () => {
     const turned = (o: Outline): Outline => ({ ...o, contours: o.contours.map(reverseContour) });
