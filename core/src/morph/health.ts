@@ -223,9 +223,16 @@ export interface FrameMarks {
 /** Kinks smaller than this are not marked, degrees. */
 const MARKED_KINK = 12;
 
+/** What looks at a plan's frames, kept as long as the plan: pictures are painted many times a second. */
+const probes = new WeakMap<ShiftPlan, FrameProbe>();
+
 /** Folds and crossings of a frame of a plan, and kinks where both ends are smooth. Places in px. */
 export function frameMarks(plan: ShiftPlan, frame: Float64Array): FrameMarks {
-  const probe = new FrameProbe(plan, FLATTEN_REL * plan.size || 1);
+  let probe = probes.get(plan);
+  if (!probe) {
+    probe = new FrameProbe(plan, FLATTEN_REL * plan.size || 1);
+    probes.set(plan, probe);
+  }
   probe.take(frame);
   const { folds, between } = probe.listCrossings(LEAST_LOOP_REL * plan.size);
   const kinks: { x: number; y: number; degrees: number }[] = [];

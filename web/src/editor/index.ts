@@ -12,6 +12,7 @@ export * from './bench/scene';
 export * from './commands';
 export { copiedSvg, pasteCopied, rememberedRule, rememberRule } from './commands/pose-actions';
 export * from './editor';
+export { followPointer } from './follow-pointer';
 export * from './match/match-actions';
 export * from './match/match-bench';
 export * from './match/match-gestures';

@@ -1,5 +1,5 @@
 import { moveStop, type Piece, type PieceDraft, type Pose, pieceDuration } from '@core';
-import type { Editor } from '../editor';
+import { type Editor, followPointer } from '../editor';
 import { changePiece, chosenFigure, makeChange, sessionActions } from '../state';
 import { freshId } from '../workers';
 import { applyRailLayout } from './apply-layout';
@@ -20,42 +20,24 @@ const moved = new WeakMap<SVGSVGElement, () => void>();
 /** Shows what a gesture under way has moved; call it whenever the rail was laid out anew. */
 export const showRailGesture = (svg: SVGSVGElement): void => moved.get(svg)?.();
 
-/** Follows a pointer until it is released or the gesture is left by Escape; cleans up for every way out. */
-function followPointer(
+/** Follows a pointer over a rail, in px from its left and top; what has been moved can be shown again where React rendered meanwhile. */
+function followOnRail(
   svg: SVGSVGElement,
-  event: PointerEvent | React.PointerEvent,
+  event: React.PointerEvent,
   on: { move(x: number, y: number): void; end(kept: boolean): void; movesParts?: boolean },
 ): void {
   const box = svg.getBoundingClientRect();
-  const controller = new AbortController();
-  const options = { signal: controller.signal };
-  const finish = (kept: boolean): void => {
-    controller.abort();
-    moved.delete(svg);
-    on.end(kept);
-  };
-  window.addEventListener(
-    'pointermove',
-    ({ pointerId, clientX, clientY }) => {
-      if (pointerId !== event.pointerId) return;
+  followPointer(event, {
+    move: ({ clientX, clientY }) => {
       const move = (): void => on.move(clientX - box.left, clientY - box.top);
       if (on.movesParts) moved.set(svg, move);
       move();
     },
-    options,
-  );
-  window.addEventListener('pointerup', (up) => up.pointerId === event.pointerId && finish(true), options);
-  window.addEventListener('pointercancel', (cancel) => cancel.pointerId === event.pointerId && finish(false), options);
-  window.addEventListener(
-    'keydown',
-    (key) => {
-      if (key.key !== 'Escape') return;
-      key.stopPropagation();
-      key.preventDefault();
-      finish(false);
+    end: (up) => {
+      moved.delete(svg);
+      on.end(up !== undefined);
     },
-    { ...options, capture: true },
-  );
+  });
 }
 
 /** Scrubs: the bead follows the pointer. */
@@ -64,7 +46,7 @@ export function dragBead({ editor, svg, layout }: RailGestureContext, event: Rea
   editor.clock.pause();
   const seek = (x: number): void => editor.clock.seek(xToTime(layout(), x));
   seek(event.clientX - svg.getBoundingClientRect().left);
-  followPointer(svg, event, {
+  followOnRail(svg, event, {
     move: (x) => seek(x),
     end: (kept) => {
       if (!kept) editor.clock.seek(before);
@@ -86,7 +68,7 @@ export function dragHold({ editor, svg, layout }: RailGestureContext, event: Rea
     draft.poses[poseId].hold = hold;
   };
   let hold = pose.hold;
-  followPointer(svg, event, {
+  followOnRail(svg, event, {
     movesParts: true,
     move: (x) => {
       const wanted = Math.max(0, pose.hold + (x - startX) / start.scale);
@@ -113,7 +95,7 @@ export function dragCard({ editor, svg, layout }: RailGestureContext, event: Rea
   const marker = svg.querySelector<SVGElement>('[data-key="insertion"]');
   let dragging = false;
   let target = stop;
-  followPointer(svg, event, {
+  followOnRail(svg, event, {
     movesParts: true,
     move: (x) => {
       if (!dragging && Math.abs(x - startX) < DRAG_START_PX) return;

@@ -1,5 +1,6 @@
 import type { MatchChoices, Place, TouchUpPoint } from '@core';
 import type { AppStore } from '../../state';
+import { followPointer, type PointerFollower } from '../follow-pointer';
 import {
   addCut,
   addShiftPoint,
@@ -27,37 +28,20 @@ export interface MatchGesture {
   readonly painter: MatchPainter;
 }
 
-/** Follows a pointer until it is released, or left by Escape; cleans up for every way out. */
-function follow(
-  event: PointerEvent | React.PointerEvent,
-  painter: MatchPainter,
-  on: { move(event: PointerEvent): void; end(event: PointerEvent | undefined): void },
-): void {
-  const controller = new AbortController();
-  const options = { signal: controller.signal };
+/** Follows a pointer over the pictures; when it ends, what followed it is taken away and the piece tells what holds. */
+function follow(event: React.PointerEvent, painter: MatchPainter, on: PointerFollower): void {
   painter.bench.dragging++;
-  const finish = (up: PointerEvent | undefined): void => {
-    controller.abort();
-    painter.bench.dragging--;
-    painter.rubber = null;
-    painter.dragged.clear();
-    on.end(up);
-    painter.bench.settle();
-    painter.ask();
-  };
-  window.addEventListener('pointermove', (move) => move.pointerId === event.pointerId && on.move(move), options);
-  window.addEventListener('pointerup', (up) => up.pointerId === event.pointerId && finish(up), options);
-  window.addEventListener('pointercancel', (up) => up.pointerId === event.pointerId && finish(undefined), options);
-  window.addEventListener(
-    'keydown',
-    (key) => {
-      if (key.key !== 'Escape') return;
-      key.stopPropagation();
-      key.preventDefault();
-      finish(undefined);
+  followPointer(event, {
+    move: on.move,
+    end: (up) => {
+      painter.bench.dragging--;
+      painter.rubber = null;
+      painter.dragged.clear();
+      on.end(up);
+      painter.bench.settle();
+      painter.ask();
     },
-    { ...options, capture: true },
-  );
+  });
 }
 
 /** Where a pointer is on a picture, canvas px. */

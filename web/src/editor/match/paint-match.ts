@@ -48,6 +48,17 @@ function anchorShares(plan: ShiftPlan): Float64Array[] {
   return found;
 }
 
+/** The numbers of the in-between that is painted, kept with the plan. */
+const frames = new WeakMap<ShiftPlan, Float64Array>();
+function frameOf(plan: ShiftPlan): Float64Array {
+  let frame = frames.get(plan);
+  if (!frame) {
+    frame = new Float64Array(plan.from.length);
+    frames.set(plan, frame);
+  }
+  return frame;
+}
+
 const TAU = 2 * Math.PI;
 
 /** Paints one of the two outlines: a pale body, its edge in the hues of the match, anchors, direction, and what has no partner dashed. */
@@ -152,7 +163,7 @@ export function paintMiddle(
   const marks: FrameMarks[] = [];
   if (threads) for (const { plan: shift } of plan.parts) paintThreads(ctx, shift, view, colours);
   for (const part of plan.parts) {
-    const frame = evaluate(part.plan, progress);
+    const frame = evaluate(part.plan, progress, frameOf(part.plan));
     marks.push(frameMarks(part.plan, frame));
     ctx.beginPath();
     for (const contour of part.plan.contours) traceContour(ctx, contour, frame, view);
