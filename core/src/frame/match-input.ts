@@ -65,6 +65,12 @@ export function rankOptions(
     used.add(pair);
     return [[i, j]];
   });
+  const wipes = (['a', 'b'] as const).flatMap((side) =>
+    (side === 'a' ? a : b).part.contours.flatMap(({ id }, contour) => {
+      const angle = wipeAngle(choices, id, used);
+      return angle === undefined ? [] : [{ side, contour, angle }];
+    }),
+  );
   const [m0, m1, m2, m3] = a.matrix;
   const turned = ([x, y]: readonly [number, number]): [number, number] => [m0 * x + m2 * y, m1 * x + m3 * y];
   const touchUps = choices.touchUps.flatMap(({ progress, points }): TouchUp[] => {
@@ -103,6 +109,8 @@ export function rankOptions(
     starts: placePairs(choices.starts),
     ties: placePairs(choices.ties),
     pairs,
+    wipes: wipes.length > 0 ? wipes : undefined,
+    opening: choices.opening,
     points,
     touchUps: touchUps.length > 0 ? touchUps : undefined,
     even: choices.even ?? undefined,
@@ -110,6 +118,14 @@ export function rankOptions(
     method: method === 'auto' ? undefined : method,
     softness: choices.softness ?? undefined,
   };
+}
+
+/** The direction (rad) in which a contour is to be wiped, if it is; the choice then counts as used. */
+export function wipeAngle(choices: MatchChoices, contourId: string, used: Set<unknown>): number | undefined {
+  const wipe = choices.wipes.find(({ contour }) => contour === contourId);
+  if (!wipe) return undefined;
+  used.add(wipe);
+  return (wipe.angle * Math.PI) / 180;
 }
 
 /** How many choices no pair of parts could use. */
@@ -122,6 +138,7 @@ export function lostChoices(choices: MatchChoices, used: ReadonlySet<unknown>): 
     ...lost(choices.starts, 'A start point', 'start points'),
     ...lost(choices.ties, 'A tie', 'ties'),
     ...lost(choices.pairs, 'A pair of contours', 'pairs of contours'),
+    ...lost(choices.wipes, 'A wiped contour', 'wiped contours'),
     ...lost(choices.points, 'An added point', 'added points'),
     ...lost(
       choices.touchUps.flatMap(({ points }) => points),

@@ -15,7 +15,7 @@ import {
 } from '../paint';
 import { outlineOfPart, type Part, placementMatrix, placementScale } from '../piece';
 import { boxSize } from '../vec';
-import { lostChoices, type PlacedPart, rankOptions } from './match-input';
+import { lostChoices, type PlacedPart, rankOptions, wipeAngle } from './match-input';
 import type { PoseInput, ShiftInput } from './shift-input';
 
 /** How a part is stroked along a shift; widths in canvas px. */
@@ -61,7 +61,7 @@ export function planPoseShift(input: ShiftInput, care: Care = 'full'): PoseShift
   const order = (i: number, n: number): number => (i + 0.5) / n;
   const used = new Set<unknown>();
   const add = (a: PlacedPart | undefined, b: PlacedPart | undefined, at: number): void => {
-    const { plan, match } = a && b ? matchedPlan(input, a, b, used, care) : lonePlan(a, b);
+    const { plan, match } = a && b ? matchedPlan(input, a, b, used, care) : lonePlan(input, a, b, used);
     drawn.push({
       order: at,
       plan: paintedPlan(plan, a, b, input.blend),
@@ -102,10 +102,17 @@ function matchedPlan(
   return { plan: planShift(a.outline, b.outline, softened, options.method), match };
 }
 
-function lonePlan(a: PlacedPart | undefined, b: PlacedPart | undefined): { plan: ShiftPlan; match: Match } {
+function lonePlan(
+  { match: choices }: ShiftInput,
+  a: PlacedPart | undefined,
+  b: PlacedPart | undefined,
+  used: Set<unknown>,
+): { plan: ShiftPlan; match: Match } {
   const outlineA = a?.outline ?? { contours: [], fillRule: 'nonzero' };
   const outlineB = b?.outline ?? { contours: [], fillRule: 'nonzero' };
-  const match = unpaired(outlineA, outlineB);
+  const angles = (part: PlacedPart | undefined) =>
+    part?.part.contours.map(({ id }) => wipeAngle(choices, id, used)) ?? [];
+  const match = { ...unpaired(outlineA, outlineB), wipes: { births: angles(b), deaths: angles(a) } };
   return { plan: planShift(outlineA, outlineB, match), match };
 }
 

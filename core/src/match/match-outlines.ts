@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
 import type { Outline } from '../outline';
-import { DIRECTION_CHOICES, type Match, type MatchOptions } from './match';
+import { DIRECTION_CHOICES, type Joining, type Match, type MatchOptions } from './match';
 import { Matcher } from './matcher';
 import { type Pairing, pairingsOf } from './pairings';
 import { reasonsFor } from './reasons';
@@ -18,10 +18,12 @@ export function matchOutlines(a: Outline, b: Outline, options: MatchOptions = {}
   // The last one of the best assignment joins and cuts nothing.
   return cheapestMatch(
     matcher,
-    pairings.find((pairing) => pairing.slots.every(([{ joiningA, joiningB }]) => !joiningA && !joiningB)) ??
+    pairings.find((pairing) => pairing.slots.every(([{ joiningA, joiningB }]) => plain(joiningA) && plain(joiningB))) ??
       pairings[0],
   );
 }
+
+const plain = (joining: Joining | undefined): boolean => !joining?.slits && !joining?.cut;
 
 /** @throws CoreError 'option' */
 export function prepareMatcher(a: Outline, b: Outline, options: MatchOptions): Matcher {
@@ -50,9 +52,18 @@ export function prepareMatcher(a: Outline, b: Outline, options: MatchOptions): M
   return new Matcher(a, b, options);
 }
 
+/** The directions in which contours without a partner are wiped, as the options say; undefined where none is. */
+export function wipesOf({ wipes }: MatchOptions, births: readonly number[], deaths: readonly number[]): Match['wipes'] {
+  if (!wipes || wipes.length === 0) return undefined;
+  const angle = (side: 'a' | 'b', contour: number): number | undefined =>
+    wipes.find((wipe) => wipe.side === side && wipe.contour === contour)?.angle;
+  return { births: births.map((j) => angle('b', j)), deaths: deaths.map((i) => angle('a', i)) };
+}
+
 function cheapestMatch(matcher: Matcher, pairing: Pairing): Match {
   const pairs = pairing.slots.map(([spec]) => matcher.fits(spec)[0]);
   const { births, deaths } = pairing;
   const { even, touchUps } = matcher.options;
-  return { pairs, births, deaths, even, touchUps, reasons: reasonsFor(matcher, pairs, births, deaths) };
+  const wipes = wipesOf(matcher.options, births, deaths);
+  return { pairs, births, deaths, wipes, even, touchUps, reasons: reasonsFor(matcher, pairs, births, deaths) };
 }

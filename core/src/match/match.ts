@@ -15,6 +15,8 @@ export interface Reason {
     | 'slit'
     | 'cut'
     | 'opened'
+    | 'closed-by-chord'
+    | 'wiped'
     | 'method-found'
     | 'method-own'
     | 'softened'
@@ -59,6 +61,8 @@ export interface CutPart {
 /** What is run along on one side of a pair, when it is not simply a contour: the contour with holes joined to it, or a part of it. */
 export interface Joining {
   readonly slits?: readonly Slit[];
+  /** Is the contour, an open one, closed by its chord? */
+  readonly chord?: boolean;
   readonly cut?: CutPart;
 }
 
@@ -118,11 +122,19 @@ export interface Match {
     readonly births: readonly (readonly [number, number])[];
     readonly deaths: readonly (readonly [number, number])[];
   };
+  /** Direction (rad, 0 to the right, clockwise) in which each of them is wiped in or away; undefined: it grows or shrinks. */
+  readonly wipes?: {
+    readonly births: readonly (number | undefined)[];
+    readonly deaths: readonly (number | undefined)[];
+  };
   /** Points are set evenly instead of where both outlines have theirs: how many on each contour. */
   readonly even?: number;
   readonly touchUps?: readonly TouchUp[];
   readonly reasons: readonly Reason[];
 }
+
+export const OPENINGS = ['auto', 'cut', 'chord'] as const;
+export type Opening = (typeof OPENINGS)[number];
 
 export const DIRECTION_CHOICES = ['auto', 'same', 'reversed'] as const;
 /** auto: the program decides; same: both as they are written; reversed: the second is run backwards. */
@@ -148,6 +160,10 @@ export interface MatchOptions {
   readonly points?: readonly { readonly contourA: number; readonly shareA: number }[];
   readonly even?: number;
   readonly touchUps?: readonly TouchUp[];
+  /** Contours that are wiped in or away in a direction (rad, 0 to the right, clockwise) when they have no partner. */
+  readonly wipes?: readonly { readonly side: 'a' | 'b'; readonly contour: number; readonly angle: number }[];
+  /** What happens where an open contour becomes a closed one: that one is cut open, or the open one is closed by its chord. */
+  readonly opening?: Opening;
   /** Lines along which solids of one side are cut, as x0, y0, x1, y1 in px. */
   readonly cuts?: { readonly [side in 'a' | 'b']?: readonly (readonly [number, number, number, number])[] };
 }

@@ -1,20 +1,9 @@
-import { cubicPoint } from '../curve';
-import {
-  type Contour,
-  measureArcLength,
-  type Nesting,
-  nearestOnContour,
-  nestingOf,
-  type Outline,
-  pieceAt,
-  placeAtShare,
-  shareOfCurvePlace,
-} from '../outline';
+import { type Contour, type Nesting, nestingOf, type Outline } from '../outline';
 import { type ContourFit, fitContours } from './contour-pair';
 import { fitThrough } from './fixed-fit';
 import type { FixedPair, Joining, MatchOptions, PairMatch, PlacePair } from './match';
 import { originPairs } from './origins';
-import { type Run, runContour, runShare, runsBackwards } from './run-contour';
+import { type Run, runContour, runShare, runsBackwards, shareOnRun } from './run-contour';
 import { symmetricFits } from './symmetry';
 
 /** Two contours that may become each other, before it is known how. */
@@ -81,20 +70,20 @@ export class Matcher {
     const whole = origins.length > 0;
     const runA = runContour(this.a, spec.a, spec.joiningA, reversedA, whole);
     const runB = runContour(this.b, spec.b, spec.joiningB, reversedB, whole);
-    const wanted = wantedPoints(this.options, spec.a).map((share) => runShare(runA, share));
+    const wanted = wantedPoints(this.options, spec.a).map((share) =>
+      shareOnRun(runA, this.a.contours[spec.a], share, spec.joiningA),
+    );
     const made = (fit: ContourFit, byOrigin: boolean): PairMatch => ({
       ...spec,
       reversedA,
       reversedB,
       byOrigin,
-      points: joined(spec)
-        ? []
-        : wanted.map((share) => (runA.contour.closed && share < fit.startA ? share + 1 : share) - fit.startA),
+      points: wanted.map((share) => (runA.contour.closed && share < fit.startA ? share + 1 : share) - fit.startA),
       ...fit,
     });
     const chosen = own.map((pair) => ({
-      a: shareOnRun(runA, this.a.contours[spec.a], pair.shareA, spec.joiningA !== undefined),
-      b: shareOnRun(runB, this.b.contours[spec.b], pair.shareB, spec.joiningB !== undefined),
+      a: shareOnRun(runA, this.a.contours[spec.a], pair.shareA, spec.joiningA),
+      b: shareOnRun(runB, this.b.contours[spec.b], pair.shareB, spec.joiningB),
     }));
     if (whole) {
       const linked = origins
@@ -118,16 +107,6 @@ export class Matcher {
 
 /** An open line's ends meet each other anyway; an end cannot be tied to the middle. */
 const atEnd = (share: number): boolean => share < 1e-6 || share > 1 - 1e-6;
-
-/** Where a share of a written contour lies along its run; on one that was joined or cut, at the nearest place. */
-function shareOnRun(run: Run, written: Contour, share: number, changed: boolean): number {
-  if (!changed) return runShare(run, share);
-  const at = placeAtShare(measureArcLength(written), share);
-  const point = cubicPoint(written.points, pieceAt(at.piece), at.t, new Float64Array(2));
-  const nearest = nearestOnContour(run.contour, point[0], point[1]);
-  const found = nearest ? shareOfCurvePlace(measureArcLength(run.contour), nearest) : 0;
-  return found >= 1 ? 0 : found;
-}
 
 const joined = (spec: PairSpec): boolean => spec.joiningA !== undefined || spec.joiningB !== undefined;
 

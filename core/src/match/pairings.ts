@@ -32,10 +32,12 @@ export function pairingsOf(matcher: Matcher): Pairing[] {
   const { a, b, nestingA, nestingB, options } = matcher;
   const assignments = rankAssignments(a, nestingA, b, nestingB, options.pairs);
   const alone = new Set(options.pairs?.filter(([i, j]) => i < 0 || j < 0).map(([i, j]) => `${i} ${j}`));
+  // Who says how a contour is wiped wants no slit or cut for it.
+  for (const { side, contour } of options.wipes ?? []) alone.add(side === 'a' ? `${contour} -1` : `-1 ${contour}`);
   const least = assignments[0]?.cost ?? 0;
   const out: Pairing[] = [];
   for (const { pairs, cost } of assignments) {
-    const specs = pairs.map(([i, j]): PairSpec => ({ a: i, b: j }));
+    const specs = pairs.map((pair) => specOf(matcher, pair));
     const plain = without(a, b, specs);
     const holesA = plain.deaths.filter((i) => nestingA[i].hole && !alone.has(`${i} -1`));
     const holesB = plain.births.filter((j) => nestingB[j].hole && !alone.has(`-1 ${j}`));
@@ -88,6 +90,13 @@ export function pairingsOf(matcher: Matcher): Pairing[] {
       out.push({ slots: solids.map((spec) => [spec]), ...without(a, b, solids), extra, lastResort: true });
   }
   return out;
+}
+
+/** A pair as it is, unless an open contour is to be closed by its chord. */
+function specOf({ a, b, options }: Matcher, [i, j]: readonly [number, number]): PairSpec {
+  const chord = options.opening === 'chord' && a.contours[i].closed !== b.contours[j].closed;
+  if (!chord) return { a: i, b: j };
+  return a.contours[i].closed ? { a: i, b: j, joiningB: { chord } } : { a: i, b: j, joiningA: { chord } };
 }
 
 /** The contours that no pair takes up. */
@@ -197,14 +206,16 @@ function dividedInto(
   if (holes.length > 0 && !slits) return undefined;
   const solid = runContour(outline, index, slits && { slits }, false, true);
   const shapes = targets.map((i) => others.contours[i]);
-  if (drawn && drawn.length > 0) {
-    const parts = cutContour(solid, drawn);
+  // Lines too many are left out, the last first.
+  for (let n = drawn?.length ?? 0; drawn && n > 0; n--) {
+    const lines = n === drawn.length ? drawn : drawn.slice(0, n);
+    const parts = cutContour(solid, lines);
     if (parts.length === targets.length) {
-      const [x0, y0, x1, y1] = drawn[0];
+      const [x0, y0, x1, y1] = lines[0];
       const centres = shapes.map((c) => areaCentre({ contours: [c], fillRule: 'nonzero' }));
       const along = (i: number): number => (x1 - x0) * (centres[i].y - y0) - (y1 - y0) * (centres[i].x - x0);
       const order = targets.map((_, i) => i).sort((p, q) => along(p) - along(q));
-      return order.map((i, part) => ({ joining: { slits, cut: { lines: drawn, part } }, target: targets[i] }));
+      return order.map((i, part) => ({ joining: { slits, cut: { lines, part } }, target: targets[i] }));
     }
   }
   const cut = automaticCut(solid, shapes);

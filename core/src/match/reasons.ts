@@ -24,7 +24,10 @@ export function reasonsFor(
       else add('direction-reversed', 'The second outline runs the other way round, so it is run backwards.');
     } else if (pair.reversedB) add('direction-by-cost', 'The second line fits better backwards.');
     else add('direction-by-cost', 'The second line fits better as it is written.');
-    if (ca.closed !== cb.closed) add('opened', 'A closed contour is cut open at its start point to become a line.');
+    if (pair.joiningA?.chord || pair.joiningB?.chord)
+      add('closed-by-chord', 'An open line is closed by its chord: your choice.');
+    else if (ca.closed !== cb.closed)
+      add('opened', 'A closed contour is cut open at its start point to become a line.');
     if (options.starts?.some(mine)) add('start-own', 'The start points are your choice.');
     if (options.ties?.some(mine)) {
       const n = options.ties.filter(mine).length;
@@ -48,20 +51,43 @@ export function reasonsFor(
     add('touched-up', `${n === 1 ? 'One touch-up corrects' : `${n} touch-ups correct`} the in-between.`);
   }
   if (options.pairs?.length) add('pairs-own', 'Some contours are paired, or left alone, as you said.');
-  if (deaths.length > 0)
+  for (const [side, cuts] of [
+    ['joiningA', options.cuts?.a],
+    ['joiningB', options.cuts?.b],
+  ] as const) {
+    const used = Math.max(0, ...pairs.map((pair) => (pair[side]?.cut?.lines[0] === cuts?.[0] ? 1 : 0)));
+    if (cuts?.length && used === 0)
+      add(
+        'choice-lost',
+        `The line drawn across the ${side === 'joiningA' ? 'first' : 'second'} outline cuts nothing: it gives other parts than there are solids on the other side.`,
+      );
+  }
+  const wiped = (options.wipes ?? []).filter(({ side, contour }) => (side === 'a' ? deaths : births).includes(contour));
+  if (wiped.length > 0)
+    add(
+      'wiped',
+      counted(
+        wiped.length,
+        'contour without a partner is wiped: your choice',
+        'contours without a partner are wiped: your choice',
+      ),
+    );
+  const growing = births.length - wiped.filter(({ side }) => side === 'b').length;
+  const shrinking = deaths.length - wiped.filter(({ side }) => side === 'a').length;
+  if (shrinking > 0)
     add(
       'contour-dies',
       counted(
-        deaths.length,
+        shrinking,
         'contour of the first outline has no partner and shrinks away',
         'contours of the first outline have no partner and shrink away',
       ),
     );
-  if (births.length > 0)
+  if (growing > 0)
     add(
       'contour-born',
       counted(
-        births.length,
+        growing,
         'contour of the second outline has no partner and grows from a point',
         'contours of the second outline have no partner and grow from points',
       ),

@@ -1,4 +1,16 @@
-import { type Contour, contourArea, type Outline, reverseContour, withoutIdleAnchors } from '../outline';
+import { cubicPoint } from '../curve';
+import {
+  type Contour,
+  contourArea,
+  measureArcLength,
+  nearestOnContour,
+  type Outline,
+  pieceAt,
+  placeAtShare,
+  reverseContour,
+  shareOfCurvePlace,
+  withoutIdleAnchors,
+} from '../outline';
 import { cutContour } from './cut-contour';
 import { joinBySlits, type RunContour } from './joined-contour';
 import type { Joining } from './match';
@@ -35,7 +47,8 @@ export function runContour(
       return { ...slit, holeAt: slit.holeAt > 0 ? 1 - slit.holeAt : 0 };
     });
     run = joinBySlits(contours, index, slits);
-  } else if (joining?.cut || whole) run = { contour: written, bridges: [] };
+  } else if (joining?.chord) run = closedByChord(written);
+  else if (joining?.cut || whole) run = { contour: written, bridges: [] };
   else {
     const idle = withoutIdleAnchors(written);
     run = { contour: idle.contour, bridges: [] };
@@ -55,6 +68,31 @@ export function runShare(run: Run, share: number): number {
   if (!run.contour.closed) return run.reversed ? 1 - share : share;
   const ahead = share - run.start - Math.floor(share - run.start);
   return run.reversed && ahead > 0 ? 1 - ahead : ahead;
+}
+
+/** As `runShare`, for runs that were joined, cut or closed too: there at the place of the run nearest to the written one. */
+export function shareOnRun(run: Run, written: Contour, share: number, joining: Joining | undefined): number {
+  if (!joining) return runShare(run, share);
+  const at = placeAtShare(measureArcLength(written), share);
+  const point = cubicPoint(written.points, pieceAt(at.piece), at.t, new Float64Array(2));
+  const nearest = nearestOnContour(run.contour, point[0], point[1]);
+  const found = nearest ? shareOfCurvePlace(measureArcLength(run.contour), nearest) : 0;
+  return found >= 1 ? 0 : found;
+}
+
+/** An open contour with the chord from its end to its start as one more piece, a bridge. */
+function closedByChord({ points }: Contour): RunContour {
+  const last = points.length - 2;
+  const [x0, y0, x1, y1] = [points[last], points[last + 1], points[0], points[1]];
+  // Do its ends meet already?
+  if (x0 === x1 && y0 === y1) return { contour: { points, closed: true }, bridges: [] };
+  const closed = new Float64Array(points.length + 6);
+  closed.set(points);
+  for (let k = 1; k <= 3; k++) {
+    closed[last + 2 * k] = x0 + ((x1 - x0) * k) / 3;
+    closed[last + 2 * k + 1] = y0 + ((y1 - y0) * k) / 3;
+  }
+  return { contour: { points: closed, closed: true }, bridges: [last / 6] };
 }
 
 /** Where a share along a run lies on the written contour; the other way round than `runShare`. */

@@ -45,7 +45,7 @@ function runsBetween(contour: PlanContour, points: Float64Array, bridges: readon
   return runs;
 }
 
-/** Joins runs end to start until each closes. */
+/** Joins runs end to start until each closes; one that does not is an open line, closed by its chord on the way. */
 function closedFrom(runs: readonly number[][]): Contour[] {
   const left = [...runs];
   const out: Contour[] = [];
@@ -54,13 +54,14 @@ function closedFrom(runs: readonly number[][]): Contour[] {
   for (let run = left.shift(); run; run = left.shift()) {
     for (;;) {
       if (meets(run, run)) break;
-      const current = run;
+      const current: readonly number[] = run;
       const next = left.findIndex((other) => meets(current, other));
-      if (next < 0) break;
-      run = [...run, ...left[next].slice(2)];
-      left.splice(next, 1);
+      const previous = next < 0 ? left.findIndex((other) => meets(other, current)) : -1;
+      if (next >= 0) run = [...run, ...left.splice(next, 1)[0].slice(2)];
+      else if (previous >= 0) run = [...left.splice(previous, 1)[0], ...run.slice(2)];
+      else break;
     }
-    out.push({ points: Float64Array.from(run), closed: true });
+    out.push({ points: Float64Array.from(run), closed: meets(run, run) });
   }
   return out;
 }

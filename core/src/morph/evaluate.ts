@@ -1,4 +1,5 @@
 import { contourLengthIn, type PlanContour, type PlanKeys, type ShiftPlan } from './plan';
+import { writeWipe } from './wipe';
 
 /** How many numbers a frame of the plan has: what `out` of `evaluate` must hold. */
 export const frameLength = (plan: ShiftPlan): number => plan.from.length;
@@ -36,7 +37,8 @@ export function evaluate(
     const { at, keys } = contour;
     const end = at + contourLengthIn(contour);
     const p = contour.role === 'pair' ? followed : ownProgress(contour, progress);
-    if (keys && p > 0 && p < 1) writeBetweenKeys(keys, p, at, end, out);
+    if (contour.wipe) writeWipe(contour, contour.wipe, contour.role === 'birth' ? to : from, p, out);
+    else if (keys && p > 0 && p < 1) writeBetweenKeys(keys, p, at, end, out);
     else if (keys) writeBeyondKeys(keys, p, at, end, out);
     else for (let i = at; i < end; i++) out[i] = from[i] + (to[i] - from[i]) * p;
     if (contour.joints.length > 0) alignJoints(contour, out);

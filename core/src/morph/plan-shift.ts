@@ -1,5 +1,5 @@
 import { CoreError } from '../errors';
-import { type Match, type PairMatch, runContour, runShare, runsBackwards, type TouchUp } from '../match';
+import { type Match, type PairMatch, runContour, runsBackwards, shareOnRun, type TouchUp } from '../match';
 import {
   areaCentre,
   type Contour,
@@ -14,7 +14,9 @@ import { splitEvenly, splitPair } from './break-points';
 import { anchorPolygon, meanValueCoordinates } from './carried';
 import { METHODS, type Method, type ShiftPlan } from './plan';
 import { assemble, type PlannedRun, planRun, type RunSource } from './planned-run';
+import { onGrid } from './spline-keys';
 import { type Correction, RunTravel, type Way } from './travel';
+import { wipedContour, writeWipe } from './wipe';
 
 /**
  * Computes a shift from outline `a` to outline `b` (px, y down) by `match`. Points are added by exact splitting only, so the frames at
@@ -64,10 +66,10 @@ export function planRuns(
     runs.push(planRun(source, solid ? { ...way, carried: carriedBy(solid.source, wayOf(solid.pair), source) } : way));
   }
   match.deaths.forEach((i, k) => {
-    runs.push(alone(a.contours[i], i, 'death', solids, nestingA, match.timing?.deaths[k]));
+    runs.push(alone(a.contours[i], i, 'death', solids, nestingA, match.timing?.deaths[k], match.wipes?.deaths[k]));
   });
   match.births.forEach((j, k) => {
-    runs.push(alone(b.contours[j], j, 'birth', solids, nestingB, match.timing?.births[k]));
+    runs.push(alone(b.contours[j], j, 'birth', solids, nestingB, match.timing?.births[k], match.wipes?.births[k]));
   });
   return assemble(
     runs,
@@ -119,7 +121,7 @@ function correctionsOf(
     let any = false;
     for (const { contourA, shareA, by, before, after } of moves) {
       if (contourA !== pair.a) continue;
-      const share = runShare(run, shareA) - pair.startA;
+      const share = shareOnRun(run, a.contours[pair.a], shareA, pair.joiningA) - pair.startA;
       const ahead = run.contour.closed && share < -SAME_PLACE ? share + 1 : Math.max(0, share);
       let k = 0;
       shares.forEach((other, at) => {
@@ -171,6 +173,39 @@ function middleOf(points: Float64Array, closed: boolean): [number, number] {
   return [x, y];
 }
 
+/** A contour that comes or goes alone, wiped in or away where it stands. */
+function wiped(
+  contour: Contour,
+  index: number,
+  role: 'birth' | 'death',
+  nesting: readonly Nesting[] | undefined,
+  timing: readonly [number, number],
+  angle: number,
+): PlannedRun {
+  const oriented = runsBackwards(contour, nesting?.[index].hole ?? false) ? reverseContour(contour) : contour;
+  const { full, wipe, edges } = wipedContour(oriented, angle, role);
+  const pieces = (full.length / 2 - 1) / 3;
+  const run = {
+    pieces,
+    closed: contour.closed,
+    role,
+    ...(role === 'death' ? { a: index } : { b: index }),
+    wipe,
+    begin: timing[0],
+    end: timing[1],
+    joints: new Int32Array(0),
+    turns: new Float64Array(0),
+    bridgesA: edges,
+    bridgesB: edges,
+    method: 'straight',
+    softness: 0,
+  } as const;
+  const hidden = new Float64Array(full.length);
+  writeWipe({ ...run, at: 0 }, wipe, full, role === 'birth' ? 0 : 1, hidden);
+  for (let i = 0; i < hidden.length; i++) hidden[i] = onGrid(hidden[i]);
+  return { ...run, from: role === 'death' ? full : hidden, to: role === 'death' ? hidden : full };
+}
+
 /** A contour that comes or goes alone: against a point inside it, which its solid (if it is a hole) takes along. */
 function alone(
   contour: Contour,
@@ -179,7 +214,9 @@ function alone(
   pairs: readonly { pair: PairMatch; source: RunSource }[],
   nesting: readonly Nesting[] | undefined,
   timing: readonly [number, number] = [0, 1],
+  wipe?: number,
 ): PlannedRun {
+  if (wipe !== undefined) return wiped(contour, index, role, nesting, timing, wipe);
   const solid = pairs.find(
     ({ pair, source }) => source.closed && isInside(nesting, index, role === 'birth' ? pair.b : pair.a),
   );

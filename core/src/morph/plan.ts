@@ -1,7 +1,7 @@
 import type { FillRule } from '../outline';
 
 /** Raised whenever the same input may give another plan; kept plans of older versions are then made anew. */
-export const ENGINE_VERSION = 2;
+export const ENGINE_VERSION = 3;
 
 export const METHODS = ['straight', 'turning', 'blended'] as const;
 /** How positions travel: straight — every point on a straight line; turning — edges turn and stretch; blended — half of each. */
@@ -16,6 +16,28 @@ export interface PlanKeys {
   readonly slopes: Float64Array;
 }
 
+/** How a contour that comes or goes alone is uncovered or covered. */
+export type PlanWipe =
+  | {
+      /** By a straight edge: shown is what lies at x·px + y·py ≤ first + (last − first)·progress. Pieces come in twos, a curve and the edge. */
+      readonly kind: 'edge';
+      /** Unit direction in which the edge uncovers. */
+      readonly x: number;
+      readonly y: number;
+      readonly first: number;
+      readonly last: number;
+      /** For each two pieces: 1 where the curve runs ahead of the edge and stands first, 0 where it comes back and stands second. */
+      readonly rising: Uint8Array;
+    }
+  | {
+      /** Along its length from its start. */
+      readonly kind: 'length';
+      /** Share of the length at each anchor. */
+      readonly shares: Float64Array;
+      /** Is it taken back instead of drawn? */
+      readonly erases: boolean;
+    };
+
 /** One contour of a plan: where its numbers lie, how they travel and where it came from. */
 export interface PlanContour {
   /** Index of the first number in the flat arrays; the contour has 2·(3·pieces + 1) of them. */
@@ -28,6 +50,8 @@ export interface PlanContour {
   readonly b?: number;
   /** Absent where every number goes straight from one end to the other. */
   readonly keys?: PlanKeys;
+  /** Absent where a contour that comes or goes alone grows from, or shrinks to, a point. */
+  readonly wipe?: PlanWipe;
   /** Progress at which it leaves its first end and reaches its second: 0 and 1 unless it is born late or dies early. */
   readonly begin: number;
   readonly end: number;

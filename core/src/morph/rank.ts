@@ -9,6 +9,7 @@ import {
   prepareMatcher,
   type Reason,
   reasonsFor,
+  wipesOf,
 } from '../match';
 import { type Outline, outlineSize } from '../outline';
 import { Judge } from './judge';
@@ -166,7 +167,8 @@ class Ranker {
     const { a, b } = this.matcher;
     const reasons = [...reasonsFor(this.matcher, pairs, births, deaths), ...this.methodReasons(pairs)];
     const { even, touchUps } = this.options;
-    const match: Match = { pairs, births, deaths, even, touchUps, reasons };
+    const wipes = wipesOf(this.options, births, deaths);
+    const match: Match = { pairs, births, deaths, wipes, even, touchUps, reasons };
     const plan = planRuns(
       a,
       b,

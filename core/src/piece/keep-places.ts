@@ -55,7 +55,13 @@ export function keepPlaces(before: Piece, after: Piece): KeptPlaces {
 }
 
 const hasPlaces = (match: MatchChoices): boolean =>
-  match.starts.length + match.ties.length + match.points.length + match.touchUps.length + match.pairs.length > 0;
+  match.starts.length +
+    match.ties.length +
+    match.points.length +
+    match.touchUps.length +
+    match.pairs.length +
+    match.wipes.length >
+  0;
 
 const partsOf = (piece: Piece, poseId: Id): Part[] => piece.poses[poseId]?.parts.map((id) => piece.parts[id]) ?? [];
 
@@ -97,6 +103,9 @@ function carriedChoices(match: MatchChoices, a: Carrier, b: Carrier): { choices:
     points: keep(match.points, 'An added point', (place) => a.carry(place)),
     pairs: keep(match.pairs, 'A pair of contours', (pair) =>
       (pair.a === null || a.hasContour(pair.a)) && (pair.b === null || b.hasContour(pair.b)) ? pair : undefined,
+    ),
+    wipes: keep(match.wipes, 'A wiped contour', (wipe) =>
+      a.hasContour(wipe.contour) || b.hasContour(wipe.contour) ? wipe : undefined,
     ),
     touchUps: keep(match.touchUps, 'A touch-up', (touchUp) => {
       const points = touchUp.points.map(point);

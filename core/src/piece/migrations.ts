@@ -5,6 +5,7 @@ import { PIECE_VERSION } from './records';
 const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<string, unknown>>> = {
   1: shapesStep,
   2: matchStep,
+  3: wipeStep,
 };
 
 type Table = Record<string, Record<string, unknown>>;
@@ -71,6 +72,17 @@ function matchStep(data: Record<string, unknown>): Record<string, unknown> {
         touchUps: [],
         ...(shift.match as Record<string, unknown>),
       },
+    })),
+  };
+}
+
+/** To version 4: contours that are wiped, and what happens where open meets closed. */
+function wipeStep(data: Record<string, unknown>): Record<string, unknown> {
+  return {
+    ...data,
+    shifts: mapTable(data.shifts, (shift) => ({
+      ...shift,
+      match: { wipes: [], opening: 'auto', ...(shift.match as Record<string, unknown>) },
     })),
   };
 }

@@ -1,5 +1,5 @@
 import type { Easing } from '../easing';
-import type { DirectionChoice } from '../match';
+import type { DirectionChoice, Opening } from '../match';
 import type { Method } from '../morph';
 import type { FillRule, Place } from '../outline';
 import type { BlendSpace, Paint } from '../paint';
@@ -9,7 +9,7 @@ import type { ShapeSource } from '../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 3;
+export const PIECE_VERSION = 4;
 
 export type Id = string;
 
@@ -227,6 +227,12 @@ export interface CutLine {
   readonly line: readonly [x0: number, y0: number, x1: number, y1: number];
 }
 
+/** A contour that is wiped in or away when it has no partner, in a direction in degrees clockwise, 0 to the right. */
+export interface ContourWipe {
+  readonly contour: Id;
+  readonly angle: number;
+}
+
 /** How a point of the in-between, and further its handles, are moved; px in the coordinates of the pose that the shift leaves. */
 export interface TouchUpPoint {
   readonly place: Place;
@@ -249,7 +255,10 @@ export interface MatchChoices {
   readonly starts: readonly PlaceTie[];
   readonly ties: readonly PlaceTie[];
   readonly pairs: readonly ContourPairing[];
+  readonly wipes: readonly ContourWipe[];
   readonly cuts: readonly CutLine[];
+  /** Where an open contour becomes a closed one: the closed one is cut open, or the open one closed by its chord. */
+  readonly opening: Opening;
   /** How much the middle is rounded, 0 to 18; null: only where everything else folds. */
   readonly softness: number | null;
   /** Places of the outline that the shift leaves at which it is to have a point. */
