@@ -10,6 +10,26 @@ export function frameOutline(plan: ShiftPlan, frame: Float64Array): Outline {
   };
 }
 
+/**
+ * Path data of what a stroke follows in a frame: the edges of the first, or second, outline, without slits, cuts and chords. As constant in
+ * structure as `framePathData`.
+ */
+export function edgePathData(plan: ShiftPlan, frame: Float64Array, digits: number, end: 'first' | 'second'): string {
+  let d = '';
+  for (const { at, pieces, closed, bridgesA, bridgesB } of plan.contours) {
+    const bridges = end === 'first' ? bridgesA : bridgesB;
+    for (let k = 0; k < pieces; k++) {
+      if (bridges.includes(k)) continue;
+      const i = at + 6 * k;
+      if (k === 0 || bridges.includes(k - 1))
+        d += `M${numberText(frame[i], digits)} ${numberText(frame[i + 1], digits)}`;
+      d += cubicText(frame, i, digits);
+    }
+    if (closed && bridges.length === 0) d += 'Z';
+  }
+  return d;
+}
+
 /** Path data of a frame: always one M, the same number of C and the same Z, so that any two frames of a plan interpolate command by command. */
 export function framePathData(plan: ShiftPlan, frame: Float64Array, digits: number): string {
   let d = '';

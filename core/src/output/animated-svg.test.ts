@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { SaxesParser } from 'saxes';
 import { compilePiece } from '../frame';
-import type { Piece, PieceDraft } from '../piece';
+import { measureArcLength } from '../outline';
+import { type Piece, type PieceDraft, plainStroke } from '../piece';
 import { readPathData } from '../svg';
 import { pieceOf } from '../testing/pieces';
 import { writeAnimatedSvg } from './animated-svg';
@@ -70,5 +71,26 @@ describe('the animated SVG', () => {
     expect(writeAnimatedSvg(compiled, { digits: 1 }).length).toBeLessThan(
       writeAnimatedSvg(compiled, { digits: 4 }).length,
     );
+  });
+
+  test('a stroke leaves out the slit through which a hole opens: elements of its own, each seen in its half', () => {
+    const ring = 'M0 0H100V100H0ZM30 30V70H70V30Z';
+    const draft = structuredClone(pieceOf([ring, 'M0 0H100V100H0Z'])) as PieceDraft;
+    for (const part of Object.values(draft.parts)) part.stroke = { ...plainStroke('#000000', 4) };
+    const text = file(draft as Piece);
+    const paths = text.match(/<path[^>]*>/g) ?? [];
+    const strokes = paths.filter((path) => path.includes('stroke-width'));
+    expect(paths).toHaveLength(3);
+    expect(strokes).toHaveLength(2);
+    expect(strokes.map((path) => attribute(path, 'visibility')[0])).toEqual(['visible', 'hidden']);
+    for (const stroke of strokes) expect(stroke).toContain('fill="none"');
+    expect(paths.filter((path) => !path.includes('stroke-width'))[0]).toContain('fill="#204060"');
+    // What is stroked is as long as the ring's edges, 400 + 160 against the square's 400; with the slit it would be longer.
+    const length = (d: string): number =>
+      readPathData(d).contours.reduce((sum, contour) => sum + measureArcLength(contour).cumulative.slice(-1)[0], 0);
+    const [last] = attribute(text.slice(text.indexOf(strokes[1])), 'values')[0]
+      .split(';')
+      .slice(-1);
+    expect(length(attribute(strokes[0], 'd')[0]) / length(last)).toBeCloseTo(1.4, 2);
   });
 });

@@ -1,6 +1,6 @@
 import { type Easing, ease, staysInside } from '../easing';
 import type { CompiledPiece, FigureSpan, PartPlan } from '../frame';
-import { evaluate, framePathData } from '../morph';
+import { edgePathData, evaluate, framePathData, type ShiftPlan } from '../morph';
 import {
   blendColour,
   cssText,
@@ -60,7 +60,11 @@ export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOp
           const last = i === figure.spans.length - 1;
           const until = last ? Math.max(duration, span.end) : span.end;
           return span.parts
-            .map((part) => partElement(part, span, compiled, digits, until, figure.spans.length > 1, scope))
+            .map((part) =>
+              layersOf(part)
+                .map((layer) => partElement(part, layer, span, compiled, digits, until, figure.spans.length > 1, scope))
+                .join(''),
+            )
             .join('');
         })
         .join('');
@@ -88,8 +92,34 @@ class Scope {
   }
 }
 
+/** What one path element shows of a part. */
+interface Layer {
+  readonly fill: boolean;
+  readonly stroke: boolean;
+  /** Which outline's edges: those of a stroke leave out slits, cuts and chords. */
+  readonly edges: 'all' | 'first' | 'second';
+  /** Is it to be seen only in the half that is nearer to its outline? */
+  readonly half: boolean;
+}
+
+/** A stroke that must not follow the bridges of a part's contours has elements of its own, one for each half where they differ. */
+function layersOf({ plan, fill, stroke }: PartPlan): Layer[] {
+  const bridged = plan.contours.some(({ bridgesA, bridgesB }) => bridgesA.length + bridgesB.length > 0);
+  if (!stroke || !bridged) return [{ fill: true, stroke: true, edges: 'all', half: false }];
+  const same = plan.contours.every(({ bridgesA, bridgesB }) => String(bridgesA) === String(bridgesB));
+  const strokes = same ? (['first'] as const) : (['first', 'second'] as const);
+  return [
+    ...(fill ? [{ fill: true, stroke: false, edges: 'all', half: false } as const] : []),
+    ...strokes.map((edges) => ({ fill: false, stroke: true, edges, half: !same })),
+  ];
+}
+
+const pathData = (plan: ShiftPlan, frame: Float64Array, digits: number, edges: Layer['edges']): string =>
+  edges === 'all' ? framePathData(plan, frame, digits) : edgePathData(plan, frame, digits, edges);
+
 function partElement(
   part: PartPlan,
+  layer: Layer,
   span: FigureSpan,
   compiled: CompiledPiece,
   digits: number,
@@ -101,7 +131,8 @@ function partElement(
   const repeat = loop ? 'repeatCount="indefinite"' : 'fill="freeze"';
   const clock = `dur="${numberText(duration, 6)}s" ${repeat}`;
   const frame = new Float64Array(part.plan.from.length);
-  const d = (progress: number): string => framePathData(part.plan, evaluate(part.plan, progress, frame), digits);
+  const d = (progress: number): string =>
+    pathData(part.plan, evaluate(part.plan, progress, frame), digits, layer.edges);
   const animated = duration > 0 && span.end > span.holdEnd;
   let attributes = ` d="${d(0)}"${part.plan.fillRule === 'evenodd' ? ' fill-rule="evenodd"' : ''}`;
   let animations = '';
@@ -129,9 +160,14 @@ function partElement(
     animate(name, colourTrack(span, duration, at, opaqueText));
     animate(`${name}-opacity`, colourTrack(span, duration, at, alphaText));
   };
-  paint('fill', part.fill);
-  paint('stroke', part.stroke?.paint ?? null);
-  if (part.stroke) {
+  paint('fill', layer.fill ? part.fill : null);
+  if (layer.half) {
+    const shown = layer.edges === 'first' ? (['visible', 'hidden'] as const) : (['hidden', 'visible'] as const);
+    attributes += ` visibility="${shown[0]}"`;
+    animate('visibility', halfWayTrack(span, duration, shown));
+  }
+  if (part.stroke && layer.stroke) {
+    paint('stroke', part.stroke.paint);
     const { widths, caps, joins, miters, dashes, dashOffsets } = part.stroke;
     attributes += ` stroke-width="${numberText(widths[0], 4)}" stroke-linecap="${caps[0]}" stroke-linejoin="${joins[0]}"`;
     const between =
