@@ -1,6 +1,17 @@
-import { type Match, matchOutlines, pairOptimally, type Reason } from '../match';
-import { type Health, measureHealth, planShift, rankAlternatives, type ShiftPlan, VERDICTS } from '../morph';
-import { areaCentre, type Outline, outlineBox, outlineSize, transformOutline } from '../outline';
+import { type Match, matchOutlines, type PlacePair, pairOptimally, type Reason } from '../match';
+import {
+  type Health,
+  measureHealth,
+  planShift,
+  type RankOptions,
+  rankAlternatives,
+  runEnds,
+  type ShiftPlan,
+  sharedPlaces,
+  VERDICTS,
+  withoutEndJoints,
+} from '../morph';
+import { areaCentre, contourLength, type Outline, outlineBox, outlineSize, transformOutline } from '../outline';
 import {
   type BlendSpace,
   coloursOf,
@@ -56,12 +67,18 @@ export type Care = 'quick' | 'full';
 export function planPoseShift(input: ShiftInput, care: Care = 'full'): PoseShiftPlan {
   const from = placedParts(input.from);
   const to = placedParts(input.to);
-  const pairs = pairParts(from, to, input.match);
+  const used = new Set<unknown>();
+  const paired = pairParts(from, to, input.match).map(([i, j]) => ({ i, j, a: from[i], b: to[j] }));
+  const matched = followSharedEdges(input, paired, used, care);
+  const pairs = paired.map(({ i, j }): [number, number] => [i, j]);
   const drawn: { order: number; plan: PartPlan; health: Health; reasons: readonly Reason[] }[] = [];
   const order = (i: number, n: number): number => (i + 0.5) / n;
-  const used = new Set<unknown>();
-  const add = (a: PlacedPart | undefined, b: PlacedPart | undefined, at: number): void => {
-    const { plan, match } = a && b ? matchedPlan(input, a, b, used, care) : lonePlan(input, a, b, used);
+  const add = (
+    a: PlacedPart | undefined,
+    b: PlacedPart | undefined,
+    at: number,
+    { plan, match }: { plan: ShiftPlan; match: Match } = lonePlan(input, a, b, used),
+  ): void => {
     drawn.push({
       order: at,
       plan: paintedPlan(plan, a, b, input.blend),
@@ -69,7 +86,9 @@ export function planPoseShift(input: ShiftInput, care: Care = 'full'): PoseShift
       reasons: match.reasons,
     });
   };
-  for (const [i, j] of pairs) add(from[i], to[j], (order(i, from.length) + order(j, to.length)) / 2);
+  paired.forEach(({ i, j, a, b }, k) => {
+    add(a, b, (order(i, from.length) + order(j, to.length)) / 2, matched[k]);
+  });
   from.forEach((part, i) => {
     if (!pairs.some(([a]) => a === i)) add(part, undefined, order(i, from.length));
   });
@@ -88,14 +107,117 @@ export function planPoseShift(input: ShiftInput, care: Care = 'full'): PoseShift
   };
 }
 
-function matchedPlan(
+/** Two parts that become each other, as one of several that are planned together. */
+interface PlannedPair extends PartPair {
+  readonly options: RankOptions;
+  readonly followed: readonly PlacePair[];
+  readonly plan: ShiftPlan;
+  readonly match: Match;
+}
+interface PartPair {
+  readonly a: PlacedPart;
+  readonly b: PlacedPart;
+}
+
+/**
+ * Plans the paired parts of a shift, with those of shifts beside it in mind: where edges of two parts lie on each other at both ends, one
+ * follows the other, and both go straight, so that their edges stay on each other. A method that was chosen goes
+ * before this.
+ *
+ * @returns the plans of the shift's own pairs
+ */
+function followSharedEdges(
   input: ShiftInput,
-  a: PlacedPart,
-  b: PlacedPart,
+  own: readonly PartPair[],
   used: Set<unknown>,
   care: Care,
+): { plan: ShiftPlan; match: Match }[] {
+  const beside = input.beside ?? [];
+  const group: PlannedPair[] = [];
+  const addAll = (of: ShiftInput, pairs: readonly PartPair[], seen: Set<unknown>): void => {
+    for (const { a, b } of pairs) {
+      const options = rankOptions(of.match, of.method, a, b, seen);
+      group.push({ a, b, options, followed: [], ...matchedPlan(a, b, options, care) });
+    }
+  };
+  const others = (of: ShiftInput): void => addAll(of, pairedParts(of), new Set());
+  for (const { shift, below } of beside) if (below) others(shift);
+  const first = group.length;
+  addAll(input, own, used);
+  for (const { shift, below } of beside) if (!below) others(shift);
+  for (let j = 1; j < group.length; j++) {
+    for (let i = 0; i < j; i++) {
+      if (!goesStraight(group[i].options) || !goesStraight(group[j].options)) continue;
+      // The one that has less outline leads: a line goes before the area under it.
+      const [lead, next] = outlineLength(group[j]) < outlineLength(group[i]) ? [j, i] : [i, j];
+      const { a, b } = group[next];
+      const { plan, a: ownA, b: ownB } = group[lead];
+      const ends = runEnds(plan, [ownA.outline, ownB.outline], a.outline, b.outline);
+      if (ends.length === 0 && sharedPlaces(plan, a.outline, b.outline).length === 0) continue;
+      const leading = following(group[lead], ends, care);
+      const places = sharedPlaces(leading.plan, a.outline, b.outline);
+      if (places.length === 0) continue;
+      group[lead] = leading;
+      group[next] = following(group[next], places, care);
+    }
+  }
+  for (let j = 1; j < group.length; j++) {
+    for (let i = 0; i < j; i++) {
+      if (group[i].followed.length + group[j].followed.length === 0) continue;
+      const [p, q] = withoutEndJoints(group[i].plan, group[j].plan);
+      group[i] = { ...group[i], plan: p };
+      group[j] = { ...group[j], plan: q };
+    }
+  }
+  return group.slice(first, first + own.length);
+}
+
+/** Length of the outlines of a pair, px. */
+const outlineLength = ({ a, b }: PartPair): number =>
+  [...a.outline.contours, ...b.outline.contours].reduce((sum, contour) => sum + contourLength(contour), 0);
+
+/** Nothing but a straight way was asked for. */
+const goesStraight = ({ method, softness }: RankOptions): boolean =>
+  (method === undefined || method === 'straight') && !softness;
+
+const SHARED: Reason = {
+  code: 'shared-edge',
+  text: 'An edge that lies on another outline at both ends stays on it, so points travel straight.',
+};
+
+/** The pair planned anew on straight ways, through further places that it is to follow. */
+function following(pair: PlannedPair, places: readonly PlacePair[], care: Care): PlannedPair {
+  const straight = pair.plan.contours.every(({ method, softness }) => method === 'straight' && !softness);
+  if (places.length === 0 && straight) return withReason(pair);
+  const followed = [...pair.followed, ...places];
+  const said = pair.options.pairs ?? [];
+  const pairs = [...said];
+  for (const { contourA, contourB } of followed)
+    if (!pairs.some(([i, j]) => i === contourA || j === contourB)) pairs.push([contourA, contourB]);
+  const options: RankOptions = { ...pair.options, pairs, followed, method: 'straight', softness: 0 };
+  const planned = matchedPlan(pair.a, pair.b, options, care);
+  // What the program decided for the sake of the edge is not the user's choice.
+  const reasons = planned.match.reasons.filter(
+    ({ code }) =>
+      (code !== 'method-own' || pair.options.method) &&
+      (code !== 'softened' || pair.options.softness !== undefined) &&
+      (code !== 'pairs-own' || said.length > 0) &&
+      code !== 'origins',
+  );
+  return withReason({ ...pair, followed, plan: planned.plan, match: { ...planned.match, reasons } });
+}
+
+const withReason = (pair: PlannedPair): PlannedPair =>
+  pair.match.reasons.some(({ code }) => code === SHARED.code)
+    ? pair
+    : { ...pair, match: { ...pair.match, reasons: [...pair.match.reasons, SHARED] } };
+
+function matchedPlan(
+  a: PlacedPart,
+  b: PlacedPart,
+  options: RankOptions,
+  care: Care,
 ): { plan: ShiftPlan; match: Match } {
-  const options = rankOptions(input.match, input.method, a, b, used);
   if (care === 'full') return rankAlternatives(a.outline, b.outline, options)[0];
   const match = matchOutlines(a.outline, b.outline, options);
   const softened = { ...match, pairs: match.pairs.map((pair) => ({ ...pair, softness: options.softness })) };

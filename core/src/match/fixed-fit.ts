@@ -69,8 +69,8 @@ export function fitThrough(
     const width = { a: nodes[k + 1].a - nodes[k].a, b: nodes[k + 1].b - nodes[k].b };
     if (
       byOrigin &&
-      wholePiece(tableA, startA, nodes[k].a, nodes[k + 1].a) &&
-      wholePiece(tableB, startB, nodes[k].b, nodes[k + 1].b)
+      inOnePiece(tableA, startA, nodes[k].a, nodes[k + 1].a) &&
+      inOnePiece(tableB, startB, nodes[k].b, nodes[k + 1].b)
     ) {
       addWhole(mapA, mapB, tableA, tableB, startA, startB, nodes[k], nodes[k + 1]);
       continue;
@@ -182,12 +182,13 @@ function aheadOf(s: ContourSamples, from: number, k: number, low: number, high: 
 
 const EDGE = 1e-7;
 
-/** Is the stretch just one piece of the contour? */
-function wholePiece(table: ArcLengthTable, start: number, from: number, to: number): boolean {
+/** Does the stretch lie in just one piece of the contour? */
+function inOnePiece(table: ArcLengthTable, start: number, from: number, to: number): boolean {
   const piece = pieceBehind(table, start, from, to);
-  const low = shareOfAnchor(table, piece);
-  const high = shareOfAnchor(table, piece + 1);
-  return Math.abs(high - low - (to - from)) < EDGE;
+  const wrap = (share: number): number => (table.contour.closed && share >= 1 ? share - 1 : share);
+  const low = wrap(start + from);
+  const high = low + (to - from);
+  return low > shareOfAnchor(table, piece) - EDGE && high < shareOfAnchor(table, piece + 1) + EDGE;
 }
 
 const pieceBehind = (table: ArcLengthTable, start: number, from: number, to: number): number => {
@@ -195,7 +196,7 @@ const pieceBehind = (table: ArcLengthTable, start: number, from: number, to: num
   return placeAtShare(table, table.contour.closed && middle >= 1 ? middle - 1 : middle).piece;
 };
 
-/** Knots at equal parameters of two pieces. */
+/** Knots at equal parameters of the stretches of two pieces. */
 function addWhole(
   mapA: number[],
   mapB: number[],
@@ -206,15 +207,26 @@ function addWhole(
   from: FixedPair,
   to: FixedPair,
 ): void {
-  const pieceA = pieceBehind(tableA, startA, from.a, to.a);
-  const pieceB = pieceBehind(tableB, startB, from.b, to.b);
+  const alongA = stretchOf(tableA, startA, from.a, to.a);
+  const alongB = stretchOf(tableB, startB, from.b, to.b);
   for (let k = 1; k <= WHOLE_KNOTS; k++) {
     const t = k / WHOLE_KNOTS;
-    mapA.push(k === WHOLE_KNOTS ? to.a : from.a + partShare(tableA, pieceA, t));
-    mapB.push(k === WHOLE_KNOTS ? to.b : from.b + partShare(tableB, pieceB, t));
+    mapA.push(k === WHOLE_KNOTS ? to.a : from.a + alongA(t));
+    mapB.push(k === WHOLE_KNOTS ? to.b : from.b + alongB(t));
   }
 }
 
-/** Share of the whole length from the start of a piece to a parameter in it. */
-const partShare = (table: ArcLengthTable, piece: number, t: number): number =>
-  cubicLength(table.contour.points, pieceAt(piece), 0, t) / totalLength(table);
+/** Share of the whole length from the start of a stretch within a piece to a parameter (0 to 1) of the stretch. */
+function stretchOf(table: ArcLengthTable, start: number, from: number, to: number): (t: number) => number {
+  const piece = pieceBehind(table, start, from, to);
+  const { points, closed } = table.contour;
+  const parameter = (share: number): number => {
+    const absolute = start + share;
+    const place = placeAtShare(table, closed && absolute >= 1 ? absolute - 1 : absolute);
+    return place.piece === piece ? place.t : share === from ? 0 : 1;
+  };
+  const t0 = parameter(from);
+  const t1 = parameter(to);
+  const total = totalLength(table);
+  return (t) => cubicLength(points, pieceAt(piece), t0, t0 + (t1 - t0) * t) / total;
+}

@@ -9,6 +9,7 @@ export interface Reason {
     | 'start-own'
     | 'ties-own'
     | 'origins'
+    | 'shared-edge'
     | 'pairs-own'
     | 'contour-born'
     | 'contour-dies'
@@ -154,6 +155,8 @@ export interface MatchOptions {
   readonly starts?: readonly PlacePair[];
   /** Places that belong together. */
   readonly ties?: readonly PlacePair[];
+  /** Places at which both outlines follow a shift beside them: kept as the links of copied points are, after what was chosen. */
+  readonly followed?: readonly PlacePair[];
   /** Contours that belong together, by index; −1: the contour goes, or comes, alone. */
   readonly pairs?: readonly (readonly [number, number])[];
   /** Places of A at which the shift is to have a point. */

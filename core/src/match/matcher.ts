@@ -46,7 +46,12 @@ export class Matcher {
     const { direction = 'auto' } = this.options;
     const backwardsA = runsBackwards(ca, this.nestingA[spec.a].hole);
     const aligned = runsBackwards(cb, this.nestingB[spec.b].hole);
-    const origins = joined(spec) ? [] : originPairs(ca, cb);
+    const followed = (this.options.followed ?? []).filter(
+      ({ contourA, contourB }) => contourA === spec.a && contourB === spec.b,
+    );
+    const origins = joined(spec)
+      ? []
+      : [...followed.map(({ shareA, shareB }) => ({ a: shareA, b: shareB })), ...originPairs(ca, cb)];
     let ways: boolean[];
     if (direction !== 'auto') ways = [(direction === 'reversed') !== backwardsA];
     else if (ca.closed && cb.closed) ways = [aligned];
@@ -54,8 +59,8 @@ export class Matcher {
     const own = ownPairs(this.options, spec);
     const out = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, own, origins));
     // Do the places that must be met follow each other the other way round only? Then that way is meant.
-    if (out.length === 0 && direction === 'auto' && own.length > 0)
-      out.push(...this.run(spec, backwardsA, !ways[0], own, []));
+    if (out.length === 0 && direction === 'auto' && own.length + followed.length > 0)
+      out.push(...this.run(spec, backwardsA, !ways[0], own, followed.length > 0 ? origins : []));
     if (out.length === 0) out.push(...ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, [], [])));
     return out.sort((p, q) => p.cost - q.cost);
   }
@@ -90,7 +95,7 @@ export class Matcher {
         .map((pair) => ({ a: runShare(runA, pair.a), b: runShare(runB, pair.b) }))
         .filter((pair) => (!runA.contour.closed && !runB.contour.closed ? atEnd(pair.a) === atEnd(pair.b) : true));
       // What the designer says comes first; of the links those are kept that agree with it.
-      const fit = fitThrough(runA.contour, runB.contour, [...chosen, ...agreeing(chosen, linked, runA, runB)], true);
+      const fit = fitThrough(runA.contour, runB.contour, agreeing(chosen, linked, runA, runB), true);
       if (fit) return [made(fit, true)];
       return own.length > 0 ? this.run(spec, reversedA, reversedB, own, []) : [];
     }
@@ -123,18 +128,22 @@ function ownPairs(options: MatchOptions, { a, b }: PairSpec): PlacePair[] {
   return [...(options.starts ?? []).filter(mine).slice(0, 1), ...(options.ties ?? []).filter(mine)];
 }
 
-/** The links that keep the cyclic order with all chosen pairs. */
+/**
+ * The chosen pairs, and of the links, in their order, those that keep the cyclic order with all taken before them; none of the links where most
+ * of them do not: then they run the other way round.
+ */
 function agreeing(chosen: readonly FixedPair[], linked: readonly FixedPair[], a: Run, b: Run): FixedPair[] {
-  if (chosen.length === 0) return [...linked];
   const ahead = (share: number, from: number, contour: Contour): number =>
     contour.closed && share < from ? share - from + 1 : share - from;
-  const [first] = chosen;
-  const nodes = chosen
-    .map((pair) => ({ a: ahead(pair.a, first.a, a.contour), b: ahead(pair.b, first.b, b.contour) }))
-    .sort((p, q) => p.a - q.a);
-  return linked.filter((pair) => {
+  const [first = linked[0]] = chosen;
+  const taken = [...chosen];
+  const nodes = chosen.map((pair) => ({ a: ahead(pair.a, first.a, a.contour), b: ahead(pair.b, first.b, b.contour) }));
+  for (const pair of linked) {
     const pa = ahead(pair.a, first.a, a.contour);
     const pb = ahead(pair.b, first.b, b.contour);
-    return nodes.every((node) => Math.abs(pa - node.a) > 1e-6 && pa > node.a === pb > node.b && pb !== node.b);
-  });
+    if (!nodes.every((node) => Math.abs(pa - node.a) > 1e-6 && pa > node.a === pb > node.b && pb !== node.b)) continue;
+    taken.push(pair);
+    nodes.push({ a: pa, b: pb });
+  }
+  return taken.length - chosen.length < linked.length / 2 ? [...chosen] : taken;
 }

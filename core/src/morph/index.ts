@@ -11,3 +11,4 @@ export * from './plan';
 export * from './plan-outline';
 export * from './plan-shift';
 export * from './rank';
+export * from './shared-edges';

@@ -76,7 +76,8 @@ describe('the animated SVG', () => {
   test('a stroke leaves out the slit through which a hole opens: elements of its own, each seen in its half', () => {
     const ring = 'M0 0H100V100H0ZM30 30V70H70V30Z';
     const draft = structuredClone(pieceOf([ring, 'M0 0H100V100H0Z'])) as PieceDraft;
-    for (const part of Object.values(draft.parts)) part.stroke = { ...plainStroke('#000000', 4) };
+    for (const part of Object.values(draft.parts))
+      part.stroke = structuredClone(plainStroke('#000000', 4)) as typeof part.stroke;
     const text = file(draft as Piece);
     const paths = text.match(/<path[^>]*>/g) ?? [];
     const strokes = paths.filter((path) => path.includes('stroke-width'));
