@@ -63,13 +63,20 @@ export interface PoseShiftPlan {
 /** How thorough planning is: `quick` takes the cheapest match without looking at in-betweens, for an answer while something is dragged. */
 export type Care = 'quick' | 'full';
 
-/** Plans a shift between two poses: pairs their parts, matches their outlines, blends their paint. The heavy call of the program. */
-export function planPoseShift(input: ShiftInput, care: Care = 'full'): PoseShiftPlan {
+/**
+ * Plans a shift between two poses: pairs their parts, matches their outlines, blends their paint. The heavy call of the program; `onProgress` is
+ * told now and then which share (0 to 1) of it is done.
+ */
+export function planPoseShift(
+  input: ShiftInput,
+  care: Care = 'full',
+  onProgress?: (share: number) => void,
+): PoseShiftPlan {
   const from = placedParts(input.from);
   const to = placedParts(input.to);
   const used = new Set<unknown>();
   const paired = pairParts(from, to, input.match).map(([i, j]) => ({ i, j, a: from[i], b: to[j] }));
-  const matched = followSharedEdges(input, paired, used, care);
+  const matched = followSharedEdges(input, paired, used, care, onProgress);
   const pairs = paired.map(({ i, j }): [number, number] => [i, j]);
   const drawn: { order: number; plan: PartPlan; health: Health; reasons: readonly Reason[] }[] = [];
   const order = (i: number, n: number): number => (i + 0.5) / n;
@@ -131,20 +138,22 @@ function followSharedEdges(
   own: readonly PartPair[],
   used: Set<unknown>,
   care: Care,
+  onProgress?: (share: number) => void,
 ): { plan: ShiftPlan; match: Match }[] {
   const beside = input.beside ?? [];
-  const group: PlannedPair[] = [];
-  const addAll = (of: ShiftInput, pairs: readonly PartPair[], seen: Set<unknown>): void => {
-    for (const { a, b } of pairs) {
-      const options = rankOptions(of.match, of.method, a, b, seen);
-      group.push({ a, b, options, followed: [], ...matchedPlan(a, b, options, care) });
-    }
-  };
-  const others = (of: ShiftInput): void => addAll(of, pairedParts(of), new Set());
-  for (const { shift, below } of beside) if (below) others(shift);
-  const first = group.length;
-  addAll(input, own, used);
-  for (const { shift, below } of beside) if (!below) others(shift);
+  const from = (below: boolean) =>
+    beside
+      .filter((other) => other.below === below)
+      .flatMap(({ shift }) => pairedParts(shift).map((pair) => ({ pair, of: shift, seen: new Set<unknown>() })));
+  const under = from(true);
+  const all = [...under, ...own.map((pair) => ({ pair, of: input, seen: used })), ...from(false)];
+  const first = under.length;
+  const group = all.map(({ pair: { a, b }, of, seen }, k): PlannedPair => {
+    const options = rankOptions(of.match, of.method, a, b, seen);
+    const planned = matchedPlan(a, b, options, care, (share) => onProgress?.((k + share) / all.length));
+    onProgress?.((k + 1) / all.length);
+    return { a, b, options, followed: [], ...planned };
+  });
   for (let j = 1; j < group.length; j++) {
     for (let i = 0; i < j; i++) {
       if (!goesStraight(group[i].options) || !goesStraight(group[j].options)) continue;
@@ -217,8 +226,9 @@ function matchedPlan(
   b: PlacedPart,
   options: RankOptions,
   care: Care,
+  onProgress?: (share: number) => void,
 ): { plan: ShiftPlan; match: Match } {
-  if (care === 'full') return rankAlternatives(a.outline, b.outline, options)[0];
+  if (care === 'full') return rankAlternatives(a.outline, b.outline, options, onProgress)[0];
   const match = matchOutlines(a.outline, b.outline, options);
   const softened = { ...match, pairs: match.pairs.map((pair) => ({ ...pair, softness: options.softness })) };
   return { plan: planShift(a.outline, b.outline, softened, options.method), match };

@@ -68,13 +68,19 @@ interface PairChoice {
  * Finds the best ways from outline `a` to outline `b` (px, y down) by looking at their in-betweens: pairings, start points, methods, and where
  * all of them fold, rounding on the way. Candidates are judged in the order of what they promise, until the next could not win any more.
  *
+ * @param onProgress is told now and then which share (0 to 1) of the pairings has been judged
  * @returns the alternatives that were judged, the best first; at least one
  * @throws CoreError 'option'
  */
-export function rankAlternatives(a: Outline, b: Outline, options: RankOptions = {}): Alternative[] {
+export function rankAlternatives(
+  a: Outline,
+  b: Outline,
+  options: RankOptions = {},
+  onProgress?: (share: number) => void,
+): Alternative[] {
   const matcher = prepareMatcher(a, b, options);
   const ranker = new Ranker(matcher, options);
-  return ranker.rank();
+  return ranker.rank(onProgress);
 }
 
 class Ranker {
@@ -88,11 +94,12 @@ class Ranker {
     this.size = Math.max(outlineSize(matcher.a), outlineSize(matcher.b));
   }
 
-  rank(): Alternative[] {
+  rank(onProgress?: (share: number) => void): Alternative[] {
     const pairings = pairingsOf(this.matcher);
     const found: Alternative[] = [];
     const simple = this.matcher.a.contours.length <= 1 && this.matcher.b.contours.length <= 1;
-    for (const pairing of pairings) {
+    for (const [n, pairing] of pairings.entries()) {
+      if (n > 0) onProgress?.(n / pairings.length);
       // What is tried only where the rest is not good enough.
       if (pairing.lastResort && found.some(({ score }) => score < GOOD_ENOUGH)) continue;
       const choices = pairing.slots.map((specs) => this.choose(specs));

@@ -116,7 +116,7 @@ export function runEnds(
  */
 function onlyRun(on: readonly (number | undefined)[], closed: boolean): [number, number] | undefined {
   const n = on.length;
-  const start = on.findIndex((c) => c === -1);
+  const start = on.indexOf(-1);
   if (start < 0) return undefined;
   const runs: [number, number][] = [];
   for (let s = 1; s <= n; s++) {

@@ -78,11 +78,21 @@ async function fetchFont(font: string): Promise<TextFont> {
 
 const PROGRESS_PAUSE_MS = 50;
 
+/** Tells of progress no more often than it can be read. */
+function nowAndThen(onProgress?: (share: number) => void): (share: number) => void {
+  let told = 0;
+  return (share) => {
+    if (!onProgress || performance.now() - told < PROGRESS_PAUSE_MS) return;
+    told = performance.now();
+    onProgress(share);
+  };
+}
+
 /** The heavy calls of the core, off the page's main thread. */
 const engine = {
-  /** A shift's plan; one that was made before is taken from the browser's store. */
-  planShift: (input: ShiftInput): Promise<Outcome<PoseShiftPlan>> =>
-    attempt(() => keptPlan(input, () => planPoseShift(input))),
+  /** A shift's plan, with its progress (0 to 1) now and then; one that was made before is taken from the browser's store. */
+  planShift: (input: ShiftInput, onProgress?: (share: number) => void): Promise<Outcome<PoseShiftPlan>> =>
+    attempt(() => keptPlan(input, () => planPoseShift(input, 'full', nowAndThen(onProgress)))),
   /** A first answer while something is dragged: the cheapest match, not looked at. */
   planQuickly: (input: ShiftInput): Promise<Outcome<PoseShiftPlan>> => attempt(() => planPoseShift(input, 'quick')),
   /** The ways to do a shift, the best first. */
@@ -90,14 +100,7 @@ const engine = {
   /** Reads an SVG, clip paths applied; tells its progress (0 to 1) now and then. */
   readSvg: (text: string, onProgress?: (share: number) => void): Promise<Outcome<SvgReading>> =>
     attempt(async () => {
-      let told = 0;
-      const reading = readSvg(text, {
-        onProgress: (share) => {
-          if (!onProgress || performance.now() - told < PROGRESS_PAUSE_MS) return;
-          told = performance.now();
-          onProgress(share);
-        },
-      });
+      const reading = readSvg(text, { onProgress: nowAndThen(onProgress) });
       return applyClips(reading, reading.shapes.some(({ clips }) => clips.length > 0) ? await paths() : null);
     }),
   /** Poses of files that were read. */

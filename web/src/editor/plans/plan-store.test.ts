@@ -1,7 +1,7 @@
 import { type Piece, planPoseShift, type ShiftInput } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { pieceOf } from '../../testing/pieces';
-import { PlanStore } from './plan-store';
+import { type Planner, PlanStore } from './plan-store';
 
 const SQUARE = 'M0 0H10V10H0Z';
 const DIAMOND = 'M5 0L10 5L5 10L0 5Z';
@@ -15,12 +15,29 @@ const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve,
 
 /** A planner that answers when it is told to. */
 function slowPlanner() {
-  const asked: { input: ShiftInput; answer: () => void; fail: (message: string) => void }[] = [];
-  const planner = (input: ShiftInput) =>
-    new Promise<ReturnType<typeof planPoseShift>>((resolve, reject) =>
-      asked.push({ input, answer: () => resolve(planPoseShift(input)), fail: (message) => reject(new Error(message)) }),
-    );
-  return { asked, store: new PlanStore(planner) };
+  const asked: {
+    input: ShiftInput;
+    answer: () => void;
+    fail: (message: string) => void;
+    advance: (share: number) => void;
+  }[] = [];
+  let cancelled = 0;
+  const planner: Planner = {
+    plan: (input, advance) =>
+      new Promise((resolve, reject) =>
+        asked.push({
+          input,
+          answer: () => resolve(planPoseShift(input)),
+          fail: (message) => reject(new Error(message)),
+          advance,
+        }),
+      ),
+    cancel: () => {
+      cancelled++;
+      asked[asked.length - 1].fail('Cancelled.');
+    },
+  };
+  return { asked, store: new PlanStore(planner), cancelled: () => cancelled };
 }
 
 describe('plans of the open piece', () => {
@@ -84,5 +101,42 @@ describe('plans of the open piece', () => {
     expect(store.statuses()).not.toBe(before);
     expect(store.statuses().size).toBe(0);
     expect(told).toBeGreaterThan(2);
+  });
+
+  test('the progress of the plan under way is told, and gone when it is there', async () => {
+    const { asked, store } = slowPlanner();
+    store.update(piece);
+    expect(store.statuses().get(first)?.progress).toBeUndefined();
+    asked[0].advance(0.4);
+    expect(store.statuses().get(first)).toMatchObject({ pending: true, progress: 0.4 });
+    expect(store.statuses().get(second)?.progress).toBeUndefined();
+    asked[0].answer();
+    await settle();
+    expect(store.statuses().get(first)?.progress).toBeUndefined();
+  });
+
+  test('a plan that is outdated while it is under way is ended, and the next is made', async () => {
+    const { asked, store, cancelled } = slowPlanner();
+    store.update(piece, first);
+    store.update(reversed(piece), first);
+    asked[0].advance(0.9);
+    expect(store.statuses().get(first)?.progress).toBeUndefined();
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(cancelled()).toBe(1);
+    expect(asked[1].input.match.direction).toBe('reversed');
+    expect(store.statuses().get(first)).toMatchObject({ pending: true, failed: undefined });
+    asked[1].answer();
+    await settle();
+    expect(store.planOf(reversed(piece).shifts[first])).toBeDefined();
+  });
+
+  test('one that comes at once after it was outdated ends nothing; nor does a change elsewhere', async () => {
+    const { asked, store, cancelled } = slowPlanner();
+    store.update(piece);
+    store.update({ ...piece, name: 'Other' });
+    store.update(reversed(piece));
+    asked[0].answer();
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect(cancelled()).toBe(0);
   });
 });

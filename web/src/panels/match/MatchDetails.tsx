@@ -39,7 +39,8 @@ export function MatchDetails({
   readonly view: MatchView;
 }) {
   const [tab, setTab] = useState<(typeof TABS)[number]['id']>('decisions');
-  const failed = usePlanStatuses().get(shift.id)?.failed;
+  const { failed, progress } = usePlanStatuses().get(shift.id) ?? {};
+  const matching = progress === undefined ? 'Being matched …' : `Being matched: ${Math.round(100 * progress)} %`;
   const health = view.plan?.health;
   const Verdict = health && VERDICT[health.verdict].icon;
   const from = piece.poses[shift.from];
@@ -84,11 +85,11 @@ export function MatchDetails({
                     Show {Math.round(100 * worst.progress)} %
                   </button>
                 )}
-                {view.pending && ' Being matched …'}
+                {view.pending && ` ${matching}`}
               </span>
             </>
           ) : (
-            <>Being matched …</>
+            matching
           )}
         </div>
         {tab === 'decisions' ? (

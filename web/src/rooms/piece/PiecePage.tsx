@@ -59,7 +59,10 @@ export function PiecePage() {
           );
         const editor = createEditor({
           store,
-          planner: (input) => engines.planner.planShift(input),
+          planner: {
+            plan: (input, onProgress) => engines.planner.planShift(input, onProgress),
+            cancel: () => engines.planner.cancel(),
+          },
           shapes: engines.shapes,
           clock: {
             now: () => performance.now(),
