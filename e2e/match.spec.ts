@@ -6,23 +6,17 @@ import {
   measureArcLength,
   outlineOfContours,
   outlineOfPart,
-  type Piece,
   PlaceFinder,
   placeAtShare,
   placementMatrix,
   rankAlternatives,
   readPathData,
-  stopsOf,
   transformOutline,
   writePathData,
 } from '../core/src/index';
-import type { MatchPage } from './pages/match-page';
-import type { PiecePage } from './pages/piece-page';
-import type { ShelfPage } from './pages/shelf-page';
 import { expect, test } from './support/fixtures';
+import { anchorsOf, matchOf, onlyShift, svg } from './support/match-pieces';
 
-const svg = (d: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path d="${d}"/></svg>`;
 const PENTAGON = 'M50 0L98 35L79 90L21 90L2 35Z';
 /** A ring sector, drawn the other way round. */
 const SECTOR = 'M90 50A40 40 0 1 0 50 90L50 70A20 20 0 1 1 70 50Z';
@@ -30,31 +24,6 @@ const ARROW = 'M10 40L60 40L60 15L95 50L60 85L60 60L10 60Z';
 const STAR = 'M50 2L61 38L98 38L68 59L79 95L50 73L21 95L32 59L2 38L39 38Z';
 const TWO_BOXES = 'M5 5H40V40H5ZM60 60H95V95H60Z';
 const TWO_DOTS = 'M95 22A18 18 0 1 1 59 22A18 18 0 1 1 95 22ZM41 78A18 18 0 1 1 5 78A18 18 0 1 1 41 78Z';
-
-/** A new piece with these drawings as poses, in the Match room. */
-async function matchOf(shelf: ShelfPage, piece: PiecePage, match: MatchPage, ...drawings: string[]): Promise<void> {
-  await shelf.open();
-  await shelf.newPiece();
-  await piece.drop(drawings.map((d, i) => ({ name: `Look ${i + 1}.svg`, text: svg(d) })));
-  await expect(piece.cards).toHaveCount(drawings.length);
-  await piece.matched();
-  await match.open();
-}
-
-/** Anchors of a pose of the first figure, canvas px, contour after contour. */
-function anchorsOf(stored: Piece, stop: number): { x: number; y: number }[] {
-  const figure = stored.figures[stored.figureOrder[0]];
-  const pose = stored.poses[stopsOf(stored, figure)[stop]];
-  return pose.parts.flatMap((id) =>
-    transformOutline(outlineOfPart(stored.parts[id]), placementMatrix(pose.placement)).contours.flatMap(({ points }) =>
-      Array.from({ length: (points.length / 2 - 1) / 3 }, (_, i) => ({ x: points[6 * i], y: points[6 * i + 1] })),
-    ),
-  );
-}
-const onlyShift = async (piece: PiecePage) => {
-  await piece.saved();
-  return Object.values((await piece.stored()).shifts)[0];
-};
 
 test('a bad match is cured by reversing, and the decision given back', async ({ shelf, piece, match, page }) => {
   await matchOf(shelf, piece, match, PENTAGON, SECTOR);

@@ -6,6 +6,7 @@ import {
   type Id,
   type MatchChoices,
   type Method,
+  type Opening,
   type Place,
   type PlaceTie,
   type PoseAlternative,
@@ -21,6 +22,7 @@ export type Decision =
   | 'ties'
   | 'pairs'
   | 'cuts'
+  | 'opening'
   | 'method'
   | 'softness'
   | 'points'
@@ -94,19 +96,63 @@ export function setPair(store: AppStore, shiftId: Id, pair: ContourPairing): voi
   );
   const name =
     pair.a === null ? 'Let a contour come alone' : pair.b === null ? 'Let a contour go alone' : 'Pair contours';
-  changeMatch(store, shiftId, name, { pairs: [...others, pair] });
+  changeMatch(store, shiftId, name, { pairs: [...others, pair], wipes: withoutWipes(store, shiftId, pair) });
 }
 
-/** Takes back what was said about a contour of the first outline. */
+const withoutWipes = (store: AppStore, shiftId: Id, { a, b }: ContourPairing): MatchChoices['wipes'] =>
+  matchOf(store, shiftId).wipes.filter(({ contour }) => contour !== a && contour !== b);
+
+/** Says that a contour comes, or goes, alone by wiping, in a direction in degrees clockwise (0 to the right). */
+export function setWipe(store: AppStore, shiftId: Id, alone: ContourPairing, angle: number): void {
+  const contour = alone.a ?? alone.b;
+  if (contour === null) return;
+  const { pairs } = matchOf(store, shiftId);
+  changeMatch(store, shiftId, alone.a === null ? 'Wipe a contour in' : 'Wipe a contour away', {
+    pairs: [...pairs.filter(({ a, b }) => a !== contour && b !== contour), alone],
+    wipes: [...withoutWipes(store, shiftId, alone), { contour, angle }],
+  });
+}
+
+export const setOpening = (store: AppStore, shiftId: Id, opening: Opening, label: string): void =>
+  changeMatch(store, shiftId, `Open and closed: ${label}`, { opening });
+
+/** Takes back what was said about a contour. */
 export const releaseContour = (store: AppStore, shiftId: Id, contourId: Id): void =>
   changeMatch(store, shiftId, 'Pair the contour automatically', {
     pairs: matchOf(store, shiftId).pairs.filter(({ a, b }) => a !== contourId && b !== contourId),
+    wipes: withoutWipes(store, shiftId, { a: contourId, b: null }),
   });
 
 export const addCut = (store: AppStore, shiftId: Id, cut: Omit<CutLine, 'id'>): void =>
   changeMatch(store, shiftId, 'Draw a cut', {
     cuts: [...matchOf(store, shiftId).cuts.filter(({ side }) => side === cut.side), { id: freshId('m'), ...cut }],
   });
+
+/** The choices with one end of a drawn line elsewhere, px in the pose's own coordinates. */
+export const withCutEnd = (
+  match: MatchChoices,
+  id: Id,
+  end: 0 | 1,
+  [x, y]: readonly [number, number],
+): MatchChoices => ({
+  ...match,
+  cuts: match.cuts.map((cut) => {
+    if (cut.id !== id) return cut;
+    const [x0, y0, x1, y1] = cut.line;
+    return { ...cut, line: end === 0 ? [x, y, x1, y1] : [x0, y0, x, y] };
+  }),
+});
+
+export const setCuts = (store: AppStore, shiftId: Id, cuts: MatchChoices['cuts'], name = 'Move a cut'): void =>
+  changeMatch(store, shiftId, name, { cuts: [...cuts] });
+
+export const removeCut = (store: AppStore, shiftId: Id, id: Id): void =>
+  setCuts(
+    store,
+    shiftId,
+    matchOf(store, shiftId).cuts.filter((cut) => cut.id !== id),
+    'Remove a cut',
+  );
 
 export const setSoftness = (store: AppStore, shiftId: Id, softness: number | null): void =>
   changeMatch(store, shiftId, softness === null ? 'Soften automatically' : `Soften the middle: ${softness}`, {
@@ -171,6 +217,7 @@ export function backToAutomatic(store: AppStore, shiftId: Id, decision: Decision
     changePiece(decision === 'all' ? 'All automatic' : 'Back to automatic', (draft) => {
       const shift = draft.shifts[shiftId];
       if (decision === 'method' || decision === 'all') shift.method = 'auto';
+      if (decision === 'pairs') shift.match.wipes = [];
       if (decision === 'all') shift.match = structuredClone(AUTOMATIC_MATCH) as typeof shift.match;
       else if (decision !== 'method')
         Object.assign(shift.match, { [decision]: structuredClone(AUTOMATIC_MATCH[decision]) });

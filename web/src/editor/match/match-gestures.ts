@@ -5,10 +5,12 @@ import {
   addCut,
   addShiftPoint,
   addTie,
+  setCuts,
   setPair,
   setStarts,
   setTies,
   setTouchUps,
+  withCutEnd,
   withStart,
   withTie,
   withTouchUp,
@@ -269,6 +271,53 @@ function drawCut({ store, painter }: MatchGesture, event: React.PointerEvent, si
       });
     },
   });
+}
+
+/** Drags one end of a drawn cut; the in-between follows. */
+export function dragCutEnd(
+  { store, painter }: MatchGesture,
+  event: React.PointerEvent,
+  side: 'a' | 'b',
+  id: string,
+  end: 0 | 1,
+): void {
+  const at = painter.bench.current();
+  if (!at || !painter.cutEnd(side, id, end)) return;
+  let next: MatchChoices | undefined;
+  follow(event, painter, {
+    move: (move) => {
+      const to = onPicture(painter, side, move);
+      next = movedCut(painter, side, id, end, to);
+      painter.dragged.set(`${side}:cut:${end}:${id}`, to);
+      if (next) painter.bench.tryOut(next);
+      painter.ask();
+    },
+    end: (up) => {
+      if (up && next) setCuts(store, at.shift.id, next.cuts);
+    },
+  });
+}
+
+/** The choices with one end of a drawn cut at a point, canvas px. */
+export function movedCut(
+  painter: MatchPainter,
+  side: 'a' | 'b',
+  id: string,
+  end: 0 | 1,
+  [x, y]: readonly [number, number],
+): MatchChoices | undefined {
+  const match = choices(painter);
+  const [part] = painter.bench.parts(side);
+  return match && part && withCutEnd(match, id, end, apply(inverse(part.matrix), x, y));
+}
+
+/** Tells the painter where the pointer is, so that the same place shows in all pictures. */
+export function pointAt(
+  painter: MatchPainter,
+  picture: PictureId,
+  event: PointerEvent | React.PointerEvent | null,
+): void {
+  painter.point(picture, event && onPicture(painter, picture, event));
 }
 
 type Matrix = readonly [number, number, number, number, number, number];

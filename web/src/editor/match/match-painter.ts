@@ -1,6 +1,14 @@
-import type { FrameMarks, Id, PlanContour, PoseShiftPlan } from '@core';
+import {
+  cubicPoint,
+  type FrameMarks,
+  type Id,
+  nearestOnCubic,
+  type PlanContour,
+  type PoseShiftPlan,
+  type ShiftPlan,
+} from '@core';
 import type { MatchBench } from './match-bench';
-import { type MatchColours, paintMiddle, paintSide } from './paint-match';
+import { frameOf, hueOf, type MatchColours, paintMiddle, paintSide } from './paint-match';
 import { locate } from './picture-places';
 import { fitPicture, type PictureView, toPicture } from './picture-view';
 
@@ -36,6 +44,9 @@ export function startHandles(bench: MatchBench, plan: PoseShiftPlan | undefined)
   );
 }
 
+/** How near the pointer must come to an outline to show where its place is in the other pictures, px. */
+const ECHO_REACH = 14;
+
 const UNIT: PictureView = { scale: 1, dx: 0, dy: 0 };
 
 /** Paints the three pictures and puts the handles where they belong, outside of React. */
@@ -50,6 +61,11 @@ export class MatchPainter {
   readonly dragged = new Map<string, readonly [number, number]>();
   /** A line that follows the pointer, in px of the picture where it was begun. */
   rubber: { readonly picture: PictureId; readonly from: [number, number]; readonly to: [number, number] } | null = null;
+
+  /** The place under the pointer, shown in all three pictures: a piece of a plan and a parameter on it. */
+  private echo: { readonly plan: ShiftPlan; readonly at: number; readonly t: number; readonly hue: string } | null =
+    null;
+  private readonly spot = new Float64Array(2);
 
   constructor(
     readonly bench: MatchBench,
@@ -95,6 +111,51 @@ export class MatchPainter {
     );
   }
 
+  /** Shows where the place nearest to a point of a picture (canvas px) is in the others; without a point, nothing. */
+  point(picture: PictureId, at: readonly [number, number] | null): void {
+    const before = this.echo;
+    this.echo = at && this.bench.dragging === 0 ? this.placeUnder(picture, at[0], at[1]) : null;
+    if (before || this.echo) this.ask();
+  }
+
+  private placeUnder(picture: PictureId, x: number, y: number): MatchPainter['echo'] {
+    let least = ECHO_REACH / this.views[picture].scale;
+    let best: MatchPainter['echo'] = null;
+    for (const { plan } of this.bench.shown?.parts ?? []) {
+      const numbers = this.numbersOf(plan, picture);
+      for (const { at, pieces, role } of plan.contours) {
+        if (role !== 'pair') continue;
+        for (let k = 0, i = at; k < pieces; k++, i += 6) {
+          const { t, distance } = nearestOnCubic(numbers, i, x, y);
+          if (distance >= least) continue;
+          least = distance;
+          best = { plan, at: i, t, hue: hueOf(plan, i, t, this.colours.dark) };
+        }
+      }
+    }
+    return best;
+  }
+
+  private numbersOf(plan: ShiftPlan, picture: PictureId): Float64Array {
+    return picture === 'a' ? plan.from : picture === 'b' ? plan.to : frameOf(plan);
+  }
+
+  private placeEcho(): void {
+    if (this.echo && !this.bench.shown?.parts.some(({ plan }) => plan === this.echo?.plan)) this.echo = null;
+    const { echo } = this;
+    for (const id of PICTURES) {
+      const ring = this.elements[id].overlay.querySelector<SVGElement>('[data-key="echo"]');
+      if (!ring) continue;
+      ring.setAttribute('visibility', echo ? 'visible' : 'hidden');
+      if (!echo) continue;
+      cubicPoint(this.numbersOf(echo.plan, id), echo.at, echo.t, this.spot);
+      const [x, y] = toPicture(this.views[id], this.spot[0], this.spot[1]);
+      ring.setAttribute('cx', x.toFixed(2));
+      ring.setAttribute('cy', y.toFixed(2));
+      ring.style.stroke = echo.hue;
+    }
+  }
+
   private paint(): void {
     const { bench, elements } = this;
     const plan = bench.shown;
@@ -123,6 +184,7 @@ export class MatchPainter {
       } else paintSide(ctx, plan, id, this.views[id], this.colours, numbers);
     }
     if (plan) this.placeHandles(plan);
+    this.placeEcho();
   }
 
   private placeHandles(plan: PoseShiftPlan): void {
@@ -143,6 +205,7 @@ export class MatchPainter {
         handle.setAttribute('transform', `translate(${x.toFixed(2)} ${y.toFixed(2)}) rotate(${turn.toFixed(1)})`);
       }
     }
+    this.placeCutLines();
     const { rubber } = this;
     for (const id of PICTURES) {
       const line = elements[id].overlay.querySelector('[data-key="rubber"]');
@@ -154,6 +217,38 @@ export class MatchPainter {
       line.setAttribute('x2', String(rubber.to[0]));
       line.setAttribute('y2', String(rubber.to[1]));
     }
+  }
+
+  /** Puts the line between the two handles of each drawn cut, and beyond them to the edge of the picture: it divides without end. */
+  private placeCutLines(): void {
+    for (const id of ['a', 'b'] as const) {
+      const { overlay } = this.elements[id];
+      for (const line of overlay.querySelectorAll<SVGElement>('[data-cut]')) {
+        const ends = ([0, 1] as const).map((end) => {
+          const key = `cut:${end}:${line.dataset.cut ?? ''}`;
+          const at = this.dragged.get(`${id}:${key}`) ?? this.cutEnd(id, line.dataset.cut ?? '', end);
+          return at && toPicture(this.views[id], at[0], at[1]);
+        });
+        const [p, q] = ends;
+        line.setAttribute('visibility', p && q ? 'visible' : 'hidden');
+        if (!p || !q) continue;
+        const far = 2000 / (Math.hypot(q[0] - p[0], q[1] - p[1]) || 1);
+        line.setAttribute('x1', (p[0] - far * (q[0] - p[0])).toFixed(1));
+        line.setAttribute('y1', (p[1] - far * (q[1] - p[1])).toFixed(1));
+        line.setAttribute('x2', (q[0] + far * (q[0] - p[0])).toFixed(1));
+        line.setAttribute('y2', (q[1] + far * (q[1] - p[1])).toFixed(1));
+      }
+    }
+  }
+
+  /** An end of a drawn cut, canvas px. */
+  cutEnd(side: 'a' | 'b', id: string, end: 0 | 1): readonly [number, number] | undefined {
+    const cut = this.bench.current()?.shift.match.cuts.find((other) => other.id === id);
+    const [part] = this.bench.parts(side);
+    if (!cut || !part || cut.side !== (side === 'a' ? 'from' : 'to')) return undefined;
+    const [a, b, c, d, e, f] = part.matrix;
+    const [x, y] = [cut.line[2 * end], cut.line[2 * end + 1]];
+    return [a * x + c * y + e, b * x + d * y + f];
   }
 
   /** Where a handle is, canvas px, and for start points the direction in which the outline leaves, degrees. */
@@ -180,6 +275,7 @@ export class MatchPainter {
       }
       return undefined;
     }
+    if (kind === 'cut') return this.cutEnd(side, key.slice(2), key[0] === '0' ? 0 : 1);
     const tie = at.shift.match.ties.find(({ id }) => id === key);
     const found = tie && locate(parts, tie[side]);
     return found && [found.x, found.y];

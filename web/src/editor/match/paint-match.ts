@@ -48,9 +48,17 @@ function anchorShares(plan: ShiftPlan): Float64Array[] {
   return found;
 }
 
+/** The hue of a place: a parameter on the piece that begins at an index of the plan's numbers. */
+export function hueOf(plan: ShiftPlan, at: number, t: number, dark: boolean): string {
+  const c = plan.contours.findIndex((contour) => at >= contour.at && at < contour.at + 6 * contour.pieces);
+  const shares = anchorShares(plan)[c];
+  const k = (at - plan.contours[c].at) / 6;
+  return hueAt(shares[k] + (shares[k + 1] - shares[k]) * t, dark);
+}
+
 /** The numbers of the in-between that is painted, kept with the plan. */
 const frames = new WeakMap<ShiftPlan, Float64Array>();
-function frameOf(plan: ShiftPlan): Float64Array {
+export function frameOf(plan: ShiftPlan): Float64Array {
   let frame = frames.get(plan);
   if (!frame) {
     frame = new Float64Array(plan.from.length);

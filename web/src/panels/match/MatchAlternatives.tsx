@@ -49,6 +49,8 @@ export function MatchAlternatives({
     shift.match.direction,
     shift.match.ties,
     shift.match.pairs,
+    shift.match.wipes,
+    shift.match.opening,
     shift.match.cuts,
     plan === undefined,
   ]);

@@ -3,27 +3,29 @@ import {
   type MatchChoices,
   type Method,
   MOST_SOFTNESS,
+  type Opening,
   type Piece,
   type PoseShiftPlan,
   type Shift,
 } from '@core';
-import { Link2Off, Plus } from 'lucide-react';
+import { Link2Off, Plus, X } from 'lucide-react';
 import {
   addTie,
   backToAutomatic,
   type Decision,
   type MatchBench,
   placeNear,
-  releaseContour,
+  removeCut,
   removeTie,
   setDirection,
   setEven,
   setMethod,
-  setPair,
+  setOpening,
   setSoftness,
 } from '../../editor';
 import type { AppStore } from '../../state';
-import { ActionButton, Choice, IconButton, NumberField, SelectField } from '../../ui';
+import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
+import { ContourDecisions } from './ContourDecisions';
 import { Decided } from './Decided';
 
 const DIRECTIONS = [
@@ -37,6 +39,11 @@ const METHODS = [
   { value: 'blended', label: 'Blended', hint: 'Half straight, half turning' },
   { value: 'turning', label: 'Turning', hint: 'Edges turn and stretch' },
 ] as const satisfies readonly { value: Method | 'auto'; label: string; hint: string }[];
+const OPENINGS = [
+  { value: 'auto', label: 'Automatic', hint: 'The closed outline is cut open at its start point' },
+  { value: 'cut', label: 'Cut open', hint: 'The closed outline is cut open at its start point' },
+  { value: 'chord', label: 'By chord', hint: 'The line is closed from its end to its start: for filled shapes' },
+] as const satisfies readonly { value: Opening; label: string; hint: string }[];
 const DEFAULT_SOFTNESS = 8;
 const DEFAULT_EVEN = 48;
 
@@ -99,12 +106,29 @@ export function MatchDecisions({
           onClick={() => addFarTie(bench, store, shift)}
         />
       </Decided>
-      <ContourPairs store={store} piece={piece} shift={shift} plan={plan} onBack={back('pairs')} />
+      <ContourDecisions store={store} piece={piece} shift={shift} plan={plan} onBack={back('pairs')} />
+      {(match.opening !== 'auto' || opensOrCloses(piece, plan)) && (
+        <Decided title="Open and closed" own={match.opening !== 'auto'} onBack={back('opening')}>
+          <Choice
+            label="A line and a closed outline"
+            value={match.opening}
+            options={OPENINGS}
+            onChange={(opening) =>
+              setOpening(store, shift.id, opening, OPENINGS.find(({ value }) => value === opening)?.label ?? '')
+            }
+          />
+        </Decided>
+      )}
       {match.cuts.length > 0 && (
         <Decided title="Cut" own onBack={back('cuts')}>
-          <p className="details-note">
-            {match.cuts.length === 1 ? 'One line' : `${match.cuts.length} lines`} drawn by you.
-          </p>
+          <ul className="match-list">
+            {match.cuts.map((cut, i) => (
+              <li key={cut.id}>
+                <span>Line {i + 1}, drawn by you</span>
+                <IconButton icon={X} label={`Remove cut ${i + 1}`} onClick={() => removeCut(store, shift.id, cut.id)} />
+              </li>
+            ))}
+          </ul>
         </Decided>
       )}
       <Decided title="Method" own={shift.method !== 'auto'} onBack={back('method')}>
@@ -217,65 +241,15 @@ function addFarTie(bench: MatchBench, store: AppStore, shift: Shift): void {
   if (pa && pb) addTie(store, shift.id, { a: pa.place, b: pb.place });
 }
 
-function ContourPairs({
-  store,
-  piece,
-  shift,
-  plan,
-  onBack,
-}: {
-  readonly store: AppStore;
-  readonly piece: Piece;
-  readonly shift: Shift;
-  readonly plan: PoseShiftPlan | undefined;
-  readonly onBack: () => void;
-}) {
-  const own = shift.match.pairs;
-  const contoursOf = (poseId: string): string[] =>
-    piece.poses[poseId].parts.flatMap((id) => piece.parts[id].contours.map((contour) => contour.id));
-  const first = contoursOf(shift.from);
-  const second = contoursOf(shift.to);
-  if (first.length < 2 && second.length < 2) return null;
-  const now = pairedNow(piece, plan);
-  const value = (id: string): string => {
-    const said = own.find(({ a }) => a === id);
-    return said ? (said.b ?? 'alone') : 'auto';
-  };
-  const name = (id: string | undefined): string => (id ? `contour ${second.indexOf(id) + 1}` : 'goes alone');
-  return (
-    <Decided title="Contours" own={own.length > 0} onBack={onBack}>
-      {first.map((id, i) => (
-        <SelectField
-          key={id}
-          label={`Contour ${i + 1} to`}
-          value={value(id)}
-          options={[
-            { value: 'auto', label: plan ? `Automatic: ${name(now.get(id))}` : 'Automatic' },
-            { value: 'alone', label: 'Nothing: it goes alone' },
-            ...second.map((other, j) => ({ value: other, label: `Contour ${j + 1}` })),
-          ]}
-          onChange={(choice) =>
-            choice === 'auto'
-              ? releaseContour(store, shift.id, id)
-              : setPair(store, shift.id, { a: id, b: choice === 'alone' ? null : choice })
-          }
-        />
-      ))}
-    </Decided>
+/** Does any pair of the plan have an open contour on one side and a closed one on the other? */
+function opensOrCloses(piece: Piece, plan: PoseShiftPlan | undefined): boolean {
+  return (plan?.parts ?? []).some(({ a, b, plan: shift }) =>
+    shift.contours.some((contour) => {
+      const first = a && piece.parts[a]?.contours[contour.a ?? -1];
+      const second = b && piece.parts[b]?.contours[contour.b ?? -1];
+      return contour.role === 'pair' && first && second && first.closed !== second.closed;
+    }),
   );
-}
-
-/** Which contour becomes which in a plan, by id. */
-function pairedNow(piece: Piece, plan: PoseShiftPlan | undefined): Map<string, string> {
-  const out = new Map<string, string>();
-  for (const { a, b, plan: shift } of plan?.parts ?? []) {
-    for (const contour of shift.contours) {
-      const first = a && piece.parts[a]?.contours[contour.a ?? -1]?.id;
-      const second = b && piece.parts[b]?.contours[contour.b ?? -1]?.id;
-      if (contour.role === 'pair' && first && second) out.set(first, second);
-    }
-  }
-  return out;
 }
 
 /** Has the user decided anything about the match? */
@@ -284,5 +258,14 @@ export const hasOwn = (shift: Shift): boolean =>
   shift.match.direction !== 'auto' ||
   shift.match.softness !== null ||
   shift.match.even !== null ||
+  shift.match.opening !== 'auto' ||
   LISTS.some((list) => shift.match[list].length > 0);
-const LISTS = ['starts', 'ties', 'pairs', 'cuts', 'points', 'touchUps'] as const satisfies (keyof MatchChoices)[];
+const LISTS = [
+  'starts',
+  'ties',
+  'pairs',
+  'wipes',
+  'cuts',
+  'points',
+  'touchUps',
+] as const satisfies (keyof MatchChoices)[];

@@ -1,6 +1,7 @@
-import { evaluate, type FrameMarks } from '@core';
+import { evaluate, type FrameMarks, type MatchChoices } from '@core';
 import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from 'react';
 import {
+  dragCutEnd,
   dragStart,
   dragTie,
   dragTouchPoint,
@@ -8,13 +9,17 @@ import {
   type MatchBench,
   type MatchGesture,
   MatchPainter,
+  movedCut,
   movedPoint,
   PICTURES,
   type PictureElements,
   type PictureId,
+  pointAt,
   pressSide,
+  removeCut,
   removeTie,
   type StartHandle,
+  setCuts,
   setStarts,
   setTies,
   setTouchUps,
@@ -36,12 +41,14 @@ export function MatchPictures({
   names,
   starts,
   ties,
+  cuts,
 }: {
   readonly bench: MatchBench;
   readonly store: AppStore;
   readonly names: readonly [string, string];
   readonly starts: readonly StartHandle[];
   readonly ties: readonly string[];
+  readonly cuts: MatchChoices['cuts'];
 }) {
   const elements = useRef<Partial<Record<PictureId, { canvas?: HTMLCanvasElement; overlay?: SVGSVGElement }>>>({});
   const painter = useRef<MatchPainter | null>(null);
@@ -81,7 +88,7 @@ export function MatchPictures({
     };
   }, [bench, tool, listPoints]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: new handles are put where they belong
-  useEffect(() => painter.current?.ask(), [starts, ties, tool]);
+  useEffect(() => painter.current?.ask(), [starts, ties, cuts, tool]);
 
   const gesture = (): MatchGesture => ({ store, painter: painter.current as MatchPainter });
   const keep = (id: PictureId, what: 'canvas' | 'overlay') => (element: never) => {
@@ -123,6 +130,23 @@ export function MatchPictures({
     const next = stepAlong(bench.parts(side), now, direction, event.shiftKey);
     if (next) setTies(store, at.shift.id, withTie(at.shift.match, id, side, next.place).ties);
   };
+  const stepCut = (event: KeyboardEvent, side: 'a' | 'b', id: string, end: 0 | 1): void => {
+    const at = bench.current();
+    const now = painter.current;
+    if (!at || !now) return;
+    if (event.key === 'Delete' || event.key === 'Backspace') {
+      eat(event);
+      removeCut(store, at.shift.id, id);
+      return;
+    }
+    const step = NUDGE[event.key];
+    const place = now.cutEnd(side, id, end);
+    if (!step || !place) return;
+    eat(event);
+    const far = (event.shiftKey ? 10 : 1) / now.views[side].scale;
+    const next = movedCut(now, side, id, end, [place[0] + step[0] * far, place[1] + step[1] * far]);
+    if (next) setCuts(store, at.shift.id, next.cuts);
+  };
   const nudgePoint = (event: KeyboardEvent, point: TouchPoint): void => {
     const step = NUDGE[event.key];
     const at = bench.current();
@@ -142,7 +166,14 @@ export function MatchPictures({
             <span className="match-dot" aria-hidden="true" />
             {id === 'middle' ? (
               <>
-                In between <span ref={status} className="numbers match-marks" role="status" data-testid="match-marks" />
+                In between{' '}
+                <span
+                  ref={status}
+                  className="numbers match-marks"
+                  role="status"
+                  data-testid="match-marks"
+                  title="Ring: the outline crosses itself there. Dashed ring: two contours cross. Wedge: a point that is smooth in both outlines bends."
+                />
               </>
             ) : (
               <span className="match-name">{names[id === 'a' ? 0 : 1]}</span>
@@ -154,6 +185,8 @@ export function MatchPictures({
               ref={keep(id, 'overlay')}
               role="group"
               aria-label={`Handles of ${TITLE[id].toLowerCase()}`}
+              onPointerMove={(event) => painter.current && pointAt(painter.current, id, event)}
+              onPointerLeave={() => painter.current && pointAt(painter.current, id, null)}
               onPointerDown={(event) =>
                 press(event, (now) =>
                   id === 'middle'
@@ -162,7 +195,32 @@ export function MatchPictures({
                 )
               }
             >
+              <circle data-key="echo" className="match-echo" r="8" visibility="hidden" />
               <line data-key="rubber" className="match-rubber" visibility="hidden" />
+              {id !== 'middle' &&
+                cuts
+                  .filter(({ side }) => side === (id === 'a' ? 'from' : 'to'))
+                  .map((cut, i) => (
+                    <g key={cut.id}>
+                      <line data-cut={cut.id} className="match-cut-line" visibility="hidden" />
+                      {([0, 1] as const).map((end) => (
+                        <g
+                          key={end}
+                          data-handle={`cut:${end}:${cut.id}`}
+                          className="match-cut"
+                          role="button"
+                          tabIndex={0}
+                          aria-label={`${end === 0 ? 'Start' : 'End'} of cut ${i + 1} on ${names[id === 'a' ? 0 : 1]}`}
+                          onPointerDown={(event) => press(event, (now) => dragCutEnd(now, event, id, cut.id, end))}
+                          onKeyDown={(event) => stepCut(event, id, cut.id, end)}
+                        >
+                          <circle className="match-grip" r="14" />
+                          <path d="M-6 0L0 -6L6 0L0 6Z" />
+                          <title>Cut {i + 1}: drag its end, or use the arrow keys (⇧ by ten); Delete removes it</title>
+                        </g>
+                      ))}
+                    </g>
+                  ))}
               {id !== 'middle' &&
                 starts.map((handle, i) => (
                   <g
@@ -257,6 +315,7 @@ function marksText(marks: readonly FrameMarks[]): string {
   const sum = (pick: (mark: FrameMarks) => readonly unknown[]): number =>
     marks.reduce((n, mark) => n + pick(mark).length, 0);
   const said = (n: number, one: string, many: string): string[] => (n > 0 ? [`${n} ${n === 1 ? one : many}`] : []);
+  const bend = Math.max(0, ...marks.flatMap(({ kinks }) => kinks.map(({ degrees }) => degrees)));
   const words = [
     ...said(
       sum(({ folds }) => folds),
@@ -272,7 +331,7 @@ function marksText(marks: readonly FrameMarks[]): string {
       sum(({ kinks }) => kinks),
       'kink',
       'kinks',
-    ),
+    ).map((words) => `${words}, ${Math.round(bend)}° at a point that is smooth in both outlines`),
   ];
   return words.length > 0 ? ` · ${words.join(', ')}` : '';
 }

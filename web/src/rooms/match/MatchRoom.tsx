@@ -22,7 +22,12 @@ const TOOLS: readonly { id: MatchTool; icon: LucideIcon; label: string; help: st
     label: 'Pair contours',
     help: 'Drag from a contour to the one that it is to become; drag it into the in-between to let it come or go alone.',
   },
-  { id: 'cut', icon: Scissors, label: 'Cut', help: 'Drag a line across a solid: along it the solid is divided.' },
+  {
+    id: 'cut',
+    icon: Scissors,
+    label: 'Cut',
+    help: 'Drag a line across a solid that is to become several: along it the solid is divided. Its ends can be dragged afterwards.',
+  },
   {
     id: 'touch-up',
     icon: Move,
@@ -128,6 +133,7 @@ function MatchFrame({
           names={[piece.poses[shift.from].name, piece.poses[shift.to].name]}
           starts={starts}
           ties={ties}
+          cuts={shift.match.cuts}
         />
         <MatchStrip bench={bench} plan={view.plan} />
       </div>

@@ -1,0 +1,112 @@
+import type { Piece, PoseShiftPlan, Shift } from '@core';
+import { releaseContour, setPair, setWipe } from '../../editor';
+import type { AppStore } from '../../state';
+import { SelectField } from '../../ui';
+import { Decided } from './Decided';
+
+/** Ways of a contour that has no partner, beside growing from a point or shrinking to one; degrees clockwise. */
+const WIPES = [
+  { angle: 0, label: 'to the right' },
+  { angle: 90, label: 'downwards' },
+  { angle: 180, label: 'to the left' },
+  { angle: 270, label: 'upwards' },
+] as const;
+
+/** Which contour becomes which, and how one without a partner comes or goes; nothing where there is nothing to choose. */
+export function ContourDecisions({
+  store,
+  piece,
+  shift,
+  plan,
+  onBack,
+}: {
+  readonly store: AppStore;
+  readonly piece: Piece;
+  readonly shift: Shift;
+  readonly plan: PoseShiftPlan | undefined;
+  readonly onBack: () => void;
+}) {
+  const own = shift.match.pairs;
+  const contoursOf = (poseId: string): string[] =>
+    piece.poses[poseId].parts.flatMap((id) => piece.parts[id].contours.map((contour) => contour.id));
+  const first = contoursOf(shift.from);
+  const second = contoursOf(shift.to);
+  if (first.length < 2 && second.length < 2) return null;
+  const now = pairedNow(piece, plan);
+  const value = (id: string, side: 'a' | 'b'): string => {
+    const said = own.find((pair) => pair[side] === id);
+    if (!said) return 'auto';
+    const wipe = shift.match.wipes.find(({ contour }) => contour === id);
+    const partner = side === 'a' ? said.b : said.a;
+    return partner ?? (wipe ? `wipe ${wipe.angle}` : 'alone');
+  };
+  const name = (id: string | undefined): string => (id ? `contour ${second.indexOf(id) + 1}` : 'goes alone');
+  const partners = new Set(now.values());
+  // Of the second outline those are listed that come alone, or were said to.
+  const coming = second
+    .map((id, j) => ({ id, j }))
+    .filter(
+      ({ id }) =>
+        own.some(({ a, b }) => a === null && b === id) || (plan && !partners.has(id) && !isJoined(piece, plan, id)),
+    );
+  const choose = (id: string, side: 'a' | 'b', choice: string): void => {
+    const alone = side === 'a' ? { a: id, b: null } : { a: null, b: id };
+    if (choice === 'auto') releaseContour(store, shift.id, id);
+    else if (choice === 'alone') setPair(store, shift.id, alone);
+    else if (choice.startsWith('wipe ')) setWipe(store, shift.id, alone, Number(choice.slice(5)));
+    else setPair(store, shift.id, { a: id, b: choice });
+  };
+  return (
+    <Decided title="Contours" own={own.length > 0 || shift.match.wipes.length > 0} onBack={onBack}>
+      {first.map((id, i) => (
+        <SelectField
+          key={id}
+          label={`Contour ${i + 1} to`}
+          value={value(id, 'a')}
+          options={[
+            { value: 'auto', label: plan ? `Automatic: ${name(now.get(id))}` : 'Automatic' },
+            ...second.map((other, j) => ({ value: other, label: `Contour ${j + 1}` })),
+            { value: 'alone', label: 'Nothing: it shrinks away' },
+            ...WIPES.map(({ angle, label }) => ({ value: `wipe ${angle}`, label: `Nothing: wiped away ${label}` })),
+          ]}
+          onChange={(choice) => choose(id, 'a', choice)}
+        />
+      ))}
+      {coming.map(({ id, j }) => (
+        <SelectField
+          key={id}
+          label={`Contour ${j + 1} comes`}
+          value={value(id, 'b')}
+          options={[
+            { value: 'auto', label: 'Automatic' },
+            { value: 'alone', label: 'Growing from a point' },
+            ...WIPES.map(({ angle, label }) => ({ value: `wipe ${angle}`, label: `Wiped in ${label}` })),
+          ]}
+          onChange={(choice) => choose(id, 'b', choice)}
+        />
+      ))}
+    </Decided>
+  );
+}
+
+/** Is a contour of the second outline a hole that opens through a slit? Then it comes with its solid. */
+function isJoined(piece: Piece, plan: PoseShiftPlan, contourId: string): boolean {
+  return plan.parts.some(({ b, plan: shift }) => {
+    const index = b ? piece.parts[b]?.contours.findIndex(({ id }) => id === contourId) : -1;
+    const alone = shift.contours.some(({ role, b: other }) => role === 'birth' && other === index);
+    return index !== undefined && index >= 0 && !alone;
+  });
+}
+
+/** Which contour becomes which in a plan, by id. */
+function pairedNow(piece: Piece, plan: PoseShiftPlan | undefined): Map<string, string> {
+  const out = new Map<string, string>();
+  for (const { a, b, plan: shift } of plan?.parts ?? []) {
+    for (const contour of shift.contours) {
+      const first = a && piece.parts[a]?.contours[contour.a ?? -1]?.id;
+      const second = b && piece.parts[b]?.contours[contour.b ?? -1]?.id;
+      if (contour.role === 'pair' && first && second) out.set(first, second);
+    }
+  }
+  return out;
+}
