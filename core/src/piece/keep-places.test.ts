@@ -115,11 +115,12 @@ describe('chosen places over a change of the outlines', () => {
   test('a shift that is no more takes its choices with it, and that is said', () => {
     const piece = chosen({ ties: [tie] });
     const { [shiftId]: _gone, ...shifts } = piece.shifts;
-    expect(keepPlaces(piece, { ...piece, shifts }).lost).toEqual([
-      expect.stringContaining('another pose stands between'),
+    const figures = { f: { ...piece.figures.f, rail: [] } };
+    expect(keepPlaces(piece, { ...piece, figures, shifts }).lost).toEqual([
+      expect.stringContaining('does not follow the other any more'),
     ]);
     // A pose that was taken away explains itself.
     const { [piece.shifts[shiftId].to]: _pose, ...poses } = piece.poses;
-    expect(keepPlaces(piece, { ...piece, shifts, poses }).lost).toEqual([]);
+    expect(keepPlaces(piece, { ...piece, figures, shifts, poses }).lost).toEqual([]);
   });
 });

@@ -12,6 +12,7 @@ import {
   shareOfPlace,
 } from '../outline';
 import { boxSize } from '../vec';
+import { carryThrough } from './carry-through';
 import { outlineOfPart } from './geometry';
 import type { Id, MatchChoices, Part, Piece, Shift, TouchUpPoint } from './records';
 
@@ -33,16 +34,20 @@ export function keepPlaces(before: Piece, after: Piece): KeptPlaces {
   const matches = new Map<Id, MatchChoices>();
   const lost: string[] = [];
   for (const shift of Object.values(before.shifts)) {
-    if (!hasPlaces(shift.match)) continue;
     const now = after.shifts[shift.id];
     if (!now) {
       // The whole figure, or a pose of it, may have gone: then there is nothing to keep.
-      if (after.poses[shift.from] && after.poses[shift.to])
-        lost.push(
-          `What was set on the match from ${before.poses[shift.from].name} to ${before.poses[shift.to].name} is gone: another pose stands between them.`,
-        );
+      if (!after.poses[shift.from] || !after.poses[shift.to]) continue;
+      const names = `${before.poses[shift.from].name} to ${before.poses[shift.to].name}`;
+      const through = carryThrough(after, shift, before);
+      for (const [id, match] of through?.matches ?? []) matches.set(id, match);
+      for (const what of through?.lost ?? [])
+        lost.push(`${what} of ${names} could not be kept: another pose stands between them.`);
+      if (!through && (hasPlaces(shift.match) || shift.method !== 'auto'))
+        lost.push(`What was set on the match from ${names} is gone: the one does not follow the other any more.`);
       continue;
     }
+    if (!hasPlaces(shift.match)) continue;
     if (!posesChanged(before, after, now) || now.match !== shift.match) continue;
     const names = `${after.poses[now.from].name} to ${after.poses[now.to].name}`;
     const a = new Carrier(partsOf(before, now.from), partsOf(after, now.from));
