@@ -17,7 +17,7 @@ for (const theme of ['light', 'dark'] as const) {
   }) => {
     await shelf.open();
     if (theme === 'dark') await page.getByRole('button', { name: 'Dark theme' }).click();
-    await expect(page.getByRole('article')).toHaveCount(4);
+    await expect(page.getByRole('article')).toHaveCount(5);
     expect(await faults(page)).toEqual([]);
     await piece.open('demo-quay-mark');
     await piece.matched();

@@ -76,7 +76,7 @@ test('the history names what was done, and goes back several steps at once', asy
 
 test('the shelf: search, duplicate, delete with undo, export', async ({ shelf, page }) => {
   await shelf.open();
-  await expect(page.getByRole('article')).toHaveCount(4);
+  await expect(page.getByRole('article')).toHaveCount(5);
   await page.getByLabel('Search pieces').fill('quay');
   await expect(page.getByRole('article')).toHaveCount(1);
   await page.getByLabel('Search pieces').fill('');

@@ -12,104 +12,111 @@ const browser = await chromium.launch({
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 const take = async (name: string): Promise<void> => void (await page.screenshot({ path: `${FOLDER}/${name}.png` }));
 
-await page.goto(server.url);
-await page.waitForTimeout(2200);
-await take('shelf');
-await page.getByRole('button', { name: 'New piece' }).click();
-await page.getByRole('region', { name: 'Canvas' }).waitFor();
-await take('empty-piece');
-await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
-await page.waitForTimeout(1200);
-await page.getByRole('button', { name: /^Shift Sail to Lantern/ }).focus();
-await page.keyboard.press('Enter');
-for (let i = 0; i < 17; i++) await page.keyboard.press('Shift+ArrowRight');
-await page.locator('.details').hover();
-await take('shift');
-await page.goto(`${server.url}/piece/demo-boarding-button/shapes`);
-await page.waitForTimeout(1200);
-await page.getByRole('button', { name: /^Pose 2/ }).click();
-await take('pose');
-await page.getByRole('link', { name: 'Output' }).click();
-await page.getByTestId('download-svg').waitFor();
-await page.waitForTimeout(600);
-await take('output');
-await page.getByRole('link', { name: 'Shapes' }).click();
-await page.getByRole('button', { name: 'Dark theme' }).click();
-await page.waitForTimeout(400);
-await take('dark');
-await page.getByRole('button', { name: 'Light theme' }).click();
+try {
+  await takeAll();
+} finally {
+  // Whatever failed: nothing stays behind that would keep the process alive.
+  await browser.close();
+  await server.dispose();
+}
 
-await page.goto(`${server.url}/piece/demo-tide-gauge/shapes`);
-await page.waitForTimeout(1500);
-await page.getByRole('button', { name: 'Figure Level' }).click();
-await page.keyboard.press('.');
-await page.keyboard.press('.');
-await page.getByRole('button', { name: /^Pose 3/ }).click();
-await page.keyboard.press('p');
-for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Next point' }).click();
-await page.waitForTimeout(300);
-await take('points');
+async function takeAll(): Promise<void> {
+  await page.goto(server.url);
+  await page.waitForTimeout(2200);
+  await take('shelf');
+  await page.getByRole('button', { name: 'New piece' }).click();
+  await page.getByRole('region', { name: 'Canvas' }).waitFor();
+  await take('empty-piece');
+  await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
+  await page.waitForTimeout(1200);
+  await page.getByRole('button', { name: /^Shift Sail to Lantern/ }).focus();
+  await page.keyboard.press('Enter');
+  for (let i = 0; i < 17; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.locator('.details').hover();
+  await take('shift');
+  await page.goto(`${server.url}/piece/demo-boarding-button/shapes`);
+  await page.waitForTimeout(1200);
+  await page.getByRole('button', { name: /^Pose 2/ }).click();
+  await take('pose');
+  await page.getByRole('link', { name: 'Output' }).click();
+  await page.getByTestId('download-svg').waitFor();
+  await page.waitForTimeout(600);
+  await take('output');
+  await page.getByRole('link', { name: 'Shapes' }).click();
+  await page.getByRole('button', { name: 'Dark theme' }).click();
+  await page.waitForTimeout(400);
+  await take('dark');
+  await page.getByRole('button', { name: 'Light theme' }).click();
 
-await page.goto(`${server.url}/piece/demo-pier-letters/shapes`);
-await page.waitForTimeout(1500);
-await page.getByRole('button', { name: 'Figure B to 8' }).click();
-await page.getByRole('tab', { name: 'Outline' }).click();
-await page.waitForTimeout(300);
-await take('text');
+  await page.goto(`${server.url}/piece/demo-tide-gauge/shapes`);
+  await page.waitForTimeout(1500);
+  await page.getByRole('button', { name: 'Figure Level' }).click();
+  await page.keyboard.press('.');
+  await page.keyboard.press('.');
+  await page.getByRole('button', { name: /^Pose 3/ }).click();
+  await page.keyboard.press('p');
+  for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Next point' }).click();
+  await page.waitForTimeout(300);
+  await take('points');
 
-await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
-await page.waitForTimeout(1200);
-await page.getByRole('button', { name: /^Pose 2/ }).click();
-await page.getByRole('tab', { name: 'Paint' }).click();
-await page.getByRole('button', { name: 'Parts of Mark' }).click();
-await page.getByRole('button', { name: 'Canvas', exact: true }).click();
-await page.getByText('Linear', { exact: true }).click();
-await page.waitForTimeout(300);
-await take('paint');
+  await page.goto(`${server.url}/piece/demo-pier-letters/shapes`);
+  await page.waitForTimeout(1500);
+  await page.getByRole('button', { name: 'Figure B to 8' }).click();
+  await page.getByRole('tab', { name: 'Outline' }).click();
+  await page.waitForTimeout(300);
+  await take('text');
 
-const boat = (sail: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100" height="100"><g id="rig"><path id="sail" fill="#eeb03a" d="${sail}"/><path id="jib" fill="#e58a2f" d="M42 22V78H10C22 62 34 44 42 22Z"/></g><path id="hull" fill="#17324d" d="M6 84H94C90 92 82 96 72 96H28C18 96 10 92 6 84Z"/></svg>`;
-await page.goto(server.url);
-await page.getByRole('button', { name: 'New piece' }).click();
-await page.getByRole('region', { name: 'Canvas' }).waitFor();
-await page.getByTestId('svg-chooser').setInputFiles({
-  name: 'ferry.svg',
-  mimeType: 'image/svg+xml',
-  buffer: Buffer.from(boat('M48 4C70 26 86 54 90 78H48Z')),
-});
-await page.getByTestId('arrival').waitFor();
-await page.getByRole('button', { name: 'change' }).click();
-await page.waitForTimeout(500);
-await take('arrival');
-await page.getByRole('button', { name: 'Leave it as it is' }).click();
-await page.getByRole('button', { name: /^Pose 1/ }).click();
-await page.getByRole('tab', { name: 'Outline' }).click();
-await page.getByRole('button', { name: 'Exchange …' }).click();
-await page.getByTestId('exchange-chooser').setInputFiles({
-  name: 'ferry-2.svg',
-  mimeType: 'image/svg+xml',
-  buffer: Buffer.from(boat('M48 10C66 26 80 50 84 78H48Z')),
-});
-await page.getByTestId('exchange-summary').waitFor();
-await page.waitForTimeout(400);
-await take('exchange');
-await page.goto(`${server.url}/shapes`);
-await page.waitForTimeout(500);
-await take('drawer');
-await page.goto(`${server.url}/piece/demo-quay-mark/match`);
-await page.waitForTimeout(1500);
-await take('match');
-await page.goto(`${server.url}/piece/demo-pier-letters/match`);
-await page.waitForTimeout(1500);
-await page.getByText('Reversed', { exact: true }).click();
-await page.waitForTimeout(1500);
-await page.getByLabel('Progress of the in-between').fill('0.35');
-await page.waitForTimeout(400);
-await take('match-broken');
-await page.getByRole('button', { name: 'Direction: back to automatic' }).click();
-await page.getByRole('tab', { name: 'Alternatives' }).click();
-await page.waitForTimeout(2500);
-await take('match-alternatives');
+  await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
+  await page.waitForTimeout(1200);
+  await page.getByRole('button', { name: /^Pose 2/ }).click();
+  await page.getByRole('tab', { name: 'Paint' }).click();
+  await page.getByRole('button', { name: 'Parts of Mark' }).click();
+  await page.getByRole('button', { name: 'Canvas', exact: true }).click();
+  await page.getByText('Linear', { exact: true }).click();
+  await page.waitForTimeout(300);
+  await take('paint');
 
-await browser.close();
-await server.dispose();
+  const boat = (sail: string): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100" height="100"><g id="rig"><path id="sail" fill="#eeb03a" d="${sail}"/><path id="jib" fill="#e58a2f" d="M42 22V78H10C22 62 34 44 42 22Z"/></g><path id="hull" fill="#17324d" d="M6 84H94C90 92 82 96 72 96H28C18 96 10 92 6 84Z"/></svg>`;
+  await page.goto(server.url);
+  await page.getByRole('button', { name: 'New piece' }).click();
+  await page.getByRole('region', { name: 'Canvas' }).waitFor();
+  await page.getByTestId('svg-chooser').setInputFiles({
+    name: 'ferry.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(boat('M48 4C70 26 86 54 90 78H48Z')),
+  });
+  await page.getByTestId('arrival').waitFor();
+  await page.getByRole('button', { name: 'change' }).click();
+  await page.waitForTimeout(500);
+  await take('arrival');
+  await page.getByRole('button', { name: 'Leave it as it is' }).click();
+  await page.getByRole('button', { name: /^Pose 1/ }).click();
+  await page.getByRole('tab', { name: 'Outline' }).click();
+  await page.getByRole('button', { name: 'Exchange …' }).click();
+  await page.getByTestId('exchange-chooser').setInputFiles({
+    name: 'ferry-2.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(boat('M48 10C66 26 80 50 84 78H48Z')),
+  });
+  await page.getByTestId('exchange-summary').waitFor();
+  await page.waitForTimeout(400);
+  await take('exchange');
+  await page.goto(`${server.url}/shapes`);
+  await page.waitForTimeout(500);
+  await take('drawer');
+  await page.goto(`${server.url}/piece/demo-quay-mark/match`);
+  await page.waitForTimeout(1500);
+  await take('match');
+  await page.goto(`${server.url}/piece/demo-pier-letters/match`);
+  await page.waitForTimeout(1500);
+  await page.getByText('Reversed', { exact: true }).click();
+  await page.waitForTimeout(1500);
+  await page.getByLabel('Progress of the in-between').fill('0.35');
+  await page.waitForTimeout(400);
+  await take('match-broken');
+  await page.getByRole('button', { name: 'Direction: back to automatic' }).click();
+  await page.getByRole('tab', { name: 'Alternatives' }).click();
+  await page.waitForTimeout(2500);
+  await take('match-alternatives');
+}

@@ -208,7 +208,7 @@ describe('the database', () => {
 
   test('the demo is seeded once and leaves what was changed or deleted alone', async () => {
     const repository = new PieceRepository(database);
-    expect(await seedDemo(repository)).toEqual(['Tide Gauge', 'Pier Letters', 'Boarding Button', 'Quay Mark']);
+    expect(await seedDemo(repository)).toEqual(['Gate', 'Tide Gauge', 'Pier Letters', 'Boarding Button', 'Quay Mark']);
     await repository.bin('demo-quay-mark');
     await repository.replace('demo-boarding-button', 1, 'Mine', '{}');
     expect(await seedDemo(repository)).toEqual([]);
@@ -310,7 +310,13 @@ describe('the drawer', () => {
 describe('demo pieces', () => {
   test('are sound, and each shows what it is there for', async () => {
     const repository = new PieceRepository(database);
-    expect((await seedDemo(repository)).sort()).toEqual(['Boarding Button', 'Pier Letters', 'Quay Mark', 'Tide Gauge']);
+    expect((await seedDemo(repository)).sort()).toEqual([
+      'Boarding Button',
+      'Gate',
+      'Pier Letters',
+      'Quay Mark',
+      'Tide Gauge',
+    ]);
     expect(await seedDemo(repository)).toEqual([]);
     const piece = async (id: string): Promise<Piece> => (await get(`/api/pieces/${id}`)).body.piece;
     const letters = await piece('demo-pier-letters');

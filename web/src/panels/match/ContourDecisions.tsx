@@ -40,8 +40,13 @@ export function ContourDecisions({
     const partner = side === 'a' ? said.b : said.a;
     return partner ?? (wipe ? `wipe ${wipe.angle}` : 'alone');
   };
-  const name = (id: string | undefined): string => (id ? `contour ${second.indexOf(id) + 1}` : 'goes alone');
-  const partners = new Set(now.values());
+  // A contour that is cut becomes several.
+  const name = (ids: readonly string[] = []): string => {
+    const numbers = ids.map((id) => second.indexOf(id) + 1).sort((p, q) => p - q);
+    if (numbers.length === 0) return 'alone';
+    return numbers.length === 1 ? `contour ${numbers[0]}` : `contours ${numbers.join(', ')}`;
+  };
+  const partners = new Set([...now.values()].flat());
   // Of the second outline those are listed that come alone, or were said to.
   const coming = second
     .map((id, j) => ({ id, j }))
@@ -99,13 +104,13 @@ function isJoined(piece: Piece, plan: PoseShiftPlan, contourId: string): boolean
 }
 
 /** Which contour becomes which in a plan, by id. */
-function pairedNow(piece: Piece, plan: PoseShiftPlan | undefined): Map<string, string> {
-  const out = new Map<string, string>();
+function pairedNow(piece: Piece, plan: PoseShiftPlan | undefined): Map<string, string[]> {
+  const out = new Map<string, string[]>();
   for (const { a, b, plan: shift } of plan?.parts ?? []) {
     for (const contour of shift.contours) {
       const first = a && piece.parts[a]?.contours[contour.a ?? -1]?.id;
       const second = b && piece.parts[b]?.contours[contour.b ?? -1]?.id;
-      if (contour.role === 'pair' && first && second) out.set(first, second);
+      if (contour.role === 'pair' && first && second) out.set(first, [...(out.get(first) ?? []), second]);
     }
   }
   return out;
