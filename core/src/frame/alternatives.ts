@@ -11,7 +11,7 @@ import {
 import { measureArcLength, nearestOnContour, type Outline, placeOfShare } from '../outline';
 import type { ContourPairing, MatchChoices, PlaceTie } from '../piece';
 import { type PlacedPart, rankOptions } from './match-input';
-import { pairedParts } from './part-plans';
+import { pairedParts } from './part-pairs';
 import type { ShiftInput } from './shift-input';
 
 /** Another way to do a shift, as it is offered. */
