@@ -1,6 +1,6 @@
 import { cubicPoint, cubicStretch } from '../curve';
 import { bezierSignChanges } from '../num';
-import { areaCentre, type Contour, pieceAt, pieceCount } from '../outline';
+import { areaCentre, type Contour, nestingOf, pieceAt, pieceCount } from '../outline';
 import type { RunContour } from './joined-contour';
 import type { CutPart } from './match';
 
@@ -11,13 +11,20 @@ type Line = readonly [number, number, number, number];
  * lines and run against each other. A line that does not cross a part leaves it whole. Parts come in the order of their centres along
  * the first line's normal.
  */
-export function cutContour(run: RunContour, lines: CutPart['lines']): RunContour[] {
-  let parts: RunContour[] = [run];
+export const cutContour = (run: RunContour, lines: CutPart['lines']): RunContour[] =>
+  cutSolid([run], lines).map(([part]) => part);
+
+/**
+ * As `cutContour`, for a solid with holes: `rings` are the solid and, run the other way, its holes. A hole that a line crosses opens into the
+ * edges of the parts; one that no line crosses stays in the part round it. Each part is its outer contour and the holes left in it.
+ */
+export function cutSolid(rings: readonly RunContour[], lines: CutPart['lines']): RunContour[][] {
+  let parts: RunContour[][] = [[...rings]];
   for (const line of lines) parts = parts.flatMap((part) => cutPart(part, line));
   if (parts.length < 2) return parts;
   const [x0, y0, x1, y1] = lines[0];
-  const along = ({ contour: c }: RunContour): number => {
-    const centre = areaCentre({ contours: [c], fillRule: 'nonzero' });
+  const along = (part: readonly RunContour[]): number => {
+    const centre = areaCentre({ contours: part.map(({ contour }) => contour), fillRule: 'nonzero' });
     return (x1 - x0) * (centre.y - y0) - (y1 - y0) * (centre.x - x0);
   };
   return parts.sort((p, q) => along(p) - along(q));
@@ -30,11 +37,21 @@ interface Crossing {
   readonly along: number;
 }
 
-function cutPart(part: RunContour, line: Line): RunContour[] {
-  const { contour } = part;
-  const crossings = crossingsWith(contour, line);
+/** A crossing of one of several rings, and the index of the next one of the same ring. */
+interface RingCrossing extends Crossing {
+  readonly ring: RunContour;
+  readonly next: number;
+}
+
+function cutPart(part: RunContour[], line: Line): RunContour[][] {
+  const crossings: RingCrossing[] = [];
+  for (const ring of part) {
+    const own = crossingsWith(ring.contour, line);
+    const first = crossings.length;
+    crossings.push(...own.map((crossing, k) => ({ ...crossing, ring, next: first + ((k + 1) % own.length) })));
+  }
   if (crossings.length < 2 || crossings.length % 2 === 1) return [part];
-  // Inside the contour lie the stretches of the line between its first and second crossing, third and fourth, and so on.
+  // Inside the solid lie the stretches of the line between its first and second crossing, third and fourth, and so on.
   const alongLine = crossings.map((_, i) => i).sort((p, q) => crossings[p].along - crossings[q].along);
   const partner = new Int32Array(crossings.length);
   for (let k = 0; k < alongLine.length; k += 2) {
@@ -42,26 +59,32 @@ function cutPart(part: RunContour, line: Line): RunContour[] {
     partner[alongLine[k + 1]] = alongLine[k];
   }
   const used = new Uint8Array(crossings.length);
-  const out: RunContour[] = [];
+  const out: RunContour[][] = [];
   for (let first = 0; first < crossings.length; first++) {
     if (used[first]) continue;
     const points: number[] = [];
     const bridges: number[] = [];
     for (let k = first; !used[k]; ) {
       used[k] = 1;
-      const next = (k + 1) % crossings.length;
-      walkBetween(part, crossings[k].at, crossings[next].at, points, bridges);
+      const { ring, at, next } = crossings[k];
+      walkBetween(ring, at, crossings[next].at, points, bridges);
       // Across the cut.
       const over = partner[next];
       const [x0, y0] = points.slice(-2);
-      const target = pointAt(contour, crossings[over].at);
+      const target = pointAt(crossings[over].ring.contour, crossings[over].at);
       bridges.push((points.length / 2 - 1) / 3);
       for (let s = 1; s <= 3; s++) points.push(x0 + ((target[0] - x0) * s) / 3, y0 + ((target[1] - y0) * s) / 3);
       k = over;
     }
     points[points.length - 2] = points[0];
     points[points.length - 1] = points[1];
-    out.push({ contour: { points: Float64Array.from(points), closed: true }, bridges });
+    out.push([{ contour: { points: Float64Array.from(points), closed: true }, bridges }]);
+  }
+  const outers = out.map(([{ contour }]) => contour);
+  for (const ring of part) {
+    if (crossings.some((crossing) => crossing.ring === ring)) continue;
+    const nesting = nestingOf({ contours: [...outers, ring.contour], fillRule: 'nonzero' });
+    out[Math.max(0, nesting[outers.length].parent)].push(ring);
   }
   return out;
 }

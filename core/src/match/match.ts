@@ -57,6 +57,8 @@ export interface CutPart {
   readonly lines: readonly (readonly [number, number, number, number])[];
   /** Which part, in order along the first line's normal, then the second's. */
   readonly part: number;
+  /** Indices of holes that the lines open; all of them are crossed by one. */
+  readonly holes?: readonly number[];
 }
 
 /** What is run along on one side of a pair, when it is not simply a contour: the contour with holes joined to it, or a part of it. */

@@ -1,10 +1,10 @@
 import { areaCentre, type Outline } from '../outline';
 import { rankAssignments } from './contour-pairs';
-import { cutContour } from './cut-contour';
+import { cutSolid } from './cut-contour';
 import { automaticCut } from './cuts';
 import type { CutPart, Joining } from './match';
 import type { Matcher, PairSpec } from './matcher';
-import { runContour } from './run-contour';
+import { holeAgainst } from './run-contour';
 import { slitChoices } from './slits';
 
 /** At most this many holes are joined to one solid. */
@@ -101,8 +101,12 @@ function specOf({ a, b, options }: Matcher, [i, j]: readonly [number, number]): 
 
 /** The contours that no pair takes up. */
 function without(a: Outline, b: Outline, specs: readonly PairSpec[]): { deaths: number[]; births: number[] } {
-  const takenA = new Set(specs.flatMap((spec) => [spec.a, ...(spec.joiningA?.slits?.map(({ hole }) => hole) ?? [])]));
-  const takenB = new Set(specs.flatMap((spec) => [spec.b, ...(spec.joiningB?.slits?.map(({ hole }) => hole) ?? [])]));
+  const holesOf = (joining: Joining | undefined): readonly number[] => [
+    ...(joining?.slits?.map(({ hole }) => hole) ?? []),
+    ...(joining?.cut?.holes ?? []),
+  ];
+  const takenA = new Set(specs.flatMap((spec) => [spec.a, ...holesOf(spec.joiningA)]));
+  const takenB = new Set(specs.flatMap((spec) => [spec.b, ...holesOf(spec.joiningB)]));
   return {
     deaths: a.contours.map((_, i) => i).filter((i) => !takenA.has(i)),
     births: b.contours.map((_, i) => i).filter((i) => !takenB.has(i)),
@@ -201,23 +205,27 @@ function dividedInto(
   drawn: CutPart['lines'] | undefined,
 ): { joining: Joining; target: number }[] | undefined {
   if (targets.length > MOST_PARTS) return undefined;
-  // Holes are joined to the solid first, so that a cut through one leaves whole parts.
-  const slits = holes.length > 0 ? slitChoices(outline, index, holes)[0] : undefined;
-  if (holes.length > 0 && !slits) return undefined;
-  const solid = runContour(outline, index, slits && { slits }, false, true);
+  const solid = outline.contours[index];
+  const rings = [solid, ...holes.map((i) => holeAgainst(solid, outline.contours[i]))].map((contour) => ({
+    contour,
+    bridges: [],
+  }));
   const shapes = targets.map((i) => others.contours[i]);
+  const joining = (lines: CutPart['lines'], part: number): Joining => ({
+    cut: holes.length > 0 ? { lines, part, holes } : { lines, part },
+  });
   // Lines too many are left out, the last first.
   for (let n = drawn?.length ?? 0; drawn && n > 0; n--) {
     const lines = n === drawn.length ? drawn : drawn.slice(0, n);
-    const parts = cutContour(solid, lines);
-    if (parts.length === targets.length) {
+    const parts = cutSolid(rings, lines);
+    if (parts.length === targets.length && parts.every((part) => part.length === 1)) {
       const [x0, y0, x1, y1] = lines[0];
       const centres = shapes.map((c) => areaCentre({ contours: [c], fillRule: 'nonzero' }));
       const along = (i: number): number => (x1 - x0) * (centres[i].y - y0) - (y1 - y0) * (centres[i].x - x0);
       const order = targets.map((_, i) => i).sort((p, q) => along(p) - along(q));
-      return order.map((i, part) => ({ joining: { slits, cut: { lines, part } }, target: targets[i] }));
+      return order.map((i, part) => ({ joining: joining(lines, part), target: targets[i] }));
     }
   }
-  const cut = automaticCut(solid, shapes);
-  return cut?.order.map((i, part) => ({ joining: { slits, cut: { lines: cut.lines, part } }, target: targets[i] }));
+  const cut = automaticCut(rings, shapes);
+  return cut?.order.map((i, part) => ({ joining: joining(cut.lines, part), target: targets[i] }));
 }

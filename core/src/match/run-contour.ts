@@ -11,7 +11,7 @@ import {
   shareOfCurvePlace,
   withoutIdleAnchors,
 } from '../outline';
-import { cutContour } from './cut-contour';
+import { cutSolid } from './cut-contour';
 import { joinBySlits, type RunContour } from './joined-contour';
 import type { Joining } from './match';
 
@@ -37,13 +37,10 @@ export function runContour(
   let run: RunContour;
   let start = 0;
   if (joining?.slits && joining.slits.length > 0) {
-    const clockwise = contourArea(written) >= 0;
-    // Holes go round the other way than their solid.
     const contours = [...outline.contours];
     const slits = joining.slits.map((slit) => {
-      const hole = outline.contours[slit.hole];
-      if (contourArea(hole) >= 0 !== clockwise) return slit;
-      contours[slit.hole] = reverseContour(hole);
+      contours[slit.hole] = holeAgainst(written, outline.contours[slit.hole]);
+      if (contours[slit.hole] === outline.contours[slit.hole]) return slit;
       return { ...slit, holeAt: slit.holeAt > 0 ? 1 - slit.holeAt : 0 };
     });
     run = joinBySlits(contours, index, slits);
@@ -55,13 +52,19 @@ export function runContour(
     start = idle.start;
   }
   if (joining?.cut) {
-    const parts = cutContour(run, joining.cut.lines);
-    run = parts[Math.min(joining.cut.part, parts.length - 1)];
+    const { lines, part, holes = [] } = joining.cut;
+    const rings = holes.map((i) => ({ contour: holeAgainst(written, outline.contours[i]), bridges: [] }));
+    const parts = cutSolid([run, ...rings], lines);
+    [run] = parts[Math.min(part, parts.length - 1)];
   }
   if (!reversed) return { ...run, start, reversed };
   const last = (run.contour.points.length / 2 - 1) / 3 - 1;
   return { contour: reverseContour(run.contour), bridges: run.bridges.map((k) => last - k), start, reversed };
 }
+
+/** A hole as it goes round the other way than its solid. */
+export const holeAgainst = (solid: Contour, hole: Contour): Contour =>
+  contourArea(hole) >= 0 === contourArea(solid) >= 0 ? reverseContour(hole) : hole;
 
 /** Where a share of the written contour lies along the run of it. */
 export function runShare(run: Run, share: number): number {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import {
+  type Contour,
   contourArea,
   contourLength,
   ellipseContour,
@@ -12,7 +13,7 @@ import {
   withoutIdleAnchors,
 } from '../outline';
 import { frameDistance } from '../testing/frame-distance';
-import { cutContour } from './cut-contour';
+import { cutContour, cutSolid } from './cut-contour';
 import { automaticCut } from './cuts';
 import { joinBySlits } from './joined-contour';
 import { runContour, runShare, writtenShare } from './run-contour';
@@ -107,7 +108,7 @@ describe('cuts', () => {
 
   test('made automatically they share the area out as the targets do, in their order', () => {
     const targets = [polygonContour([80, 0, 100, 0, 100, 60, 80, 60]), polygonContour([0, 0, 10, 0, 10, 40, 0, 40])];
-    const cut = automaticCut(whole(disc), targets);
+    const cut = automaticCut([whole(disc)], targets);
     const order = cut?.order ?? [];
     expect([...order].sort()).toEqual([0, 1]);
     const parts = cutContour(whole(disc), cut?.lines ?? []);
@@ -115,7 +116,7 @@ describe('cuts', () => {
     const wanted = order.map((i) => Math.abs(contourArea(targets[i])));
     expect(areas[0] / areas[1]).toBeCloseTo(wanted[0] / wanted[1], 2);
     // Targets on one spot have no direction to cut across.
-    expect(automaticCut(whole(disc), [disc, disc])).toBeUndefined();
+    expect(automaticCut([whole(disc)], [disc, disc])).toBeUndefined();
   });
 });
 
@@ -153,5 +154,32 @@ describe('runs', () => {
         .sort()
         .map((v) => expect.closeTo(v, 6)),
     );
+  });
+});
+
+describe('cuts of solids with holes', () => {
+  const rings = [disc, reverseContour(ellipseContour(50, 50, 15, 15))].map(whole);
+  const areaOf = (part: readonly { contour: Contour }[]): number =>
+    part.reduce((sum, { contour }) => sum + contourArea(contour), 0);
+
+  test('through the hole leave two halves without one, each with two new edges', () => {
+    const parts = cutSolid(rings, [[50, 0, 50, 100]]);
+    expect(parts.map((part) => part.length)).toEqual([1, 1]);
+    for (const part of parts) {
+      expect(areaOf(part)).toBeCloseTo(areaOf(rings) / 2, 3);
+      expect(part[0].bridges).toHaveLength(2);
+    }
+  });
+
+  test('beside the hole leave it in its part; two lines open it into four quarters', () => {
+    const beside = cutSolid(rings, [[20, 0, 20, 100]]);
+    expect(beside.map((part) => part.length).sort()).toEqual([1, 2]);
+    expect(beside.reduce((sum, part) => sum + areaOf(part), 0)).toBeCloseTo(areaOf(rings), 3);
+    const quarters = cutSolid(rings, [
+      [50, 0, 50, 100],
+      [0, 50, 100, 50],
+    ]);
+    expect(quarters).toHaveLength(4);
+    for (const part of quarters) expect(areaOf(part)).toBeCloseTo(areaOf(rings) / 4, 3);
   });
 });

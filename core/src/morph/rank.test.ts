@@ -1,0 +1,200 @@
+import { describe, expect, test } from '@jest/globals';
+import { outlineOfContours, polygonContour } from '../outline';
+import { readPathData } from '../svg';
+import { frameDistance } from '../testing/frame-distance';
+import { realIcons } from '../testing/icons';
+import { evaluate, followProgress } from './evaluate';
+import { measureHealth } from './health';
+import { type HealthFigures, VERDICTS, type WorstMoment } from './health-figures';
+import { healthSentence } from './health-sentence';
+import { Judge } from './judge';
+import { withOvershoot } from './overshoot';
+import { METHODS } from './plan';
+import { frameOutline } from './plan-outline';
+import { planShift } from './plan-shift';
+import { rankAlternatives } from './rank';
+
+const ARROW = readPathData('M10 40L60 40L60 15L95 50L60 85L60 60L10 60Z');
+const STAR = readPathData('M50 2L61 38L98 38L68 59L79 95L50 73L21 95L32 59L2 38L39 38Z');
+const SQUARE = readPathData('M0 0H100V100H0Z');
+const RING = readPathData('M0 0H100V100H0ZM30 30V70H70V30Z');
+const TWO_BARS = readPathData('M5 10H25V90H5ZM75 10H95V90H75Z');
+const DISC = readPathData('M50 5A45 45 0 1 1 50 95A45 45 0 1 1 50 5Z');
+
+describe('ranked alternatives', () => {
+  test('the best comes first, and each is what planning its match anew gives', () => {
+    const found = rankAlternatives(ARROW, STAR, { atLeast: 8 });
+    expect(found.length).toBeGreaterThan(3);
+    const scores = found.map(({ score }) => score);
+    expect([...scores].sort((p, q) => p - q)).toEqual(scores);
+    for (const { match, plan } of found) {
+      const again = planShift(ARROW, STAR, match);
+      for (const p of [0.25, 0.6])
+        expect(
+          frameDistance(frameOutline(again, evaluate(again, p)), frameOutline(plan, evaluate(plan, p))),
+        ).toBeLessThan(0.01);
+    }
+  });
+
+  test('asked for more, the winner stays the winner', () => {
+    for (const { d } of realIcons(6, 13)) {
+      const icon = readPathData(d);
+      const [quick] = rankAlternatives(icon, STAR);
+      const [slow] = rankAlternatives(icon, STAR, { atLeast: 6 });
+      expect(slow.score).toBeLessThanOrEqual(quick.score + 1e-9);
+    }
+  });
+
+  test('a method that was asked for is the only one; the reason says whose choice it is', () => {
+    for (const method of METHODS) {
+      const found = rankAlternatives(ARROW, STAR, { method, softness: 0, atLeast: 4 });
+      expect(new Set(found.flatMap(({ match }) => match.pairs.map((pair) => pair.method)))).toEqual(new Set([method]));
+      expect(found[0].match.reasons.map(({ code }) => code)).toContain('method-own');
+    }
+  });
+
+  test('softness that was asked for is kept; without it nothing that does not fold is softened', () => {
+    const [own] = rankAlternatives(ARROW, STAR, { softness: 9 });
+    expect(own.match.pairs[0].softness).toBe(9);
+    expect(own.match.reasons.find(({ code }) => code === 'softened')?.text).toContain('your choice');
+    const [free] = rankAlternatives(ARROW, STAR);
+    expect(free.match.pairs[0].softness).toBe(0);
+  });
+
+  test('where everything folds the middle is rounded until it does not', () => {
+    // A comb against a comb that lies across it.
+    const teeth = (turned: boolean): number[] =>
+      Array.from({ length: 8 }, (_, k) => [
+        [4 + 12 * k, 5],
+        [9 + 12 * k, 5],
+        [9 + 12 * k, 90],
+        [16 + 12 * k, 90],
+      ])
+        .flat()
+        .concat([
+          [100, 98],
+          [4, 98],
+        ])
+        .flatMap(([x, y]) => (turned ? [y, 104 - x] : [x, y]));
+    const [a, b] = [
+      outlineOfContours([polygonContour(teeth(false))]),
+      outlineOfContours([polygonContour(teeth(true))]),
+    ];
+    const [hard] = rankAlternatives(a, b, { method: 'straight', softness: 0 });
+    const [best] = rankAlternatives(a, b);
+    const folds = (plan: typeof best.plan): number => measureHealth(plan).folds;
+    expect(folds(best.plan)).toBeLessThanOrEqual(folds(hard.plan));
+    expect(best.score).toBeLessThanOrEqual(hard.score);
+  });
+
+  test('progress rises and never passes the whole', () => {
+    const told: number[] = [];
+    rankAlternatives(RING, TWO_BARS, {}, (share) => told.push(share));
+    expect(told.length).toBeGreaterThan(0);
+    expect([...told].sort((p, q) => p - q)).toEqual(told);
+    for (const share of told) expect(share > 0 && share < 1).toBe(true);
+  });
+
+  test('a disc becomes two bars by a cut rather than by a bar out of nothing, and back', () => {
+    const [there] = rankAlternatives(DISC, TWO_BARS);
+    expect(there.match.pairs.map(({ joiningA }) => joiningA?.cut?.part)).toEqual([0, 1]);
+    expect(there.match.births).toEqual([]);
+    const [back] = rankAlternatives(TWO_BARS, DISC);
+    expect(back.match.pairs.every(({ joiningB }) => joiningB?.cut)).toBe(true);
+  });
+
+  test('judging twice looks at other moments, and finds nothing where all is well', () => {
+    const [{ plan }] = rankAlternatives(SQUARE, DISC);
+    const judge = new Judge(plan);
+    expect(judge.firstLook()).toEqual({ penalty: 0, folds: false });
+    expect(judge.secondLook()).toEqual({ penalty: 0, folds: false });
+  });
+});
+
+describe('progress beyond the ends', () => {
+  test('is followed as far as no frame folds: all of it for a square that grows, less where points would meet', () => {
+    const grown = rankAlternatives(SQUARE, readPathData('M-10 -10H110V110H-10Z'))[0].plan;
+    expect(grown.overshoot).toEqual({ below: 0.3, above: 0.3 });
+    // The notch closes at 1: a little beyond, its sides would cross.
+    const open = readPathData('M0 20L40 0V60H60V0L100 20V100H0Z');
+    const shut = readPathData('M0 20L49.5 0V60H50.5V0L100 20V100H0Z');
+    const plan = withOvershoot(planShift(open, shut, rankAlternatives(open, shut)[0].match, 'straight'));
+    expect(plan.overshoot.above).toBeLessThan(0.1);
+    expect(plan.overshoot.below).toBe(0.3);
+  });
+
+  test('is compressed towards the limit: steadily, without a jump, never past it', () => {
+    const overshoot = { below: 0.1, above: 0.25 };
+    let before = -Infinity;
+    for (let p = -2; p <= 3; p += 0.01) {
+      const followed = followProgress(p, overshoot);
+      expect(followed).toBeGreaterThan(before);
+      expect(followed).toBeGreaterThan(-0.1);
+      expect(followed).toBeLessThan(1.25);
+      before = followed;
+    }
+    expect(followProgress(0.37, overshoot)).toBe(0.37);
+    // The slope at the end is that of the way itself.
+    expect((followProgress(1 + 1e-6, overshoot) - 1) / 1e-6).toBeCloseTo(1, 4);
+    expect(followProgress(1.4, { below: 0, above: 0 })).toBe(1);
+  });
+});
+
+describe('the sentence on a shift', () => {
+  const GOOD: HealthFigures = {
+    folds: 0,
+    crossings: 0,
+    areaDip: 1,
+    swell: 1,
+    perimeter: 1,
+    out: 0,
+    restlessness: 1,
+    largestStep: 0.05,
+    inverted: 0,
+    kink: 0,
+    endError: 0,
+  };
+  const BOX = Float64Array.of(0, 0, 90, 90);
+  const told = (figures: Partial<HealthFigures>, worst?: WorstMoment, { several = false, open = false } = {}) => {
+    const [name] = Object.keys(figures) as (keyof HealthFigures)[];
+    const moments = new Map<keyof HealthFigures, WorstMoment>(worst ? [[name, worst]] : []);
+    return healthSentence({ ...GOOD, ...figures }, moments, several, open, BOX);
+  };
+
+  test.each([
+    ['folds', 2, 'broken', 'folds over itself'],
+    ['inverted', 0.02, 'broken', 'inside out'],
+    ['areaDip', 0.3, 'broken', 'shrinks to 30 % of its area'],
+    ['endError', 0.4, 'look', 'stray up to 0.40 px'],
+    ['perimeter', 1.4, 'look', '40 % longer'],
+    ['swell', 1.35, 'look', 'swells to 135 %'],
+    ['out', 0.08, 'look', 'by 8 % of its size'],
+    ['restlessness', 1.9, 'look', 'more jagged'],
+    ['largestStep', 0.2, 'look', 'moves 20 % of the size at once'],
+    ['crossings', 1, 'good', 'two contours pass over each other'],
+  ] as const)('names %s with its moment', (figure, value, verdict, words) => {
+    const { verdict: found, sentence, worst } = told({ [figure]: value }, { progress: 0.62 });
+    expect(VERDICTS).toContain(found);
+    expect(found).toBe(verdict);
+    expect(sentence).toContain(words);
+    if (figure !== 'endError') expect(sentence).toContain('at 62 %');
+    expect(worst).toEqual({ progress: 0.62 });
+  });
+
+  test('says where, in words that one looks for', () => {
+    const place = (x: number, y: number): string => told({ folds: 1 }, { progress: 0.5, x, y }).sentence;
+    expect(place(10, 10)).toContain('at the top left');
+    expect(place(80, 45)).toContain('at the right');
+    expect(place(45, 85)).toContain('at the bottom.');
+    expect(place(45, 45)).toContain('in the middle');
+  });
+
+  test('the worst is told first; several contours may move further and be more restless', () => {
+    expect(told({ folds: 1, swell: 2, out: 1 }).sentence).toContain('folds');
+    expect(told({ largestStep: 0.2 }, undefined, { several: true }).verdict).toBe('good');
+    expect(told({ restlessness: 2 }, undefined, { several: true }).verdict).toBe('good');
+    expect(told({ swell: 2 }, undefined, { open: true }).verdict).toBe('good');
+    expect(told({ areaDip: 0.4 }, undefined, { open: true }).sentence).toContain('of its length');
+    expect(told({}).sentence).toBe('Good: no folds, and the area stays even.');
+  });
+});
