@@ -33,7 +33,7 @@ import {
 import * as Comlink from 'comlink';
 import { fontUrl } from './fonts';
 import { freshId } from './fresh-id';
-import { keptPlan } from './kept-plans';
+import { PlanShelf } from './kept-plans';
 
 /** A refusal as plain data: errors lose their class on the way out of a worker. */
 export interface Refusal {
@@ -54,6 +54,9 @@ async function attempt<T>(work: () => T | Promise<T>): Promise<Outcome<T>> {
 
 /** Loads the path operations only where somebody asks for them. */
 const paths = async (): Promise<PathEngine> => (await import('./path-engine')).pathEngine();
+
+const MOST_PLANS = 600;
+const plans = new PlanShelf({ factory: globalThis.indexedDB, now: Date.now, most: MOST_PLANS });
 
 const fonts = new Map<string, Promise<TextFont>>();
 function loadFont(font: string): Promise<TextFont> {
@@ -92,7 +95,7 @@ function nowAndThen(onProgress?: (share: number) => void): (share: number) => vo
 const engine = {
   /** A shift's plan, with its progress (0 to 1) now and then; one that was made before is taken from the browser's store. */
   planShift: (input: ShiftInput, onProgress?: (share: number) => void): Promise<Outcome<PoseShiftPlan>> =>
-    attempt(() => keptPlan(input, () => planPoseShift(input, 'full', nowAndThen(onProgress)))),
+    attempt(() => plans.plan(input, () => planPoseShift(input, 'full', nowAndThen(onProgress)))),
   /** A first answer while something is dragged: the cheapest match, not looked at. */
   planQuickly: (input: ShiftInput): Promise<Outcome<PoseShiftPlan>> => attempt(() => planPoseShift(input, 'quick')),
   /** The ways to do a shift, the best first. */
