@@ -81,29 +81,38 @@ async function fetchFont(font: string): Promise<TextFont> {
 
 const PROGRESS_PAUSE_MS = 50;
 
-/** Tells of progress no more often than it can be read. */
-function nowAndThen(onProgress?: (share: number) => void): (share: number) => void {
+type Progress = (share: number) => void;
+
+/** As `attempt`, for work that tells its progress, no more often than it can be read; the line to the page is closed afterwards. */
+async function attemptTelling<T>(
+  onProgress: Progress | undefined,
+  work: (tell: Progress) => T | Promise<T>,
+): Promise<Outcome<T>> {
   let told = 0;
-  return (share) => {
-    if (!onProgress || performance.now() - told < PROGRESS_PAUSE_MS) return;
-    told = performance.now();
-    onProgress(share);
-  };
+  const outcome = await attempt(() =>
+    work((share) => {
+      if (!onProgress || performance.now() - told < PROGRESS_PAUSE_MS) return;
+      told = performance.now();
+      onProgress(share);
+    }),
+  );
+  (onProgress as Partial<Comlink.ProxyMethods> | undefined)?.[Comlink.releaseProxy]?.();
+  return outcome;
 }
 
 /** The heavy calls of the core, off the page's main thread. */
 const engine = {
   /** A shift's plan, with its progress (0 to 1) now and then; one that was made before is taken from the browser's store. */
-  planShift: (input: ShiftInput, onProgress?: (share: number) => void): Promise<Outcome<PoseShiftPlan>> =>
-    attempt(() => plans.plan(input, () => planPoseShift(input, 'full', nowAndThen(onProgress)))),
+  planShift: (input: ShiftInput, onProgress?: Progress): Promise<Outcome<PoseShiftPlan>> =>
+    attemptTelling(onProgress, (tell) => plans.plan(input, () => planPoseShift(input, 'full', tell))),
   /** A first answer while something is dragged: the cheapest match, not looked at. */
   planQuickly: (input: ShiftInput): Promise<Outcome<PoseShiftPlan>> => attempt(() => planPoseShift(input, 'quick')),
   /** The ways to do a shift, the best first. */
   rankShift: (input: ShiftInput): Promise<Outcome<PoseAlternative[]>> => attempt(() => rankPoseShift(input)),
   /** Reads an SVG, clip paths applied; tells its progress (0 to 1) now and then. */
-  readSvg: (text: string, onProgress?: (share: number) => void): Promise<Outcome<SvgReading>> =>
-    attempt(async () => {
-      const reading = readSvg(text, { onProgress: nowAndThen(onProgress) });
+  readSvg: (text: string, onProgress?: Progress): Promise<Outcome<SvgReading>> =>
+    attemptTelling(onProgress, async (tell) => {
+      const reading = readSvg(text, { onProgress: tell });
       return applyClips(reading, reading.shapes.some(({ clips }) => clips.length > 0) ? await paths() : null);
     }),
   /** Poses of files that were read. */

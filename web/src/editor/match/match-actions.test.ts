@@ -8,13 +8,18 @@ import {
   addTie,
   backToAutomatic,
   releaseContour,
+  removeCut,
   removeTie,
+  setCuts,
   setDirection,
   setEven,
   setMethod,
+  setOpening,
   setPair,
   setSoftness,
+  setWipe,
   takeAlternative,
+  withCutEnd,
   withStart,
   withTie,
   withTouchUp,
@@ -176,5 +181,53 @@ describe('places on the pictures', () => {
     expect(matchedShift(piece, null)?.id).toBe(shiftId);
     expect(matchedShift(piece, { kind: 'shift', figureId: 'f', shiftId })?.id).toBe(shiftId);
     expect(matchedShift(piece, other)?.id).toBe(piece.figures.f.rail[piece.figures.f.rail.length - 1]);
+  });
+});
+
+describe('contours without a partner, open ends and cuts', () => {
+  const contour = (side: 'from' | 'to'): string =>
+    piece.parts[piece.poses[piece.shifts[shiftId][side]].parts[0]].contours[0].id;
+
+  test('a wipe says that the contour is alone; pairing it, or giving it back, takes the wipe away', () => {
+    const alone = { a: contour('from'), b: null };
+    setWipe(store, shiftId, alone, 90);
+    expect(match()).toMatchObject({ pairs: [alone], wipes: [{ contour: alone.a, angle: 90 }] });
+    setWipe(store, shiftId, alone, 180);
+    expect(match().wipes).toEqual([{ contour: alone.a, angle: 180 }]);
+    expect(match().pairs).toEqual([alone]);
+    setPair(store, shiftId, { a: contour('from'), b: contour('to') });
+    expect(match()).toMatchObject({ pairs: [{ a: contour('from'), b: contour('to') }], wipes: [] });
+    setWipe(store, shiftId, { a: null, b: contour('to') }, 0);
+    releaseContour(store, shiftId, contour('to'));
+    expect(match()).toMatchObject({ pairs: [], wipes: [] });
+    setWipe(store, shiftId, alone, 0);
+    backToAutomatic(store, shiftId, 'pairs');
+    expect(match()).toMatchObject({ pairs: [], wipes: [] });
+  });
+
+  test('what happens where open meets closed is a decision of its own', () => {
+    setOpening(store, shiftId, 'chord', 'By chord');
+    expect(match().opening).toBe('chord');
+    expect(store.getState().document.past.map(({ name }) => name)).toEqual(['Open and closed: By chord']);
+    backToAutomatic(store, shiftId, 'opening');
+    expect(match().opening).toBe('auto');
+  });
+
+  test('lines of one side are kept together; an end is moved, a line removed', () => {
+    addCut(store, shiftId, { side: 'from', line: [0, 0, 10, 10] });
+    addCut(store, shiftId, { side: 'from', line: [5, 0, 5, 10] });
+    expect(match().cuts).toHaveLength(2);
+    const [first, second] = match().cuts;
+    expect(withCutEnd(match(), first.id, 0, [-1, -2]).cuts.map(({ line }) => line)).toEqual([
+      [-1, -2, 10, 10],
+      [5, 0, 5, 10],
+    ]);
+    setCuts(store, shiftId, withCutEnd(match(), second.id, 1, [6, 20]).cuts);
+    expect(match().cuts[1].line).toEqual([5, 0, 6, 20]);
+    removeCut(store, shiftId, first.id);
+    expect(match().cuts.map(({ id }) => id)).toEqual([second.id]);
+    // Only one side of a shift is cut.
+    addCut(store, shiftId, { side: 'to', line: [0, 0, 1, 1] });
+    expect(match().cuts.map(({ side }) => side)).toEqual(['to']);
   });
 });
