@@ -1,6 +1,7 @@
 import {
   cubicPoint,
   ellipseContour,
+  endOutline,
   evaluate,
   framePathData,
   measureArcLength,
@@ -14,6 +15,7 @@ import {
   transformOutline,
   writePathData,
 } from '../core/src/index';
+import { frameDistance } from '../core/src/testing/frame-distance';
 import { expect, test } from './support/fixtures';
 import { anchorsOf, matchOf, onlyShift, svg } from './support/match-pieces';
 
@@ -308,7 +310,12 @@ test('a round sign cut into two halves shows no seam: at 1000 px it is the uncut
   const bars = readPathData('M0 10H18V90H0ZM82 10H100V90H82Z');
   const [{ plan }] = rankAlternatives(sign, bars, { cuts: { a: [[44.37, 0, 52.11, 100]] } });
   expect(plan.contours).toHaveLength(2);
-  const [cut, whole] = [framePathData(plan, evaluate(plan, 0), 4), writePathData(sign, { digits: 4 })];
+  // The uncut sign with the same points on its edge: Chromium flattens a quarter circle in one piece and in several a little differently, which
+  // is no matter of the cut.
+  const uncut = endOutline(plan, 'first');
+  expect(uncut.contours).toHaveLength(1);
+  expect(frameDistance(uncut, sign)).toBeLessThan(0.01);
+  const [cut, whole] = [framePathData(plan, evaluate(plan, 0), 4), writePathData(uncut, { digits: 4 })];
   const { most, pixels } = await page.evaluate(
     ([first, second]) => {
       const draw = (d: string): Uint8ClampedArray => {
@@ -317,7 +324,8 @@ test('a round sign cut into two halves shows no seam: at 1000 px it is the uncut
         canvas.height = 1000;
         const ctx = canvas.getContext('2d') as CanvasRenderingContext2D;
         ctx.scale(10, 10);
-        ctx.fill(new Path2D(d));
+        // A far dot in the same path: lone convex shapes are smoothed another way than all others.
+        ctx.fill(new Path2D(`${d}M1 1H2V2H1Z`));
         return ctx.getImageData(0, 0, 1000, 1000).data;
       };
       const [p, q] = [draw(first), draw(second)];
@@ -326,16 +334,13 @@ test('a round sign cut into two halves shows no seam: at 1000 px it is the uncut
       for (let i = 3; i < p.length; i += 4) {
         const gap = Math.abs(p[i] - q[i]);
         most = Math.max(most, gap);
-        // Along its edge Chromium smooths joined and single paths a little differently; a seam would run across the inside.
-        const pixel = (i - 3) / 4;
-        const inside = Math.hypot((pixel % 1000) - 499.5, Math.floor(pixel / 1000) - 499.5) < 449;
-        if (inside && gap > 0) pixels++;
+        if (gap > 0) pixels++;
       }
       return { most, pixels };
     },
     [cut, whole],
   );
-  expect(pixels).toBe(0);
-  // On the rim single pixels of the edge differ, where the cut meets it.
-  expect(most).toBeLessThan(96);
+  // Of a million pixels a handful differ, by less than the eye can tell.
+  expect(most).toBeLessThan(8);
+  expect(pixels).toBeLessThan(16);
 });
