@@ -139,6 +139,16 @@ test('the place under the pointer shows in all three pictures, and goes with it'
   await expect(rings.first()).toHaveAttribute('visibility', 'hidden');
 });
 
+test('the space bar plays and stops, also from the slider of the in-between', async ({ shelf, piece, match, page }) => {
+  await matchOf(shelf, piece, match, BOX, DISC);
+  await match.setProgress(0.3);
+  await page.getByLabel('Progress of the in-between').focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
+});
+
 async function middleOfPicture(page: import('@playwright/test').Page): Promise<{ x: number; y: number }> {
   const box = await page.getByTestId('match-middle').boundingBox();
   if (!box) throw new Error('There is no picture.');

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { contourArea } from '../outline';
 import { blendColour, cssText, isGradientBlend, type PaintBlend } from '../paint';
 import { AS_DRAWN, AUTOMATIC_MATCH, type Part, plainStroke, type Stroke } from '../piece';
 import { countedIds, drawnPose } from '../testing/pieces';
@@ -89,6 +90,21 @@ describe('a pose standing still', () => {
     expect(only.fill && colourAt(only.fill, 0.3)).toBe('#123456');
     expect(only.stroke?.widths).toEqual([2, 2]);
     expect(still.health.verdict).toBe('good');
+  });
+
+  test('a hole stays a hole, whichever way it and its solid are written', () => {
+    const rings = [
+      'M0 0H100V100H0ZM30 30V70H70V30Z',
+      'M0 0V100H100V0ZM30 30H70V70H30Z',
+      'M0 0H100V100H0ZM30 30H70V70H30Z',
+    ];
+    for (const d of rings) {
+      const { plan } = planStill(pose(1, part(d, { fillRule: 'evenodd' }))).parts[0];
+      const areas = plan.contours.map(({ at, pieces }) =>
+        contourArea({ points: plan.from.slice(at, at + 6 * pieces + 2), closed: true }),
+      );
+      expect(areas.map(Math.sign)).toEqual([1, -1]);
+    }
   });
 
   test('without parts there is nothing to draw', () => {

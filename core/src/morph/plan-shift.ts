@@ -45,7 +45,7 @@ export function planRuns(
   sourceOf: (pair: PairMatch) => RunSource,
   method?: Method,
 ): ShiftPlan {
-  const several = a.contours.length + b.contours.length > 2;
+  const several = a.contours.length > 1 || b.contours.length > 1;
   const nestingA = several ? nestingOf(a) : undefined;
   const nestingB = several ? nestingOf(b) : undefined;
   const runs: PlannedRun[] = [];

@@ -41,9 +41,9 @@ export function ContourDecisions({
     return partner ?? (wipe ? `wipe ${wipe.angle}` : 'alone');
   };
   // A contour that is cut becomes several.
-  const name = (ids: readonly string[] = []): string => {
+  const name = (ids: readonly string[] = [], joined = false): string => {
     const numbers = ids.map((id) => second.indexOf(id) + 1).sort((p, q) => p - q);
-    if (numbers.length === 0) return 'alone';
+    if (numbers.length === 0) return joined ? 'by slit' : 'alone';
     return numbers.length === 1 ? `contour ${numbers[0]}` : `contours ${numbers.join(', ')}`;
   };
   const partners = new Set([...now.values()].flat());
@@ -52,7 +52,8 @@ export function ContourDecisions({
     .map((id, j) => ({ id, j }))
     .filter(
       ({ id }) =>
-        own.some(({ a, b }) => a === null && b === id) || (plan && !partners.has(id) && !isJoined(piece, plan, id)),
+        own.some(({ a, b }) => a === null && b === id) ||
+        (plan && !partners.has(id) && !isJoined(piece, plan, id, 'b')),
     );
   const choose = (id: string, side: 'a' | 'b', choice: string): void => {
     const alone = side === 'a' ? { a: id, b: null } : { a: null, b: id };
@@ -69,7 +70,10 @@ export function ContourDecisions({
           label={`Contour ${i + 1} to`}
           value={value(id, 'a')}
           options={[
-            { value: 'auto', label: plan ? `Automatic: ${name(now.get(id))}` : 'Automatic' },
+            {
+              value: 'auto',
+              label: plan ? `Automatic: ${name(now.get(id), plan && isJoined(piece, plan, id, 'a'))}` : 'Automatic',
+            },
             ...second.map((other, j) => ({ value: other, label: `Contour ${j + 1}` })),
             { value: 'alone', label: 'Nothing: it shrinks away' },
             ...WIPES.map(({ angle, label }) => ({ value: `wipe ${angle}`, label: `Nothing: wiped away ${label}` })),
@@ -94,12 +98,12 @@ export function ContourDecisions({
   );
 }
 
-/** Is a contour of the second outline a hole that opens through a slit? Then it comes with its solid. */
-function isJoined(piece: Piece, plan: PoseShiftPlan, contourId: string): boolean {
-  return plan.parts.some(({ b, plan: shift }) => {
-    const index = b ? piece.parts[b]?.contours.findIndex(({ id }) => id === contourId) : -1;
-    const alone = shift.contours.some(({ role, b: other }) => role === 'birth' && other === index);
-    return index !== undefined && index >= 0 && !alone;
+/** Is a contour a hole that opens through a slit or a cut? Then it comes and goes with its solid. */
+function isJoined(piece: Piece, plan: PoseShiftPlan, contourId: string, side: 'a' | 'b'): boolean {
+  return plan.parts.some((part) => {
+    const id = part[side];
+    const index = id ? piece.parts[id]?.contours.findIndex((contour) => contour.id === contourId) : -1;
+    return index !== undefined && index >= 0 && !part.plan.contours.some((contour) => contour[side] === index);
   });
 }
 

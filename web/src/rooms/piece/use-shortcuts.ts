@@ -33,8 +33,8 @@ export function useShortcuts({ editor, autosave }: OpenPiece): CommandContext {
 }
 
 const TYPED =
-  'input:not([type="radio"]):not([type="checkbox"]):not([type="color"]):not([type="file"]), textarea, [contenteditable="true"]';
-const PRESSED = 'button, [role="button"], summary, label, a, input';
+  'input:not([type="radio"]):not([type="checkbox"]):not([type="color"]):not([type="file"]):not([type="range"]), textarea, [contenteditable="true"]';
+const PRESSED = 'button, [role="button"], summary, label, a, input:not([type="range"])';
 const STEPPED = 'input, select, [role="slider"], [role="menu"], [role="listbox"]';
 
 /** Does the key mean something to the element that has the focus? Then it is not a shortcut. */
