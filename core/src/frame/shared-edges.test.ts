@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { cubicPoint } from '../curve';
 import { evaluate, measureHealth } from '../morph';
 import { nearestOnContour } from '../outline';
 import {
@@ -59,13 +60,8 @@ function strayed(leader: PartPlan, follower: PartPlan): number {
     const area = contourAt(follower, k / 20);
     for (let i = 0; i + 6 < line.points.length; i += 6)
       for (const t of [0, 0.3, 0.5, 0.7]) {
-        const u = 1 - t;
-        const at = (c: number): number =>
-          u * u * u * line.points[i + c] +
-          3 * u * u * t * line.points[i + 2 + c] +
-          3 * u * t * t * line.points[i + 4 + c] +
-          t * t * t * line.points[i + 6 + c];
-        worst = Math.max(worst, nearestOnContour(area, at(0), at(1))?.distance ?? Infinity);
+        const [x, y] = cubicPoint(line.points, i, t, new Float64Array(2));
+        worst = Math.max(worst, nearestOnContour(area, x, y)?.distance ?? Infinity);
       }
   }
   return worst;
@@ -119,17 +115,9 @@ describe('edges that lie on each other at both ends', () => {
         let double = 0;
         for (let i = at; i < at + 6 * pieces; i += 6)
           for (let s = 0; s < 50; s++) {
-            const point = (t: number, c: number): number => {
-              const u = 1 - t;
-              return (
-                u * u * u * frame[i + c] +
-                3 * u * u * t * frame[i + 2 + c] +
-                3 * u * t * t * frame[i + 4 + c] +
-                t * t * t * frame[i + 6 + c]
-              );
-            };
-            const [t0, t1] = [s / 50, (s + 1) / 50];
-            double += point(t0, 0) * point(t1, 1) - point(t1, 0) * point(t0, 1);
+            const [x0, y0] = cubicPoint(frame, i, s / 50, new Float64Array(2));
+            const [x1, y1] = cubicPoint(frame, i, (s + 1) / 50, new Float64Array(2));
+            double += x0 * y1 - x1 * y0;
           }
         return Math.abs(double / 2);
       };

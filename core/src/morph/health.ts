@@ -152,12 +152,8 @@ class HealthMeter {
     let worst = { angle: 0, x: 0, y: 0 };
     for (const { at, joints } of this.plan.contours) {
       for (let j = 0; j < joints.length; j += 3) {
-        const [b, p, a] = [at + joints[j], at + joints[j + 1], at + joints[j + 2]];
-        const ux = frame[p] - frame[b];
-        const uy = frame[p + 1] - frame[b + 1];
-        const vx = frame[a] - frame[p];
-        const vy = frame[a + 1] - frame[p + 1];
-        const angle = Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) * (180 / Math.PI);
+        const angle = kinkAt(frame, at, joints, j);
+        const p = at + joints[j + 1];
         if (angle > worst.angle) worst = { angle, x: frame[p], y: frame[p + 1] };
       }
     }
@@ -190,6 +186,16 @@ class HealthMeter {
     });
     return Float64Array.from(out);
   }
+}
+
+/** How far a frame turns at a joint (three indices from `j` on in `joints`: handle before, anchor, handle after), degrees. */
+function kinkAt(frame: Float64Array, at: number, joints: Int32Array, j: number): number {
+  const [b, p, a] = [at + joints[j], at + joints[j + 1], at + joints[j + 2]];
+  const ux = frame[p] - frame[b];
+  const uy = frame[p + 1] - frame[b + 1];
+  const vx = frame[a] - frame[p];
+  const vy = frame[a + 1] - frame[p + 1];
+  return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) * (180 / Math.PI);
 }
 
 /** How far a point of either set is from the nearest of the other, px. */
@@ -240,12 +246,8 @@ export function frameMarks(plan: ShiftPlan, frame: Float64Array): FrameMarks {
     const { at, joints } = contour;
     if (joints.length === 0 || contourLengthIn(contour) < 14) continue;
     for (let j = 0; j < joints.length; j += 3) {
-      const [b, p, a] = [at + joints[j], at + joints[j + 1], at + joints[j + 2]];
-      const ux = frame[p] - frame[b];
-      const uy = frame[p + 1] - frame[b + 1];
-      const vx = frame[a] - frame[p];
-      const vy = frame[a + 1] - frame[p + 1];
-      const degrees = Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) * (180 / Math.PI);
+      const degrees = kinkAt(frame, at, joints, j);
+      const p = at + joints[j + 1];
       if (degrees > MARKED_KINK) kinks.push({ x: frame[p], y: frame[p + 1], degrees });
     }
   }

@@ -1,5 +1,6 @@
 import type { Outline } from '../outline';
 import { cubicText, numberText } from '../svg';
+import { type Box, emptyBox, includePoint } from '../vec';
 import type { ShiftPlan } from './plan';
 
 /** The frame of a plan as an outline; copies the numbers. Contours shrunk to a point stay in it. */
@@ -8,6 +9,13 @@ export function frameOutline(plan: ShiftPlan, frame: Float64Array): Outline {
     contours: plan.contours.map(({ at, pieces, closed }) => ({ points: frame.slice(at, at + 6 * pieces + 2), closed })),
     fillRule: plan.fillRule,
   };
+}
+
+/** The box of both ends' numbers, handles included, px. */
+export function planBox(plan: ShiftPlan): Box {
+  const box = emptyBox();
+  for (const end of [plan.from, plan.to]) for (let i = 0; i < end.length; i += 2) includePoint(box, end[i], end[i + 1]);
+  return box;
 }
 
 /**

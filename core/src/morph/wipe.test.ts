@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { cubicPoint } from '../curve';
 import { matchOutlines } from '../match';
 import { contourArea, ellipseContour, measureArcLength, type Outline, outlineOfContours } from '../outline';
 import { readPathData } from '../svg';
@@ -32,14 +33,8 @@ function clippedArea(outline: Outline, x: number, y: number, level: number): num
   const polygon: [number, number][] = [];
   for (let i = 0; i + 6 < points.length; i += 6)
     for (let s = 0; s < 200; s++) {
-      const t = s / 200;
-      const u = 1 - t;
-      const at = (k: number): number =>
-        u * u * u * points[i + k] +
-        3 * u * u * t * points[i + 2 + k] +
-        3 * u * t * t * points[i + 4 + k] +
-        t * t * t * points[i + 6 + k];
-      polygon.push([at(0), at(1)]);
+      const [px, py] = cubicPoint(points, i, s / 200, new Float64Array(2));
+      polygon.push([px, py]);
     }
   const kept: [number, number][] = [];
   polygon.forEach((p, k) => {

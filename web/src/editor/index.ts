@@ -18,6 +18,7 @@ export * from './match/match-bench';
 export * from './match/match-gestures';
 export * from './match/match-painter';
 export * from './match/picture-places';
+export { squareViewBox } from './match/picture-view';
 export { paintOverlay } from './overlay/paint-overlay';
 export type { PlanStatus } from './plans/plan-store';
 export { Stage } from './playback/stage';

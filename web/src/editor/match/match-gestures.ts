@@ -56,6 +56,28 @@ function onPicture(
   return fromPicture(painter.views[picture], event.clientX - box.left, event.clientY - box.top);
 }
 
+/** Draws a line from a place (canvas px) of a picture after the pointer, until it ends. */
+function stretch(
+  event: React.PointerEvent,
+  painter: MatchPainter,
+  picture: PictureId,
+  from: readonly [number, number],
+  { end }: Pick<PointerFollower, 'end'>,
+): void {
+  const begun = toPicture(painter.views[picture], ...from);
+  follow(event, painter, {
+    move: (move) => {
+      painter.rubber = {
+        picture,
+        from: begun,
+        to: toPicture(painter.views[picture], ...onPicture(painter, picture, move)),
+      };
+      painter.ask();
+    },
+    end,
+  });
+}
+
 /** The outline place under a pointer on a side. */
 function under(
   painter: MatchPainter,
@@ -195,13 +217,7 @@ function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a
     return;
   }
   const other = side === 'a' ? 'b' : 'a';
-  const begun = toPicture(painter.views[side], place.x, place.y);
-  const box = painter.elements[side].canvas.getBoundingClientRect();
-  follow(event, painter, {
-    move: (move) => {
-      painter.rubber = { picture: side, from: begun, to: [move.clientX - box.left, move.clientY - box.top] };
-      painter.ask();
-    },
+  stretch(event, painter, side, [place.x, place.y], {
     end: (up) => {
       if (!up) return;
       if (Math.hypot(up.clientX - event.clientX, up.clientY - event.clientY) < CLICK) {
@@ -223,13 +239,7 @@ function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, s
   const from = contourNear(painter.bench.parts(side), x, y, (3 * REACH) / painter.views[side].scale);
   if (!from) return;
   const other = side === 'a' ? 'b' : 'a';
-  const begun = toPicture(painter.views[side], x, y);
-  const box = painter.elements[side].canvas.getBoundingClientRect();
-  follow(event, painter, {
-    move: (move) => {
-      painter.rubber = { picture: side, from: begun, to: [move.clientX - box.left, move.clientY - box.top] };
-      painter.ask();
-    },
+  stretch(event, painter, side, [x, y], {
     end: (up) => {
       if (!up) return;
       const over = pictureUnder(painter, up);
@@ -251,15 +261,7 @@ function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, s
 /** Drags the line along which a solid is cut. */
 function drawCut({ store, painter }: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
   const begun = onPicture(painter, side, event);
-  follow(event, painter, {
-    move: (move) => {
-      painter.rubber = {
-        picture: side,
-        from: toPicture(painter.views[side], ...begun),
-        to: toPicture(painter.views[side], ...onPicture(painter, side, move)),
-      };
-      painter.ask();
-    },
+  stretch(event, painter, side, begun, {
     end: (up) => {
       if (!up || Math.hypot(up.clientX - event.clientX, up.clientY - event.clientY) < CLICK) return;
       const [part] = painter.bench.parts(side);

@@ -1,4 +1,4 @@
-import type { PoseShiftPlan } from '@core';
+import { type Box, boxSize, emptyBox, includeBox, isEmptyBox, type PoseShiftPlan, planBox } from '@core';
 
 /** How canvas px lie on one of the three pictures; all three share it, so that sizes compare. */
 export interface PictureView {
@@ -9,19 +9,21 @@ export interface PictureView {
 
 const MARGIN_PX = 30;
 
+/** The box of both ends of all parts, canvas px; empty without parts. */
+export const shiftBox = (plan: PoseShiftPlan): Box =>
+  plan.parts.reduce((box, { plan: part }) => includeBox(box, planBox(part)), emptyBox());
+
+/** A square view of both ends with a margin, as SVG's viewBox has it. */
+export function squareViewBox(plan: PoseShiftPlan, marginShare: number): string {
+  const box = shiftBox(plan);
+  if (isEmptyBox(box)) return '0 0 100 100';
+  const size = Math.max(boxSize(box), 1e-6) * (1 + 2 * marginShare);
+  return `${(box.minX + box.maxX - size) / 2} ${(box.minY + box.maxY - size) / 2} ${size} ${size}`;
+}
+
 /** Fits both ends of a plan into a picture of `width` × `height` px. */
 export function fitPicture(plan: PoseShiftPlan, width: number, height: number): PictureView {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const { plan: shift } of plan.parts) {
-    for (const end of [shift.from, shift.to]) {
-      for (let i = 0; i < end.length; i += 2) {
-        minX = Math.min(minX, end[i]);
-        maxX = Math.max(maxX, end[i]);
-        minY = Math.min(minY, end[i + 1]);
-        maxY = Math.max(maxY, end[i + 1]);
-      }
-    }
-  }
+  const { minX, minY, maxX, maxY } = shiftBox(plan);
   if (!(maxX >= minX)) return { scale: 1, dx: width / 2, dy: height / 2 };
   const room = (space: number, extent: number): number =>
     extent > 0 ? Math.max(10, space - 2 * MARGIN_PX) / extent : Infinity;

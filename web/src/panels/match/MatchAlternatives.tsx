@@ -2,7 +2,7 @@ import { type PoseAlternative, type PoseShiftPlan, type Shift, shiftInput } from
 import { Check, TriangleAlert, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useEngines } from '../../context';
-import { type MatchBench, takeAlternative } from '../../editor';
+import { type MatchBench, squareViewBox, takeAlternative } from '../../editor';
 import type { AppStore } from '../../state';
 
 const MARKS = { good: Check, look: TriangleAlert, broken: X } as const;
@@ -57,7 +57,7 @@ export function MatchAlternatives({
   if (typeof found === 'string') return <p className="details-note">The alternatives could not be found: {found}</p>;
   if (!found) return <p className="details-note">Looking for alternatives …</p>;
   if (found.length === 0) return <p className="details-note">There is nothing to choose between.</p>;
-  const box = boxOf(plan);
+  const box = plan ? squareViewBox(plan, 0.06) : '0 0 100 100';
   return (
     <>
       <p className="details-note">
@@ -88,19 +88,4 @@ export function MatchAlternatives({
       </ul>
     </>
   );
-}
-
-function boxOf(plan: PoseShiftPlan | undefined): string {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const { plan: shift } of plan?.parts ?? [])
-    for (const end of [shift.from, shift.to])
-      for (let i = 0; i < end.length; i += 2) {
-        minX = Math.min(minX, end[i]);
-        maxX = Math.max(maxX, end[i]);
-        minY = Math.min(minY, end[i + 1]);
-        maxY = Math.max(maxY, end[i + 1]);
-      }
-  if (!(maxX > minX)) return '0 0 100 100';
-  const margin = 0.06 * Math.max(maxX - minX, maxY - minY);
-  return `${minX - margin} ${minY - margin} ${maxX - minX + 2 * margin} ${maxY - minY + 2 * margin}`;
 }

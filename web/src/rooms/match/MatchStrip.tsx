@@ -1,7 +1,7 @@
 import { evaluate, framePathData, type PoseShiftPlan } from '@core';
 import { Pause, Play, TriangleAlert } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { MatchBench } from '../../editor';
+import { type MatchBench, squareViewBox } from '../../editor';
 import { IconButton } from '../../ui';
 
 const FRAMES = 9;
@@ -91,23 +91,7 @@ export function MatchStrip({ bench, plan }: { readonly bench: MatchBench; readon
 }
 
 function stripPictures(plan: PoseShiftPlan) {
-  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const { plan: shift } of plan.parts)
-    for (const end of [shift.from, shift.to])
-      for (let i = 0; i < end.length; i += 2) {
-        minX = Math.min(minX, end[i]);
-        maxX = Math.max(maxX, end[i]);
-        minY = Math.min(minY, end[i + 1]);
-        maxY = Math.max(maxY, end[i + 1]);
-      }
-  const size = Math.max(maxX - minX, maxY - minY, 1e-6);
-  const margin = 0.08 * size;
-  const viewBox = [
-    (minX + maxX - size) / 2 - margin,
-    (minY + maxY - size) / 2 - margin,
-    size + 2 * margin,
-    size + 2 * margin,
-  ].join(' ');
+  const viewBox = squareViewBox(plan, 0.08);
   const frames = Array.from({ length: FRAMES }, (_, k) => {
     const progress = k / (FRAMES - 1);
     const near = plan.health.moments.filter((moment) => Math.abs(moment.progress - progress) <= 0.5 / (FRAMES - 1));
