@@ -8,7 +8,8 @@ import { FrameProbe } from './probe';
 
 const MOMENTS = 21;
 const FLATTEN_REL = 3e-4;
-const LEAST_EDGE_REL = 0.004;
+/** Turning is measured between points this far apart, as a share of the size. */
+const TURNING_GAP_REL = 0.007;
 const ROWS = 256;
 /** Points along a frame between which steps are measured. */
 const STEP_POINTS = 160;
@@ -33,7 +34,7 @@ class HealthMeter {
   measure(): Health {
     const { plan, probe, frame, size } = this;
     const leastLoop = LEAST_LOOP_REL * size;
-    const leastEdge = LEAST_EDGE_REL * size;
+    const gap = TURNING_GAP_REL * size;
     const box = Float64Array.of(Infinity, Infinity, -Infinity, -Infinity);
     const ends = (['first', 'second'] as const).map((end) => {
       probe.take(end === 'first' ? plan.from : plan.to);
@@ -43,7 +44,7 @@ class HealthMeter {
         ...counted,
         signed: probe.signedArea(),
         length: probe.length(end),
-        turning: probe.turning(leastEdge, end) / (2 * Math.PI),
+        turning: probe.turningAlong(gap, end) / (2 * Math.PI),
       };
     });
     const baseFolds = Math.max(ends[0].folds, ends[1].folds);
@@ -87,7 +88,7 @@ class HealthMeter {
         most.out = out;
         note('out', progress);
       }
-      const turning = probe.turning(leastEdge) / (2 * Math.PI);
+      const turning = probe.turningAlong(gap) / (2 * Math.PI);
       if (!atEnd && turning > most.turning) {
         most.turning = turning;
         note('restlessness', progress);
@@ -172,6 +173,7 @@ class HealthMeter {
       const count = probe.counts[c];
       const edges = contour.closed ? count : count - 1;
       let along = 0;
+      const before = out.length;
       for (let k = 0; k < edges; k++) {
         const i = 2 * (first + k);
         const j = 2 * (first + ((k + 1) % count));
@@ -183,6 +185,8 @@ class HealthMeter {
         }
         along -= length;
       }
+      // One that is a point grows from there: that is no jump.
+      if (out.length === before) out.push(p[2 * first], p[2 * first + 1]);
     });
     return Float64Array.from(out);
   }

@@ -61,11 +61,21 @@ describe('looking at a frame', () => {
     expect(box.length()).toBeCloseTo(160, 9);
     expect(box.signedArea()).toBeCloseTo(1600, 9);
     expect(box.turning(0.1)).toBeCloseTo(2 * Math.PI, 9);
+    expect(box.turningAlong(0.7)).toBeCloseTo(2 * Math.PI, 1);
     const circle = probeOf([ellipseContour(50, 50, 30, 30)]);
     expect(circle.length() / (2 * Math.PI * 30)).toBeCloseTo(1, 3);
     expect(circle.signedArea() / (Math.PI * 900)).toBeCloseTo(1, 3);
     expect(circle.turning(0.1)).toBeCloseTo(2 * Math.PI, 6);
+    expect(circle.turningAlong(0.7)).toBeCloseTo(2 * Math.PI, 1);
     expect(probeOf([reverseContour(square(0, 0, 10))]).signedArea()).toBeCloseTo(-100, 9);
+  });
+
+  test('turning between points along it sees tight hooks that edges of a least length pass over', () => {
+    // A line that turns back within a tenth of a unit, and comes forth again.
+    const hook = polygon(0, 0, 50, 0, 50.1, 0.1, 50, 0.2, 20, 0.2, 19.9, 0.3, 20, 0.4, 90, 0.4, 90, 40, 0, 40);
+    const probe = probeOf([hook]);
+    expect(probe.turningAlong(0.7) / Math.PI).toBeGreaterThan(3.5);
+    expect(probe.turningAlong(0.7) / Math.PI).toBeLessThan(4.5);
   });
 
   test('crossings are those of the slow way, each edge with each', () => {

@@ -13,6 +13,8 @@ export interface ProbeCrossing {
 
 /** Which frame is looked at: one of the ends, or one in between. */
 export type ProbedEnd = 'first' | 'second' | 'between';
+/** Chords shorter than this share of their gap have no direction. */
+const LEAST_CHORD = 0.07;
 const END_MASK: Readonly<Record<ProbedEnd, number>> = { first: 1, second: 2, between: 0 };
 
 /**
@@ -156,6 +158,53 @@ export class FrameProbe {
       }
       if (this.plan.contours[contour].closed)
         sum += Math.abs(Math.atan2(lastX * firstY - lastY * firstX, lastX * firstX + lastY * firstY));
+    }
+    return sum;
+  }
+
+  /**
+   * Total turning along all contours, rad, between points `gap` px apart along them, so that tight hooks count and noise does not; `end` as in
+   * `length`.
+   */
+  turningAlong(gap: number, end: ProbedEnd = 'between'): number {
+    const { points, edgeFirst, edgeNext, edgeContour, bridge } = this;
+    const mask = END_MASK[end];
+    const least = LEAST_CHORD * gap;
+    const count = edgeFirst.length;
+    let sum = 0;
+    for (let e = 0; e < count; ) {
+      const contour = edgeContour[e];
+      let along = 0;
+      let reached = 0;
+      let [firstX, firstY] = [0, 0];
+      // The point before and the chord before it, and the first chord of the contour.
+      let [lastX, lastY, dx, dy, startX, startY] = [0, 0, 0, 0, 0, 0];
+      const take = (x: number, y: number): void => {
+        if (reached > 0) {
+          const [nx, ny] = [x - lastX, y - lastY];
+          const wide = Math.hypot(nx, ny) > least;
+          if (reached > 1 && wide && Math.hypot(dx, dy) > least)
+            sum += Math.abs(Math.atan2(dx * ny - dy * nx, dx * nx + dy * ny));
+          if (reached === 1) [startX, startY] = [nx, ny];
+          [dx, dy] = [nx, ny];
+        } else [firstX, firstY] = [x, y];
+        [lastX, lastY] = [x, y];
+        reached++;
+      };
+      for (; e < count && edgeContour[e] === contour; e++) {
+        if (bridge[e] & mask) continue;
+        const [i, j] = [2 * edgeFirst[e], 2 * edgeNext[e]];
+        const length = this.edgeLength(e);
+        for (; length > 0 && along <= length; along += gap) {
+          const t = along / length;
+          take(points[i] + (points[j] - points[i]) * t, points[i + 1] + (points[j + 1] - points[i + 1]) * t);
+        }
+        along -= length;
+      }
+      if (!this.plan.contours[contour].closed || reached < 3) continue;
+      // Round the start.
+      take(firstX, firstY);
+      take(firstX + startX, firstY + startY);
     }
     return sum;
   }
