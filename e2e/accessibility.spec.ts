@@ -41,6 +41,39 @@ for (const theme of ['light', 'dark'] as const) {
     await expect(page.getByTestId('download-svg')).toBeVisible();
     expect(await faults(page)).toEqual([]);
   });
+
+  test(`the Match room with ties, cuts, touch-ups and each tab meets WCAG 2.2 AA in the ${theme} theme`, async ({
+    shelf,
+    piece,
+    match,
+    page,
+  }) => {
+    await shelf.open();
+    if (theme === 'dark') await page.getByRole('button', { name: 'Dark theme' }).click();
+    await piece.open('demo-gate');
+    await match.open();
+    expect(await faults(page)).toEqual([]);
+    await match.tool('Cut');
+    const box = await page.getByTestId('match-a').boundingBox();
+    if (!box) throw new Error('There is no picture.');
+    const x = box.x + box.width / 2;
+    await match.drag({ x: x - 10, y: box.y + 20 }, { x: x + 10, y: box.y + box.height - 20 });
+    await match.matched();
+    expect(await faults(page)).toEqual([]);
+    await match.tab('Alternatives');
+    await expect(page.getByRole('button', { name: /^Alternative 1/ })).toBeVisible();
+    expect(await faults(page)).toEqual([]);
+    await match.tab('Charts');
+    expect(await faults(page)).toEqual([]);
+    await match.tab('Decisions');
+    await piece.open('demo-quay-mark', 'match');
+    await match.matched();
+    await page.getByRole('button', { name: 'Add a tie' }).click();
+    await match.tool('Touch up');
+    await page.getByRole('button', { name: 'Point 2 of the in-between' }).waitFor();
+    await match.matched();
+    expect(await faults(page)).toEqual([]);
+  });
 }
 
 test('the whole way by keyboard: select a shift, change its easing with the arrow keys, undo, play', async ({

@@ -55,7 +55,14 @@ export function MatchDetails({
           </button>
         ))}
       </div>
-      <div className="details-body">
+      {/* Long tabs scroll: by keyboard too. */}
+      <div
+        className="details-body"
+        role="tabpanel"
+        aria-label={TABS.find(({ id }) => id === tab)?.label}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must take the keyboard
+        tabIndex={0}
+      >
         <div className="details-pair match-pair">
           <span className="details-thumb plum">
             <PoseImage picture={posePicture(piece, from)} size={30} />
