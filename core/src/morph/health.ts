@@ -1,3 +1,4 @@
+import { LENGTH_EPS_REL } from '../num';
 import { evaluate } from './evaluate';
 import { FillMeter } from './fill-area';
 import type { Health, HealthFigures, HealthMoment, WorstMoment } from './health-figures';
@@ -173,20 +174,18 @@ class HealthMeter {
       const count = probe.counts[c];
       const edges = contour.closed ? count : count - 1;
       let along = 0;
-      const before = out.length;
       for (let k = 0; k < edges; k++) {
         const i = 2 * (first + k);
         const j = 2 * (first + ((k + 1) % count));
         const length = Math.hypot(p[j] - p[i], p[j + 1] - p[i + 1]);
-        if (!(length > 0)) continue;
+        // What is a point is not there, whatever rounding makes of it.
+        if (!(length > LENGTH_EPS_REL * this.size)) continue;
         for (; along <= length; along += gap) {
           const t = along / length;
           out.push(p[i] + (p[j] - p[i]) * t, p[i + 1] + (p[j + 1] - p[i + 1]) * t);
         }
         along -= length;
       }
-      // One that is a point grows from there: that is no jump.
-      if (out.length === before) out.push(p[2 * first], p[2 * first + 1]);
     });
     return Float64Array.from(out);
   }

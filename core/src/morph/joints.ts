@@ -41,9 +41,36 @@ export function farTurns(from: Float64Array, to: Float64Array, closed: boolean):
     if (!a || !b) continue;
     const turn = turnOf(a, b);
     if (!(Math.abs(turn) > FAR_TURN)) continue;
-    out.push(before, anchor, after, Math.atan2(a.y, a.x), turn);
+    const angle = Math.atan2(a.y, a.x);
+    if (goesAlong(from, to, anchor, angle, turn, closed)) out.push(before, anchor, after, angle, turn);
   }
   return Float64Array.from(out);
+}
+
+/** Moments at which a turned direction must go along the run. */
+const MOMENTS = [0.25, 0.5, 0.75] as const;
+/** Cosine of the angle between a turned direction and the run's own that still is along it. */
+const ALONG = 0.5;
+
+/** Does a direction that turns evenly go along the straight way's chord from the anchor before to the one after? Else it makes waves. */
+function goesAlong(
+  from: Float64Array,
+  to: Float64Array,
+  anchor: number,
+  angle: number,
+  turn: number,
+  closed: boolean,
+): boolean {
+  const last = from.length - 2;
+  const before = anchor >= 6 ? anchor - 6 : closed ? last - 6 : anchor;
+  const after = anchor + 6 <= last ? anchor + 6 : closed ? 6 : anchor;
+  return MOMENTS.every((p) => {
+    const between = (i: number): number => from[i] + (to[i] - from[i]) * p;
+    const x = between(after) - between(before);
+    const y = between(after + 1) - between(before + 1);
+    const direction = angle + turn * p;
+    return x * Math.cos(direction) + y * Math.sin(direction) >= ALONG * Math.hypot(x, y);
+  });
 }
 
 const turnOf = (a: { x: number; y: number }, b: { x: number; y: number }): number =>
