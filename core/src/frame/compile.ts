@@ -1,6 +1,7 @@
 import type { Easing } from '../easing';
 import { type Id, type Piece, pieceDuration, railTimeline, type Shift } from '../piece';
-import { type PartPlan, type PoseShiftPlan, planPoseShift, planStill } from './part-plans';
+import type { PartPlan } from './part-paint';
+import { type PoseShiftPlan, planPoseShift, planStill } from './part-plans';
 import { poseInput, shiftInput } from './shift-input';
 
 /** A stretch of a figure's time that one plan shows: a hold, then the shift that leaves it. Times in s. */

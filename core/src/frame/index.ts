@@ -3,7 +3,7 @@ export * from './compile';
 export * from './draw';
 export * from './frame-at';
 export { type PlacedPart, PlaceFinder } from './match-input';
-export type { StrokePlan } from './part-paint';
+export type { PartPlan, StrokePlan } from './part-paint';
 export { placedParts } from './part-pairs';
 export * from './part-plans';
 export type { Care } from './planned-pairs';

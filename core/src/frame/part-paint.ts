@@ -11,7 +11,6 @@ import {
 } from '../paint';
 import type { Part } from '../piece';
 import type { PlacedPart } from './match-input';
-import type { PartPlan } from './part-plans';
 
 /** How a part is stroked along a shift; widths in canvas px. */
 export interface StrokePlan {
@@ -26,6 +25,16 @@ export interface StrokePlan {
 }
 type CanvasLineCap = 'butt' | 'round' | 'square';
 type CanvasLineJoin = 'miter' | 'round' | 'bevel';
+
+/** One drawn part of a shift. */
+export interface PartPlan {
+  /** Ids of the parts that become each other; one of them is absent for a part on its own. */
+  readonly a?: string;
+  readonly b?: string;
+  readonly plan: ShiftPlan;
+  readonly fill: PaintBlend | null;
+  readonly stroke: StrokePlan | null;
+}
 
 const MOST_DASHES = 16;
 const clear = (colour: string): string => {

@@ -1,22 +1,11 @@
 import type { Match, Reason } from '../match';
 import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../morph';
 import type { Outline } from '../outline';
-import type { PaintBlend } from '../paint';
 import { lostChoices, type PlacedPart, wipeAngle } from './match-input';
-import { paintedPlan, type StrokePlan } from './part-paint';
+import { type PartPlan, paintedPlan } from './part-paint';
 import { pairParts, placedParts } from './part-pairs';
 import { type Care, planPairs } from './planned-pairs';
 import type { PoseInput, ShiftInput } from './shift-input';
-
-/** One drawn part of a shift. */
-export interface PartPlan {
-  /** Ids of the parts that become each other; one of them is absent for a part on its own. */
-  readonly a?: string;
-  readonly b?: string;
-  readonly plan: ShiftPlan;
-  readonly fill: PaintBlend | null;
-  readonly stroke: StrokePlan | null;
-}
 
 /** The change from one pose to another: its parts in painting order, what was decided and how healthy it is. */
 export interface PoseShiftPlan {

@@ -10,7 +10,7 @@ import {
   sampleGradient,
 } from '../paint';
 import type { CompiledPiece, FigureSpan } from './compile';
-import type { PartPlan } from './part-plans';
+import type { PartPlan } from './part-paint';
 
 /** A part as it is drawn at a moment. Written anew by every sampling of the same frame. */
 export interface FramePart {

@@ -16,7 +16,8 @@ import {
 } from '../piece';
 import { readPathData } from '../svg';
 import { countedIds, drawnPose } from '../testing/pieces';
-import { type PartPlan, type PoseShiftPlan, planPoseShift } from './part-plans';
+import type { PartPlan } from './part-paint';
+import { type PoseShiftPlan, planPoseShift } from './part-plans';
 import { sameShiftInput, shiftInput } from './shift-input';
 
 /** Two shapes of a hill line, drawn anew, not copied: nothing links their points. */
