@@ -6,6 +6,5 @@ export { type PlacedPart, PlaceFinder } from './match-input';
 export type { PartPlan, StrokePlan } from './part-paint';
 export { placedParts } from './part-pairs';
 export * from './part-plans';
-export type { Care } from './planned-pairs';
 export * from './sample';
 export * from './shift-input';

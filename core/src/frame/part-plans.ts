@@ -7,29 +7,37 @@ import { pairParts, placedParts } from './part-pairs';
 import { type Care, planPairs } from './planned-pairs';
 import type { PoseInput, ShiftInput } from './shift-input';
 
-/** The change from one pose to another: its parts in painting order, what was decided and how healthy it is. */
-export interface PoseShiftPlan {
+/** How the parts of two poses become each other, in painting order, and what was decided. */
+export interface PlannedParts {
   readonly parts: readonly PartPlan[];
   readonly reasons: readonly Reason[];
+}
+
+/** The change from one pose to another: its parts, what was decided and how healthy it is. */
+export interface PoseShiftPlan extends PlannedParts {
   readonly health: Health;
 }
 
 /**
- * Plans a shift between two poses: pairs their parts, matches their outlines, blends their paint. The heavy call of the program; `onProgress` is
- * told now and then which share (0 to 1) of it is done.
+ * Plans a shift between two poses: pairs their parts, matches their outlines, blends their paint, measures its health. The heavy call of the
+ * program; `onProgress` is told now and then which share (0 to 1) of it is done.
  */
-export function planPoseShift(
-  input: ShiftInput,
-  care: Care = 'full',
-  onProgress?: (share: number) => void,
-): PoseShiftPlan {
+export function planPoseShift(input: ShiftInput, onProgress?: (share: number) => void): PoseShiftPlan {
+  const planned = planParts(input, 'full', onProgress);
+  return { ...planned, health: worstHealth(planned.parts.map(({ plan }) => measureHealth(plan))) };
+}
+
+/** A first answer while something is dragged: the cheapest match, neither looked at nor measured. */
+export const previewPoseShift = (input: ShiftInput): PlannedParts => planParts(input, 'quick');
+
+function planParts(input: ShiftInput, care: Care, onProgress?: (share: number) => void): PlannedParts {
   const from = placedParts(input.from);
   const to = placedParts(input.to);
   const used = new Set<unknown>();
   const paired = pairParts(from, to, input.match).map(([i, j]) => ({ i, j, a: from[i], b: to[j] }));
   const matched = planPairs(input, paired, used, care, onProgress);
   const pairs = paired.map(({ i, j }): [number, number] => [i, j]);
-  const drawn: { order: number; plan: PartPlan; health: Health; reasons: readonly Reason[] }[] = [];
+  const drawn: { order: number; plan: PartPlan; reasons: readonly Reason[] }[] = [];
   const order = (i: number, n: number): number => (i + 0.5) / n;
   const add = (
     a: PlacedPart | undefined,
@@ -37,12 +45,7 @@ export function planPoseShift(
     at: number,
     { plan, match }: { plan: ShiftPlan; match: Match } = lonePlan(input, a, b, used),
   ): void => {
-    drawn.push({
-      order: at,
-      plan: paintedPlan(plan, a, b, input.blend),
-      health: measureHealth(plan),
-      reasons: match.reasons,
-    });
+    drawn.push({ order: at, plan: paintedPlan(plan, a, b, input.blend), reasons: match.reasons });
   };
   paired.forEach(({ i, j, a, b }, k) => {
     add(a, b, (order(i, from.length) + order(j, to.length)) / 2, matched[k]);
@@ -61,9 +64,9 @@ export function planPoseShift(
     reasons: [...lost, ...drawn.flatMap(({ reasons }) => reasons)].filter(
       ({ text }) => !texts.has(text) && texts.add(text),
     ),
-    health: worstHealth(drawn.map(({ health }) => health)),
   };
 }
+
 function lonePlan(
   { match: choices }: ShiftInput,
   a: PlacedPart | undefined,
@@ -77,6 +80,7 @@ function lonePlan(
   const match = { ...unpaired(outlineA, outlineB), wipes: { births: angles(b), deaths: angles(a) } };
   return { plan: planShift(outlineA, outlineB, match), match };
 }
+
 /** A pose standing still, as a plan whose both ends are the same. */
 export function planStill(pose: PoseInput): PoseShiftPlan {
   const parts = placedParts(pose).map((placed) => {

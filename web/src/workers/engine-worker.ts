@@ -13,10 +13,12 @@ import {
   outlineOfStroke,
   type PathEngine,
   type Piece,
+  type PlannedParts,
   type PoseAlternative,
   type PoseShiftPlan,
   planPoseShift,
   posesOfArrival,
+  previewPoseShift,
   rankPoseShift,
   readFont,
   readPiece,
@@ -104,9 +106,9 @@ async function attemptTelling<T>(
 const engine = {
   /** A shift's plan, with its progress (0 to 1) now and then; one that was made before is taken from the browser's store. */
   planShift: (input: ShiftInput, onProgress?: Progress): Promise<Outcome<PoseShiftPlan>> =>
-    attemptTelling(onProgress, (tell) => plans.plan(input, () => planPoseShift(input, 'full', tell))),
-  /** A first answer while something is dragged: the cheapest match, not looked at. */
-  planQuickly: (input: ShiftInput): Promise<Outcome<PoseShiftPlan>> => attempt(() => planPoseShift(input, 'quick')),
+    attemptTelling(onProgress, (tell) => plans.plan(input, () => planPoseShift(input, tell))),
+  /** A first answer while something is dragged. */
+  planQuickly: (input: ShiftInput): Promise<Outcome<PlannedParts>> => attempt(() => previewPoseShift(input)),
   /** The ways to do a shift, the best first. */
   rankShift: (input: ShiftInput): Promise<Outcome<PoseAlternative[]>> => attempt(() => rankPoseShift(input)),
   /** Reads an SVG, clip paths applied; tells its progress (0 to 1) now and then. */

@@ -51,7 +51,7 @@ describe('plans kept by content', () => {
     const kept = shelf(3);
     const inputs = [2, 3, 4, 5, 6].map((softness) => ({ ...input, match: { ...AUTOMATIC_MATCH, softness } }));
     for (const of of inputs) {
-      await kept.plan(of, () => planPoseShift(of, 'quick'));
+      await kept.plan(of, () => planPoseShift(of));
       await settle();
     }
     made = [];
@@ -65,12 +65,12 @@ describe('plans kept by content', () => {
     const kept = shelf(3);
     const inputs = [2, 3, 4, 5].map((softness) => ({ ...input, match: { ...AUTOMATIC_MATCH, softness } }));
     for (const of of inputs.slice(0, 3)) {
-      await kept.plan(of, () => planPoseShift(of, 'quick'));
+      await kept.plan(of, () => planPoseShift(of));
       await settle();
     }
     await kept.plan(inputs[0], make(inputs[0]));
     await settle();
-    await kept.plan(inputs[3], () => planPoseShift(inputs[3], 'quick'));
+    await kept.plan(inputs[3], () => planPoseShift(inputs[3]));
     await settle();
     made = [];
     await kept.plan(inputs[0], make(inputs[0]));

@@ -1,4 +1,11 @@
-import { AUTOMATIC_MATCH, type Piece, type PoseShiftPlan, planPoseShift, type ShiftInput } from '@core';
+import {
+  AUTOMATIC_MATCH,
+  type Piece,
+  type PlannedParts,
+  planPoseShift,
+  previewPoseShift,
+  type ShiftInput,
+} from '@core';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { type AppStore, changePiece, createStore, documentActions, sessionActions } from '../../state';
 import { pieceOf } from '../../testing/pieces';
@@ -19,12 +26,12 @@ let clock: PlaybackClock;
 let bench: MatchBench;
 /** Quick answers that were asked for, to be given when the test says so. */
 let asked: { input: ShiftInput; answer: () => void; fail: () => void }[];
-const planned: PoseShiftPlan[] = [];
+const planned: PlannedParts[] = [];
 
 beforeEach(async () => {
   store = createStore();
   store.dispatch(documentActions.opened({ piece, revision: 1 }));
-  plans = new PlanStore({ plan: async (input) => planPoseShift(input, 'quick'), cancel: () => {} });
+  plans = new PlanStore({ plan: async (input) => planPoseShift(input), cancel: () => {} });
   clock = new PlaybackClock({ now: () => 0, requestFrame: () => 1, cancelFrame: () => {} });
   asked = [];
   planned.length = 0;
@@ -37,7 +44,7 @@ beforeEach(async () => {
         asked.push({
           input,
           answer: () => {
-            planned.push(planPoseShift(input, 'quick'));
+            planned.push(previewPoseShift(input));
             resolve(planned[planned.length - 1]);
           },
           fail: () => reject(new Error('no')),

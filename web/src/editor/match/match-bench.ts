@@ -4,6 +4,7 @@ import {
   type MatchChoices,
   type Piece,
   type PlacedPart,
+  type PlannedParts,
   type PoseShiftPlan,
   placedParts,
   railTimeline,
@@ -37,7 +38,7 @@ export interface MatchBenchDeps {
   readonly plans: PlanStore;
   readonly clock: PlaybackClock;
   /** A first answer, fast. */
-  readonly quick: (input: ShiftInput) => Promise<PoseShiftPlan>;
+  readonly quick: (input: ShiftInput) => Promise<PlannedParts>;
 }
 
 /** The shift that the Match room is about: the chosen one, the one that leaves the chosen pose, or the figure's first. */
@@ -55,7 +56,7 @@ export class MatchBench {
   /** Progress of the in-between in the middle, 0 to 1. */
   progress = 0.5;
   /** What is to be drawn now: a quick answer while something is dragged, else the full plan, else the last one there was. */
-  shown: PoseShiftPlan | undefined;
+  shown: PlannedParts | undefined;
   /** Gestures under way: while there are any, the pictures keep their scale. */
   dragging = 0;
   private view: MatchView = {

@@ -4,7 +4,7 @@ import {
   type Id,
   nearestOnCubic,
   type PlanContour,
-  type PoseShiftPlan,
+  type PlannedParts,
   type ShiftPlan,
 } from '@core';
 import type { MatchBench } from './match-bench';
@@ -29,7 +29,7 @@ export interface StartHandle {
 }
 
 /** The start points of a plan that have handles. */
-export function startHandles(bench: MatchBench, plan: PoseShiftPlan | undefined): StartHandle[] {
+export function startHandles(bench: MatchBench, plan: PlannedParts | undefined): StartHandle[] {
   const at = bench.current();
   if (!plan || !at) return [];
   return plan.parts.flatMap(({ a, b, plan: shift }) =>
@@ -105,7 +105,7 @@ export class MatchPainter {
   };
 
   /** The in-between of a contour of the shown plan, as its vertices stand in the middle. */
-  contours(): { readonly partA: Id; readonly contour: PlanContour; readonly plan: PoseShiftPlan['parts'][number] }[] {
+  contours(): { readonly partA: Id; readonly contour: PlanContour; readonly plan: PlannedParts['parts'][number] }[] {
     return (this.bench.shown?.parts ?? []).flatMap((part) =>
       part.a ? part.plan.contours.map((contour) => ({ partA: part.a as Id, contour, plan: part })) : [],
     );
@@ -187,7 +187,7 @@ export class MatchPainter {
     this.placeEcho();
   }
 
-  private placeHandles(plan: PoseShiftPlan): void {
+  private placeHandles(plan: PlannedParts): void {
     const { bench, elements, dragged } = this;
     for (const id of ['a', 'b'] as const) {
       const { overlay } = elements[id];
@@ -255,7 +255,7 @@ export class MatchPainter {
   private placeOf(
     name: string,
     side: 'a' | 'b',
-    plan: PoseShiftPlan,
+    plan: PlannedParts,
     parts: ReturnType<MatchBench['parts']>,
   ): readonly [number, number, number?] | undefined {
     const [kind, key] = [name.slice(0, name.indexOf(':')), name.slice(name.indexOf(':') + 1)];

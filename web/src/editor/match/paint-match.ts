@@ -4,7 +4,7 @@ import {
   frameMarks,
   type PartPlan,
   type PlanContour,
-  type PoseShiftPlan,
+  type PlannedParts,
   type ShiftPlan,
 } from '@core';
 import { type PictureView, toPicture } from './picture-view';
@@ -72,7 +72,7 @@ const TAU = 2 * Math.PI;
 /** Paints one of the two outlines: a pale body, its edge in the hues of the match, anchors, direction, and what has no partner dashed. */
 export function paintSide(
   ctx: CanvasRenderingContext2D,
-  plan: PoseShiftPlan,
+  plan: PlannedParts,
   side: 'a' | 'b',
   view: PictureView,
   colours: MatchColours,
@@ -162,7 +162,7 @@ function paintAnchors(
 /** Paints the in-between: its body, ways of points where asked for, and marks on folds, crossings and kinks. Returns what is wrong. */
 export function paintMiddle(
   ctx: CanvasRenderingContext2D,
-  plan: PoseShiftPlan,
+  plan: PlannedParts,
   progress: number,
   view: PictureView,
   colours: MatchColours,

@@ -1,4 +1,4 @@
-import { type Box, boxSize, emptyBox, includeBox, isEmptyBox, type PoseShiftPlan, planBox } from '@core';
+import { type Box, boxSize, emptyBox, includeBox, isEmptyBox, type PlannedParts, planBox } from '@core';
 
 /** How canvas px lie on one of the three pictures; all three share it, so that sizes compare. */
 export interface PictureView {
@@ -10,11 +10,11 @@ export interface PictureView {
 const MARGIN_PX = 30;
 
 /** The box of both ends of all parts, canvas px; empty without parts. */
-export const shiftBox = (plan: PoseShiftPlan): Box =>
+export const shiftBox = (plan: PlannedParts): Box =>
   plan.parts.reduce((box, { plan: part }) => includeBox(box, planBox(part)), emptyBox());
 
 /** A square view of both ends with a margin, as SVG's viewBox has it. */
-export function squareViewBox(plan: PoseShiftPlan, marginShare: number): string {
+export function squareViewBox(plan: PlannedParts, marginShare: number): string {
   const box = shiftBox(plan);
   if (isEmptyBox(box)) return '0 0 100 100';
   const size = Math.max(boxSize(box), 1e-6) * (1 + 2 * marginShare);
@@ -22,7 +22,7 @@ export function squareViewBox(plan: PoseShiftPlan, marginShare: number): string 
 }
 
 /** Fits both ends of a plan into a picture of `width` × `height` px. */
-export function fitPicture(plan: PoseShiftPlan, width: number, height: number): PictureView {
+export function fitPicture(plan: PlannedParts, width: number, height: number): PictureView {
   const { minX, minY, maxX, maxY } = shiftBox(plan);
   if (!(maxX >= minX)) return { scale: 1, dx: width / 2, dy: height / 2 };
   const room = (space: number, extent: number): number =>
