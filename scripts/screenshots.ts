@@ -119,4 +119,16 @@ async function takeAll(): Promise<void> {
   await page.getByRole('tab', { name: 'Alternatives' }).click();
   await page.waitForTimeout(2500);
   await take('match-alternatives');
+
+  await page.goto(`${server.url}/piece/demo-gate/match`);
+  await page.waitForTimeout(1500);
+  await page.getByRole('button', { name: 'Cut', exact: true }).click();
+  const box = await page.getByTestId('match-a').boundingBox();
+  if (!box) throw new Error('The first outline is not on the page.');
+  await page.mouse.move(box.x + box.width * 0.42, box.y + 50);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.58, box.y + box.height - 50, { steps: 5 });
+  await page.mouse.up();
+  await page.waitForTimeout(1500);
+  await take('match-cut');
 }

@@ -44,7 +44,7 @@ export function ContourDecisions({
   const name = (ids: readonly string[] = [], joined = false): string => {
     const numbers = ids.map((id) => second.indexOf(id) + 1).sort((p, q) => p - q);
     if (numbers.length === 0) return joined ? 'by slit' : 'alone';
-    return numbers.length === 1 ? `contour ${numbers[0]}` : `contours ${numbers.join(', ')}`;
+    return numbers.length === 1 ? `contour ${numbers[0]}` : numbers.join(' and ');
   };
   const partners = new Set([...now.values()].flat());
   // Of the second outline those are listed that come alone, or were said to.
