@@ -305,6 +305,38 @@ test('start, tie and touch-up survive even points, added points, an exchange, a 
   await piece.matched();
 });
 
+test('a pose put between the two: the tie goes on through it, the touch-up is named as lost, undo brings both back', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, ARROW, STAR);
+  await page.getByRole('button', { name: 'Add a tie' }).click();
+  await match.matched();
+  await match.tool('Touch up');
+  await page.getByRole('button', { name: 'Point 2 of the in-between' }).focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await match.matched();
+  const before = (await onlyShift(piece)).match;
+  expect([before.ties.length, before.touchUps.length]).toEqual([1, 1]);
+  const rail = await piece.rail.boundingBox();
+  if (!rail) throw new Error('There is no rail.');
+  await piece.dropOnRail([{ name: 'Between.svg', text: svg(PENTAGON) }], rail.width / 2);
+  await expect(piece.cards).toHaveCount(3);
+  await expect(page.getByText(/A touch-up of Look 1 to Look 2 could not be kept/)).toBeVisible();
+  await piece.saved();
+  const stored = await piece.stored();
+  const [first, second] = stored.figures[stored.figureOrder[0]].rail.map((id) => stored.shifts[id].match);
+  expect(first.ties[0].a).toEqual(before.ties[0].a);
+  expect(second.ties[0].b).toEqual(before.ties[0].b);
+  expect(second.ties[0].a).toEqual(first.ties[0].b);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect(piece.cards).toHaveCount(2);
+  const after = (await onlyShift(piece)).match;
+  expect([after.ties, after.touchUps]).toEqual([before.ties, before.touchUps]);
+});
+
 test('a round sign cut into two halves shows no seam: at 1000 px it is the uncut sign', async ({ page }) => {
   const sign = outlineOfContours([ellipseContour(50, 50, 45.3, 45.3)]);
   const bars = readPathData('M0 10H18V90H0ZM82 10H100V90H82Z');

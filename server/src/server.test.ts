@@ -212,7 +212,7 @@ describe('the database', () => {
     await repository.bin('demo-quay-mark');
     await repository.replace('demo-boarding-button', 1, 'Mine', '{}');
     expect(await seedDemo(repository)).toEqual([]);
-    expect((await repository.list()).map(({ name }) => name)).toEqual(['Mine', 'Pier Letters', 'Tide Gauge']);
+    expect((await repository.list()).map(({ name }) => name)).toEqual(['Mine', 'Pier Letters', 'Tide Gauge', 'Gate']);
   });
 });
 

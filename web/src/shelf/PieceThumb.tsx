@@ -43,11 +43,15 @@ export function PieceThumb({ piece }: { readonly piece: Piece }) {
       Object.values(piece.shifts).map(async (shift) =>
         plans.set(shift.id, await engines.planner.planShift(shiftInput(piece, shift))),
       ),
-    ).then(() => {
-      if (left) return;
-      stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
-      if (still) draw();
-    });
+    ).then(
+      () => {
+        if (left) return;
+        stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
+        if (still) draw();
+      },
+      // Cancelled, or refused: the poses stand for what lies between them.
+      () => {},
+    );
     return () => {
       left = true;
       observer.disconnect();

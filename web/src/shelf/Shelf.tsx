@@ -78,6 +78,8 @@ export function Shelf() {
   };
   const takeRef = useRef(take);
   takeRef.current = take;
+  // Who leaves the shelf does not wait for its thumbnails.
+  useEffect(() => () => engines.planner.cancel(), [engines]);
   useEffect(() => {
     const paste = (event: ClipboardEvent): void => {
       if (event.target instanceof HTMLInputElement) return;

@@ -7,10 +7,12 @@ import { EngineCancelled, type EngineClient, startEngine } from './engine-client
 class PortWorker {
   static made = 0;
   static ended = 0;
+  static readonly all: PortWorker[] = [];
   private readonly channel = new MessageChannel();
 
   constructor() {
     PortWorker.made++;
+    PortWorker.all.push(this);
     Comlink.expose(standIn, this.channel.port2);
     this.channel.port2.start();
     this.channel.port1.start();
@@ -26,6 +28,9 @@ class PortWorker {
   }
   terminate(): void {
     PortWorker.ended++;
+    this.close();
+  }
+  close(): void {
     this.channel.port1.close();
   }
 }
@@ -63,6 +68,7 @@ beforeEach(() => {
 });
 afterEach(() => {
   client.cancel();
+  for (const worker of PortWorker.all.splice(0)) worker.close();
   Object.assign(globalThis, { Worker: undefined });
 });
 
@@ -95,8 +101,11 @@ test('cancelling ends the call under way and the worker; the next call starts an
   expect(PortWorker.made).toBe(2);
 });
 
-test('cancelling where nothing is under way does nothing', () => {
-  client.cancel();
+test('cancelling where nothing is under way does nothing: an idle worker is kept', async () => {
   client.cancel();
   expect(PortWorker.ended).toBe(0);
+  await client.checkFont(new ArrayBuffer(3));
+  client.cancel();
+  await client.checkFont(new ArrayBuffer(3));
+  expect([PortWorker.made, PortWorker.ended]).toEqual([1, 0]);
 });

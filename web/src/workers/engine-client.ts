@@ -11,7 +11,7 @@ export type EngineCalls = {
 
 /** A worker of its own. */
 export interface EngineClient extends EngineCalls {
-  /** Ends what the worker is at: its calls fail with `EngineCancelled`, the next call starts a new worker. */
+  /** Ends what the worker is at: its calls fail with `EngineCancelled`, the next call starts a new worker. One that is idle is kept. */
   cancel(): void;
 }
 
@@ -30,6 +30,8 @@ export function startEngine(): EngineClient {
     remote: Comlink.Remote<Engine>;
     stop: (reason: Error) => void;
     stopped: Promise<never>;
+    /** Calls under way. */
+    calls: number;
   } | null = null;
   const start = () => {
     const worker = new Worker(new URL('./engine-worker.ts', import.meta.url), { type: 'module' });
@@ -39,18 +41,26 @@ export function startEngine(): EngineClient {
     });
     // Nobody may be waiting when it is stopped.
     stopped.catch(() => {});
-    return { worker, remote: Comlink.wrap<Engine>(worker), stop, stopped };
+    return { worker, remote: Comlink.wrap<Engine>(worker), stop, stopped, calls: 0 };
   };
   const call = async (name: keyof Engine, args: unknown[]): Promise<unknown> => {
     running ??= start();
-    const { remote, stopped } = running;
+    const mine = running;
+    const { remote, stopped } = mine;
     const sent = args.map((arg) => (typeof arg === 'function' ? Comlink.proxy(arg as () => void) : arg));
     const method = remote[name] as unknown as (...sent: unknown[]) => Promise<Outcome<unknown>>;
-    return unwrap(await Promise.race([method(...sent), stopped]));
+    mine.calls++;
+    try {
+      return unwrap(await Promise.race([method(...sent), stopped]));
+    } finally {
+      mine.calls--;
+    }
   };
   const cancel = (): void => {
-    running?.worker.terminate();
-    running?.stop(new EngineCancelled());
+    // An idle worker is kept: starting one takes longer than many a call.
+    if (!running || running.calls === 0) return;
+    running.worker.terminate();
+    running.stop(new EngineCancelled());
     running = null;
   };
   return new Proxy({} as EngineClient, {

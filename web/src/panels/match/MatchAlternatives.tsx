@@ -27,21 +27,14 @@ export function MatchAlternatives({
     let left = false;
     const at = bench.current();
     if (!at) return;
-    let under = true;
     engines.alternatives.rankShift(shiftInput(at.piece, at.shift)).then(
-      (list) => {
-        under = false;
-        if (!left) setFound(list);
-      },
-      (error: Error) => {
-        under = false;
-        if (!left) setFound(error.message);
-      },
+      (list) => !left && setFound(list),
+      (error: Error) => !left && setFound(error.message),
     );
     return () => {
       left = true;
       // What nobody waits for is not computed to its end.
-      if (under) engines.alternatives.cancel();
+      engines.alternatives.cancel();
     };
   }, [
     bench,
