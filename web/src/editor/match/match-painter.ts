@@ -152,7 +152,7 @@ export class MatchPainter {
       const [x, y] = toPicture(this.views[id], this.spot[0], this.spot[1]);
       ring.setAttribute('cx', x.toFixed(2));
       ring.setAttribute('cy', y.toFixed(2));
-      ring.style.stroke = echo.hue;
+      ring.style.fill = echo.hue;
     }
   }
 

@@ -195,7 +195,7 @@ export function MatchPictures({
                 )
               }
             >
-              <circle data-key="echo" className="match-echo" r="8" visibility="hidden" />
+              <circle data-key="echo" className="match-echo" r="6" visibility="hidden" />
               <line data-key="rubber" className="match-rubber" visibility="hidden" />
               {id !== 'middle' &&
                 cuts
