@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
+import type { ShelfPage } from './pages/shelf-page';
 import { expect, test } from './support/fixtures';
 
 async function faults(page: Page): Promise<string[]> {
@@ -9,70 +10,80 @@ async function faults(page: Page): Promise<string[]> {
   return violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 120)).join(' | ')}`);
 }
 
-for (const theme of ['light', 'dark'] as const) {
-  test(`shelf, shapes with each selection, output and shortcuts meet WCAG 2.2 AA in the ${theme} theme`, async ({
-    shelf,
-    piece,
-    page,
-  }) => {
-    await shelf.open();
-    if (theme === 'dark') await page.getByRole('button', { name: 'Dark theme' }).click();
-    await expect(page.getByRole('article')).toHaveCount(5);
-    expect(await faults(page)).toEqual([]);
-    await piece.open('demo-quay-mark');
-    await piece.matched();
-    expect(await faults(page)).toEqual([]);
-    await piece.selectShift(0);
-    expect(await faults(page)).toEqual([]);
-    await piece.cards.first().click();
-    for (const tab of ['Pose', 'Outline', 'Paint', 'Arrange']) {
-      await page.getByRole('tab', { name: tab }).click();
-      expect(await faults(page)).toEqual([]);
-    }
-    await page.getByRole('button', { name: 'Points', exact: true }).click();
-    await page.getByRole('button', { name: 'Next point' }).click();
-    await page.getByRole('tab', { name: 'Drawer' }).click();
-    expect(await faults(page)).toEqual([]);
-    await page.keyboard.press('Shift+?');
-    await expect(page.getByRole('dialog')).toBeVisible();
-    expect(await faults(page)).toEqual([]);
-    await page.keyboard.press('Escape');
-    await page.getByRole('link', { name: 'Output' }).click();
-    await expect(page.getByTestId('download-svg')).toBeVisible();
-    expect(await faults(page)).toEqual([]);
-  });
+/** Opens the shelf in a theme; the choice is kept for every view that is opened after it. */
+async function takeTheme(page: Page, shelf: ShelfPage, theme: 'light' | 'dark'): Promise<void> {
+  await shelf.open();
+  if (theme === 'dark') await page.getByRole('button', { name: 'Dark theme' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-bs-theme', theme);
+}
 
-  test(`the Match room with ties, cuts, touch-ups and each tab meets WCAG 2.2 AA in the ${theme} theme`, async ({
-    shelf,
-    piece,
-    match,
-    page,
-  }) => {
-    await shelf.open();
-    if (theme === 'dark') await page.getByRole('button', { name: 'Dark theme' }).click();
-    await piece.open('demo-gate');
-    await match.open();
-    expect(await faults(page)).toEqual([]);
-    await match.tool('Cut');
-    const box = await page.getByTestId('match-a').boundingBox();
-    if (!box) throw new Error('There is no picture.');
-    const x = box.x + box.width / 2;
-    await match.drag({ x: x - 10, y: box.y + 20 }, { x: x + 10, y: box.y + box.height - 20 });
-    await match.matched();
-    expect(await faults(page)).toEqual([]);
-    await match.tab('Alternatives');
-    await expect(page.getByRole('button', { name: /^Alternative 1/ })).toBeVisible();
-    expect(await faults(page)).toEqual([]);
-    await match.tab('Charts');
-    expect(await faults(page)).toEqual([]);
-    await match.tab('Decisions');
-    await piece.open('demo-quay-mark', 'match');
-    await match.matched();
-    await page.getByRole('button', { name: 'Add a tie' }).click();
-    await match.tool('Touch up');
-    await page.getByRole('button', { name: 'Point 2 of the in-between' }).waitFor();
-    await match.matched();
-    expect(await faults(page)).toEqual([]);
+for (const theme of ['light', 'dark'] as const) {
+  test.describe(`WCAG 2.2 AA in the ${theme} theme`, () => {
+    test.beforeEach(({ page, shelf }) => takeTheme(page, shelf, theme));
+
+    test('the shelf', async ({ page }) => {
+      await expect(page.getByRole('article')).toHaveCount(5);
+      expect(await faults(page)).toEqual([]);
+    });
+
+    test('shapes: nothing selected, a shift, the shortcuts', async ({ piece, page }) => {
+      await piece.open('demo-quay-mark');
+      await piece.matched();
+      expect(await faults(page)).toEqual([]);
+      await piece.selectShift(0);
+      expect(await faults(page)).toEqual([]);
+      await page.keyboard.press('Shift+?');
+      await expect(page.getByRole('dialog')).toBeVisible();
+      expect(await faults(page)).toEqual([]);
+    });
+
+    test('shapes: a pose in each tab, a point, the drawer', async ({ piece, page }) => {
+      await piece.open('demo-quay-mark');
+      await piece.cards.first().click();
+      for (const tab of ['Pose', 'Outline', 'Paint', 'Arrange']) {
+        await page.getByRole('tab', { name: tab }).click();
+        expect(await faults(page)).toEqual([]);
+      }
+      await page.getByRole('button', { name: 'Points', exact: true }).click();
+      await page.getByRole('button', { name: 'Next point' }).click();
+      await page.getByRole('tab', { name: 'Drawer' }).click();
+      expect(await faults(page)).toEqual([]);
+    });
+
+    test('the output', async ({ piece, page }) => {
+      await piece.open('demo-quay-mark');
+      await page.getByRole('link', { name: 'Output' }).click();
+      await expect(page.getByTestId('download-svg')).toBeVisible();
+      expect(await faults(page)).toEqual([]);
+    });
+
+    test('the Match room with a cut, in each tab', async ({ piece, match, page }) => {
+      await piece.open('demo-gate');
+      await match.open();
+      expect(await faults(page)).toEqual([]);
+      await match.tool('Cut');
+      const box = await page.getByTestId('match-a').boundingBox();
+      if (!box) throw new Error('There is no picture.');
+      const x = box.x + box.width / 2;
+      await match.drag({ x: x - 10, y: box.y + 20 }, { x: x + 10, y: box.y + box.height - 20 });
+      await match.matched();
+      expect(await faults(page)).toEqual([]);
+      await match.tab('Alternatives');
+      await expect(page.getByRole('button', { name: /^Alternative 1/ })).toBeVisible();
+      expect(await faults(page)).toEqual([]);
+      await match.tab('Charts');
+      expect(await faults(page)).toEqual([]);
+    });
+
+    test('the Match room with a tie and touch-ups', async ({ piece, match, page }) => {
+      await piece.open('demo-quay-mark', 'match');
+      await match.matched();
+      await page.getByRole('button', { name: 'Add a tie' }).click();
+      await match.tool('Touch up');
+      await page.getByRole('button', { name: 'Point 2 of the in-between' }).waitFor();
+      await match.matched();
+      expect(await faults(page)).toEqual([]);
+    });
   });
 }
 

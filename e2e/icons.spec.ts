@@ -47,7 +47,7 @@ function throughTheProgram(svg: string): string {
 
 // Filled icons of remixicon (Apache 2.0), line icons of feather (MIT); both packages are there for tests only.
 test('300 real icons, filled and line, taken in and written out again look the same at 512 px', async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(480_000);
   const filled = iconsOf('node_modules/remixicon/icons', 150, () => true);
   const lines = iconsOf('node_modules/feather-icons/dist/icons', 150, (svg) => svg.includes('stroke='));
   const icons = [...filled, ...lines];

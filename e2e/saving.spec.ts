@@ -33,6 +33,25 @@ test('changes that never reached the server are back when the piece is opened ag
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(3.25);
 });
 
+test('a piece left within a moment of a change, and opened again by its name, has it and is saved', async ({
+  piece,
+  page,
+  shelf,
+}) => {
+  await piece.open('demo-quay-mark');
+  await piece.selectShift(0);
+  await piece.setNumber('Duration', '1.5');
+  await page.getByRole('link', { name: 'To the shelf' }).click();
+  await shelf.card('Quay Mark').getByRole('heading').getByText('Quay Mark').click();
+  await piece.matched();
+  await piece.selectShift(0);
+  await expect(piece.number('Duration')).toHaveValue('1.5');
+  await expect(page.getByText('had not reached the server')).toHaveCount(0);
+  await piece.setNumber('Duration', '1.25');
+  await piece.saved();
+  expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(1.25);
+});
+
 for (const [choice, expected] of [
   ['Keep mine', 1.75],
   ['Take the other', 0.33],

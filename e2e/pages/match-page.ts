@@ -36,11 +36,17 @@ export class MatchPage {
     const [scale, dx, dy] = view.split(' ').map(Number);
     return { x: box.x + x * scale + dx, y: box.y + y * scale + dy };
   };
-  drag = async (from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> => {
+  /** Drags; `resting` is done before the button is let go. */
+  drag = async (
+    from: { x: number; y: number },
+    to: { x: number; y: number },
+    resting?: () => Promise<void>,
+  ): Promise<void> => {
     await this.page.mouse.move(from.x, from.y);
     await this.page.mouse.down();
     await this.page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 });
     await this.page.mouse.move(to.x, to.y, { steps: 4 });
+    await resting?.();
     await this.page.mouse.up();
   };
   middleOf = async (handle: Locator): Promise<{ x: number; y: number }> => {

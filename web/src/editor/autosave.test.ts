@@ -2,7 +2,7 @@ import type { Piece } from '@core';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { changePiece, createStore, documentActions, type RootState } from '../state';
 import { pieceOf } from '../testing/pieces';
-import { type Autosave, readBackup, startAutosave } from './autosave';
+import { type Autosave, readBackup, startAutosave, unsavedBackup } from './autosave';
 
 const memory = new Map<string, string>();
 const puts: { piece: Piece; revision: number }[] = [];
@@ -144,6 +144,23 @@ describe('autosave', () => {
     autosave?.stop();
     await pass(150);
     expect(puts.map(({ piece }) => piece.name)).toEqual(['Last words']);
+  });
+
+  test('a write of this browser that was still on its way is no change from elsewhere', async () => {
+    const { rename, save, state } = open();
+    answer = ({ piece }) =>
+      json(409, { code: 'piece-stale', status: 409, detail: '', newer: { id: 'test', name: '', revision: 5, piece } });
+    rename('Same');
+    await pass(900);
+    expect([save(), state().document.revision, readBackup('test')]).toEqual(['saved', 5, undefined]);
+  });
+
+  test('a copy that equals what the server has is taken away; another one is not', () => {
+    const piece = pieceOf(['M0 0H10V10H0Z']);
+    memory.set('arcshift.unsaved.test', JSON.stringify({ piece, revision: 3 }));
+    expect(unsavedBackup({ ...piece, name: 'Another' })?.piece).toEqual(piece);
+    expect(unsavedBackup(piece)).toBeUndefined();
+    expect(memory.size).toBe(0);
   });
 
   test('a torn copy in the browser is no copy', () => {

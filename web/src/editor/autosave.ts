@@ -20,6 +20,19 @@ export function readBackup(id: string): Backup | undefined {
   }
 }
 
+const same = (a: Piece, b: Piece): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/**
+ * The copy of this browser, if it holds anything that the server does not have. A piece left within a moment of a change has been saved by then,
+ * but nobody was there any more to take the copy away.
+ */
+export function unsavedBackup(onServer: Piece): Backup | undefined {
+  const backup = readBackup(onServer.id);
+  if (!backup || !same(backup.piece, onServer)) return backup;
+  writeBackup(undefined, onServer.id);
+  return undefined;
+}
+
 function writeBackup(backup: Backup | undefined, id: string): void {
   try {
     if (backup) localStorage.setItem(BACKUP_PREFIX + id, JSON.stringify(backup));
@@ -57,24 +70,26 @@ export function startAutosave(store: AppStore, unsavedAtStart: boolean): Autosav
   };
 
   async function save(): Promise<void> {
-    const { piece, revision } = store.getState().document;
+    const { piece, revision: base } = store.getState().document;
     if (!piece || saving || newer || piece === saved) return;
     saving = true;
     if (!stopped) tell('saving');
-    const result = await store.dispatch(api.endpoints.savePiece.initiate({ piece, revision }));
+    const result = await store.dispatch(api.endpoints.savePiece.initiate({ piece, revision: base }));
     saving = false;
-    if (result.data) {
+    const problem = (result.error as { data?: Problem } | undefined)?.data;
+    // A write of this browser that was still on its way when the piece was opened again: both are the same.
+    const own = problem?.code === 'piece-stale' && problem.newer && same(problem.newer.piece, piece) && problem.newer;
+    const revision = (result.data ?? (own || undefined))?.revision;
+    if (revision !== undefined) {
       saved = piece;
       failures = 0;
-      if (store.getState().document.piece?.id === piece.id)
-        store.dispatch(documentActions.revisionKnown(result.data.revision));
+      if (store.getState().document.piece?.id === piece.id) store.dispatch(documentActions.revisionKnown(revision));
       if (stopped || store.getState().document.piece === piece) {
         writeBackup(undefined, piece.id);
         if (!stopped) tell('saved');
       } else schedule(QUIET_MS);
       return;
     }
-    const problem = (result.error as { data?: Problem }).data;
     if (problem?.code === 'piece-stale' && problem.newer) {
       newer = problem.newer;
       tell('conflict');

@@ -7,7 +7,7 @@ export * from './actions/text-actions';
 export * from './arrivals/arrivals';
 export { droppedFiles } from './arrivals/dropped-files';
 export * from './arrivals/exchange';
-export { type Autosave, readBackup, startAutosave } from './autosave';
+export { type Autosave, startAutosave, unsavedBackup } from './autosave';
 export * from './bench/scene';
 export * from './commands';
 export { copiedSvg, pasteCopied, rememberedRule, rememberRule } from './commands/pose-actions';

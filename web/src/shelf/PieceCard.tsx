@@ -42,7 +42,11 @@ export function PieceCard({ summary }: { readonly summary: PieceSummary }) {
       </Link>
       <footer>
         <div>
-          <h2>{summary.name}</h2>
+          <h2>
+            <Link to={`/piece/${summary.id}/shapes`} tabIndex={-1} className="piece-card-name">
+              {summary.name}
+            </Link>
+          </h2>
           <span className="soft">{when.format(new Date(summary.updatedAt))}</span>
         </div>
         <Dropdown align="end">

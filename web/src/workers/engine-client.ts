@@ -73,10 +73,14 @@ function unwrap<T>(outcome: Outcome<T>): T {
   throw new CoreError(outcome.refusal.code as CoreErrorCode, outcome.refusal.message, outcome.refusal.where);
 }
 
-/** One worker plans shifts, one answers while something is dragged, one looks for alternatives, one reads and writes files, one changes outlines and sets text, so that none waits for another. */
+/**
+ * One worker plans shifts, one answers at once while something is dragged and one in full when the hand rests, one looks for alternatives, one
+ * reads and writes files, one changes outlines and sets text, so that none waits for another.
+ */
 export interface Engines {
   readonly planner: EngineClient;
   readonly live: EngineClient;
+  readonly resting: EngineClient;
   readonly alternatives: EngineClient;
   readonly files: EngineClient;
   readonly shapes: EngineClient;
@@ -85,6 +89,7 @@ export interface Engines {
 export const startEngines = (): Engines => ({
   planner: startEngine(),
   live: startEngine(),
+  resting: startEngine(),
   alternatives: startEngine(),
   files: startEngine(),
   shapes: startEngine(),

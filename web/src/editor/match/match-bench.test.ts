@@ -2,6 +2,7 @@ import {
   AUTOMATIC_MATCH,
   type Piece,
   type PlannedParts,
+  type PoseShiftPlan,
   planPoseShift,
   previewPoseShift,
   type ShiftInput,
@@ -27,6 +28,9 @@ let bench: MatchBench;
 /** Quick answers that were asked for, to be given when the test says so. */
 let asked: { input: ShiftInput; answer: () => void; fail: () => void }[];
 const planned: PlannedParts[] = [];
+/** Full answers that were asked for, and how many were ended. */
+let rested: { input: ShiftInput; answer: () => PoseShiftPlan }[];
+let ended: number;
 
 beforeEach(async () => {
   store = createStore();
@@ -35,6 +39,8 @@ beforeEach(async () => {
   clock = new PlaybackClock({ now: () => 0, requestFrame: () => 1, cancelFrame: () => {} });
   asked = [];
   planned.length = 0;
+  rested = [];
+  ended = 0;
   bench = new MatchBench({
     store,
     plans,
@@ -50,6 +56,18 @@ beforeEach(async () => {
           fail: () => reject(new Error('no')),
         }),
       ),
+    full: (input) =>
+      new Promise((resolve) =>
+        rested.push({
+          input,
+          answer: () => {
+            const plan = planPoseShift(input);
+            resolve(plan);
+            return plan;
+          },
+        }),
+      ),
+    cancelFull: () => ended++,
   });
   plans.update(piece);
   await settle();
@@ -136,6 +154,56 @@ describe('trying out while something is dragged', () => {
     // The next question is asked all the same.
     bench.tryOut(reversed);
     expect(asked).toHaveLength(3);
+  });
+});
+
+describe('when the hand rests', () => {
+  const reversed = { ...AUTOMATIC_MATCH, direction: 'reversed' } as const;
+  const rest = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 130));
+
+  test('the full answer is asked for once, shown with its health, and stays until the piece has its own', async () => {
+    bench.tryOut(reversed);
+    asked[0].answer();
+    await rest();
+    expect(rested.map(({ input }) => input.match.direction)).toEqual(['reversed']);
+    const full = rested[0].answer();
+    await settle();
+    expect(bench.shown).toBe(full);
+    expect(bench.snapshot().tried).toBe(full);
+    store.dispatch(changePiece('Reverse', (draft) => void (draft.shifts[first].match.direction = 'reversed')));
+    plans.update(store.getState().document.piece as Piece);
+    bench.settle();
+    expect(bench.snapshot()).toMatchObject({ pending: true, tried: full });
+    await settle();
+    expect(bench.snapshot()).toMatchObject({ pending: false, tried: undefined });
+  });
+
+  test('one that moves on asks nothing in full, and ends what was asked', async () => {
+    bench.tryOut(reversed);
+    asked[0].answer();
+    await settle();
+    bench.tryOut(AUTOMATIC_MATCH);
+    asked[1].answer();
+    await rest();
+    expect(rested).toHaveLength(1);
+    const before = ended;
+    bench.tryOut(reversed);
+    expect(ended).toBe(before + 1);
+    rested[0].answer();
+    await settle();
+    expect(bench.snapshot().tried).toBeUndefined();
+  });
+
+  test('a gesture that is left takes the health of the trial with it', async () => {
+    bench.tryOut(reversed);
+    asked[0].answer();
+    await rest();
+    rested[0].answer();
+    await settle();
+    expect(bench.snapshot().tried).toBeDefined();
+    bench.settle();
+    expect(bench.snapshot().tried).toBeUndefined();
+    expect(bench.shown).toBe(bench.snapshot().plan);
   });
 });
 

@@ -27,7 +27,9 @@ export interface MatchView {
   readonly numbers: boolean;
   /** The full plan, when it is there. */
   readonly plan: PoseShiftPlan | undefined;
-  /** A quick answer is shown, or the full plan is on its way. */
+  /** The full plan of what is being tried out, once the hand has rested long enough to make it; it stays until the shift's own is there. */
+  readonly tried: PoseShiftPlan | undefined;
+  /** The full plan is on its way. */
   readonly pending: boolean;
   /** The place of the first press of a tie. */
   readonly waiting: 'a' | 'b' | null;
@@ -39,7 +41,14 @@ export interface MatchBenchDeps {
   readonly clock: PlaybackClock;
   /** A first answer, fast. */
   readonly quick: (input: ShiftInput) => Promise<PlannedParts>;
+  /** The full answer, looked at and measured. */
+  readonly full: (input: ShiftInput) => Promise<PoseShiftPlan>;
+  /** Ends the full answer under way; its promise fails. */
+  readonly cancelFull: () => void;
 }
+
+/** The hand rests when it has asked nothing new for this long, ms. */
+const REST_MS = 90;
 
 /** The shift that the Match room is about: the chosen one, the one that leaves the chosen pose, or the figure's first. */
 export function matchedShift(piece: Piece, selection: Parameters<typeof selectedShift>[1]): Shift | undefined {
@@ -64,6 +73,7 @@ export class MatchBench {
     threads: true,
     numbers: false,
     plan: undefined,
+    tried: undefined,
     pending: false,
     waiting: null,
   };
@@ -71,6 +81,7 @@ export class MatchBench {
   private live: MatchChoices | undefined;
   private asked = 0;
   private answering = false;
+  private resting: ReturnType<typeof setTimeout> | undefined;
   private readonly viewListeners = new Set<() => void>();
   private readonly paintListeners = new Set<() => void>();
   private readonly stops: (() => void)[];
@@ -86,6 +97,8 @@ export class MatchBench {
 
   destroy(): void {
     for (const stop of this.stops) stop();
+    this.live = undefined;
+    this.stopResting();
     this.viewListeners.clear();
     this.paintListeners.clear();
   }
@@ -125,16 +138,18 @@ export class MatchBench {
     this.paint();
   }
 
-  /** Shows what the shift would be with other choices; the newest question wins. */
+  /** Shows what the shift would be with other choices: quickly at first, in full when the hand rests; the newest question wins. */
   tryOut(choices: MatchChoices): void {
     this.live = choices;
     this.asked++;
+    this.stopResting();
     if (!this.answering) void this.answer();
   }
 
   /** The gesture has ended: the piece tells what holds. */
   settle(): void {
     this.live = undefined;
+    this.stopResting();
     this.follow();
   }
 
@@ -160,6 +175,27 @@ export class MatchBench {
       if (asked === this.asked) break;
     }
     this.answering = false;
+    if (this.live) this.resting = setTimeout(() => void this.answerFully(), REST_MS);
+  }
+
+  private async answerFully(): Promise<void> {
+    const { asked, live } = this;
+    const at = this.current();
+    if (!at || !live) return;
+    try {
+      const plan = await this.deps.full({ ...shiftInput(at.piece, at.shift), match: live });
+      if (!this.live || asked !== this.asked) return;
+      this.shown = plan;
+      this.setView({ tried: plan });
+      this.paint();
+    } catch {
+      // Outdated, or it cannot be done: then the quick answer stays, and the end of the gesture tells.
+    }
+  }
+
+  private stopResting(): void {
+    clearTimeout(this.resting);
+    this.deps.cancelFull();
   }
 
   private follow(): void {
@@ -173,8 +209,10 @@ export class MatchBench {
     }
     if (plan && !this.live) this.shown = plan;
     const pending = at !== undefined && !plan;
-    if (moved || plan !== this.view.plan || pending !== this.view.pending)
-      this.setView({ plan: plan ?? (moved ? undefined : this.view.plan), pending, ...(moved && { waiting: null }) });
+    const tried = moved || (plan && !this.live) ? undefined : this.view.tried;
+    const { view } = this;
+    if (moved || plan !== view.plan || pending !== view.pending || tried !== view.tried)
+      this.setView({ plan: plan ?? (moved ? undefined : view.plan), tried, pending, ...(moved && { waiting: null }) });
     this.paint();
   }
 

@@ -41,7 +41,7 @@ export function MatchDetails({
   const [tab, setTab] = useState<(typeof TABS)[number]['id']>('decisions');
   const { failed, progress } = usePlanStatuses().get(shift.id) ?? {};
   const matching = progress === undefined ? 'Being matched …' : `Being matched: ${Math.round(100 * progress)} %`;
-  const health = view.plan?.health;
+  const { health, reasons } = view.tried ?? view.plan ?? {};
   const Verdict = health && VERDICT[health.verdict].icon;
   const from = piece.poses[shift.from];
   const to = piece.poses[shift.to];
@@ -102,7 +102,7 @@ export function MatchDetails({
         {tab === 'decisions' ? (
           <>
             <ul className="details-reasons">
-              {view.plan?.reasons.map((reason) => (
+              {reasons?.map((reason) => (
                 <li key={reason.text} className={reason.code === 'choice-lost' ? 'lost' : ''}>
                   {reason.text}
                 </li>

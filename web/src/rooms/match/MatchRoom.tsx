@@ -57,6 +57,8 @@ export function MatchRoom() {
       plans: editor.plans,
       clock: editor.clock,
       quick: (input) => engines.live.planQuickly(input),
+      full: (input) => engines.resting.planShift(input),
+      cancelFull: () => engines.resting.cancel(),
     });
     setBench(made);
     return () => {

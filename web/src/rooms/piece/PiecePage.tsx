@@ -11,8 +11,8 @@ import {
   createEditor,
   type Editor,
   pasteCopied,
-  readBackup,
   startAutosave,
+  unsavedBackup,
 } from '../../editor';
 import { Rail } from '../../rail';
 import { Messages } from '../../shelf/Messages';
@@ -47,7 +47,7 @@ export function PiecePage() {
           setFailure(problemText(error));
           return;
         }
-        const backup = readBackup(id);
+        const backup = unsavedBackup(data.piece);
         const piece = backup?.piece ?? data.piece;
         dispatch(documentActions.opened({ piece, revision: backup?.revision ?? data.revision }));
         if (backup)
