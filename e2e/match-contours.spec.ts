@@ -96,6 +96,35 @@ test('a second solid that comes alone grows, or is wiped in', async ({ shelf, pi
   await expect(page.locator('.details-reasons')).toContainText('is wiped');
 });
 
+test('one of two contours is run the other way: chosen from its list, by R on its start point, and given back', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, TWO_BARS, TWO_BARS);
+  await expect(match.health).toContainText('Healthy');
+  const list = page.getByLabel('Contour 2 runs');
+  await expect(list.locator('option:checked')).toHaveText('Automatic: as drawn');
+  await list.selectOption('Reversed');
+  await match.matched();
+  await match.isOwn('Direction');
+  await expect(match.health).not.toContainText('Healthy');
+  await expect(page.getByLabel('Contour 1 runs').locator('option:checked')).toHaveText('Automatic: as drawn');
+  const { from } = await onlyShift(piece);
+  const stored = await piece.stored();
+  const [, second] = stored.parts[stored.poses[from].parts[0]].contours;
+  expect((await onlyShift(piece)).match.directions).toEqual([{ contour: second.id, direction: 'reversed' }]);
+
+  await match.start('Look 1', 2).focus();
+  await page.keyboard.press('r');
+  await match.matched();
+  await expect(match.health).toContainText('Healthy');
+  await expect(list.locator('option:checked')).toHaveText('As drawn');
+  await page.getByRole('button', { name: 'Direction: back to automatic' }).click();
+  await match.isOwn('Direction', false);
+});
+
 test('a line that becomes a closed outline is closed by its chord on request', async ({
   shelf,
   piece,

@@ -1,5 +1,5 @@
 // npm run screenshots: starts the built application with the demo data and takes the pictures of docs/screenshots anew.
-import { chromium } from '@playwright/test';
+import { chromium, expect } from '@playwright/test';
 import { TestServer } from '../e2e/support/server';
 
 const FOLDER = 'docs/screenshots';
@@ -10,7 +10,14 @@ const browser = await chromium.launch({
   args: ['--headless', '--no-sandbox', '--disable-gpu'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-const take = async (name: string): Promise<void> => void (await page.screenshot({ path: `${FOLDER}/${name}.png` }));
+/** A picture, once every shift of the page is matched and what was changed is saved. */
+const take = async (name: string): Promise<void> => {
+  await expect(page.locator('[aria-label*="being matched"]')).toHaveCount(0, { timeout: 20_000 });
+  await expect(page.getByText('Being matched')).toHaveCount(0);
+  const saved = page.getByTestId('save-state');
+  if ((await saved.count()) > 0) await expect(saved).toHaveText('Saved');
+  await page.screenshot({ path: `${FOLDER}/${name}.png` });
+};
 
 try {
   await takeAll();
@@ -75,6 +82,9 @@ async function takeAll(): Promise<void> {
   await page.getByText('Linear', { exact: true }).click();
   await page.waitForTimeout(300);
   await take('paint');
+  // The piece as it was: it is shown again below.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
 
   const boat = (sail: string): string =>
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100" height="100"><g id="rig"><path id="sail" fill="#eeb03a" d="${sail}"/><path id="jib" fill="#e58a2f" d="M42 22V78H10C22 62 34 44 42 22Z"/></g><path id="hull" fill="#17324d" d="M6 84H94C90 92 82 96 72 96H28C18 96 10 92 6 84Z"/></svg>`;

@@ -68,6 +68,18 @@ describe('decisions as options for the match', () => {
     expect(found.wipes).toEqual([{ side: 'a', contour: 1, angle: Math.PI / 2 }]);
   });
 
+  test('directions of single contours become indices, each with the parts that have it', () => {
+    const [outer, inner] = a.part.contours.map(({ id }) => id);
+    const directions = [
+      { contour: inner, direction: 'reversed' },
+      { contour: 'gone', direction: 'same' },
+    ] as const;
+    const { found, lost } = options({ directions });
+    expect(found.directions).toEqual([{ contourA: 1, direction: 'reversed' }]);
+    expect(lost).toEqual([expect.stringMatching(/^The direction of a contour could not/)]);
+    expect(options({ directions: [{ contour: outer, direction: 'same' }] }, b, a).found.directions).toBeUndefined();
+  });
+
   test('lines and moves are brought from the pose to the canvas', () => {
     const turned = placed(a.part, rotation(Math.PI / 2));
     const { found } = options(

@@ -65,6 +65,12 @@ export function rankOptions(
     used.add(pair);
     return [[i, j]];
   });
+  const directions = choices.directions.flatMap((own) => {
+    const contourA = indexOf(a.part, own.contour);
+    if (contourA === undefined) return [];
+    used.add(own);
+    return [{ contourA, direction: own.direction }];
+  });
   const wipes = (['a', 'b'] as const).flatMap((side) =>
     (side === 'a' ? a : b).part.contours.flatMap(({ id }, contour) => {
       const angle = wipeAngle(choices, id, used);
@@ -106,6 +112,7 @@ export function rankOptions(
   const cuts = choices.cuts.length > 0 ? { a: cutsOn('from', a.matrix), b: cutsOn('to', b.matrix) } : undefined;
   return {
     direction: choices.direction,
+    directions: directions.length > 0 ? directions : undefined,
     starts: placePairs(choices.starts),
     ties: placePairs(choices.ties),
     pairs,
@@ -135,6 +142,7 @@ export function lostChoices(choices: MatchChoices, used: ReadonlySet<unknown>): 
     return n === 0 ? [] : [n === 1 ? one : `${n} ${many}`];
   };
   return [
+    ...lost(choices.directions, 'The direction of a contour', 'directions of contours'),
     ...lost(choices.starts, 'A start point', 'start points'),
     ...lost(choices.ties, 'A tie', 'ties'),
     ...lost(choices.pairs, 'A pair of contours', 'pairs of contours'),

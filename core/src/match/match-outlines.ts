@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
 import type { Outline } from '../outline';
-import { DIRECTION_CHOICES, type Joining, type Match, type MatchOptions } from './match';
+import { DIRECTION_CHOICES, type DirectionChoice, type Joining, type Match, type MatchOptions } from './match';
 import { Matcher } from './matcher';
 import { type Pairing, pairingsOf } from './pairings';
 import { reasonsFor } from './reasons';
@@ -27,14 +27,16 @@ const plain = (joining: Joining | undefined): boolean => !joining?.slits && !joi
 
 /** @throws CoreError 'option' */
 export function prepareMatcher(a: Outline, b: Outline, options: MatchOptions): Matcher {
-  const direction = options.direction ?? 'auto';
-  if (!DIRECTION_CHOICES.includes(direction)) {
+  const checkDirection = (direction: DirectionChoice, where: string): void => {
+    if (DIRECTION_CHOICES.includes(direction)) return;
     throw new CoreError(
       'option',
-      `Expected options.direction to be one of ${DIRECTION_CHOICES.join(', ')}; found ${String(direction)}.`,
-      'options.direction',
+      `Expected ${where} to be one of ${DIRECTION_CHOICES.join(', ')}; found ${String(direction)}.`,
+      where,
     );
-  }
+  };
+  checkDirection(options.direction ?? 'auto', 'options.direction');
+  options.directions?.forEach(({ direction }, i) => checkDirection(direction, `options.directions[${i}].direction`));
   for (const [name, count] of [
     ['starts', options.starts],
     ['ties', options.ties],

@@ -6,6 +6,7 @@ import { readPathData } from '../svg';
 import { frameDistance } from '../testing/frame-distance';
 import { rotation, translation } from '../vec';
 import { assignOptimally, pairOptimally } from './assignment';
+import type { MatchOptions } from './match';
 import { matchOutlines } from './match-outlines';
 import { mapShare, smoothShareMap } from './share-map';
 import { symmetricFits } from './symmetry';
@@ -110,6 +111,21 @@ describe('matching two outlines', () => {
     expect(reversed.pairs[0].reversedB).toBe(true);
     expect(reversed.reasons[0].code).toBe('direction-own');
     expect(() => matchOutlines(a, b, { direction: 'sideways' as never })).toThrow(/options\.direction.*sideways/);
+  });
+
+  test('the direction of one contour goes before that of all; the others stay as they are', () => {
+    const two = (): ReturnType<typeof outline> => outline(square(0, 0, 40), square(60, 0, 40));
+    const reversedOf = (options: MatchOptions): boolean[] =>
+      [...matchOutlines(two(), two(), options).pairs].sort((p, q) => p.a - q.a).map(({ reversedB }) => reversedB);
+    expect(reversedOf({})).toEqual([false, false]);
+    expect(reversedOf({ directions: [{ contourA: 1, direction: 'reversed' }] })).toEqual([false, true]);
+    const directions = [{ contourA: 0, direction: 'same' }] as const;
+    expect(reversedOf({ direction: 'reversed', directions })).toEqual([false, true]);
+    const { reasons } = matchOutlines(two(), two(), { directions });
+    expect(reasons.map(({ code }) => code)).toEqual(['direction-own', 'direction-aligned']);
+    expect(() => matchOutlines(two(), two(), { directions: [{ contourA: 0, direction: 'up' as never }] })).toThrow(
+      /options\.directions\[0\]\.direction.*up/,
+    );
   });
 
   test('holes go to holes, solids to solids, and what is left is born or dies', () => {

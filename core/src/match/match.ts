@@ -153,6 +153,8 @@ export interface PlacePair {
 
 export interface MatchOptions {
   readonly direction?: DirectionChoice;
+  /** The direction for single contours of A; it goes before that of all. */
+  readonly directions?: readonly { readonly contourA: number; readonly direction: DirectionChoice }[];
   /** Start points that belong together, at most one for each pair of contours. */
   readonly starts?: readonly PlacePair[];
   /** Places that belong together. */

@@ -1,7 +1,7 @@
 import { type Contour, type Nesting, nestingOf, type Outline } from '../outline';
 import { type ContourFit, fitContours } from './contour-pair';
 import { fitThrough } from './fixed-fit';
-import type { FixedPair, Joining, MatchOptions, PairMatch, PlacePair } from './match';
+import type { DirectionChoice, FixedPair, Joining, MatchOptions, PairMatch, PlacePair } from './match';
 import { originPairs } from './origins';
 import { type Run, runContour, runShare, runsBackwards, shareOnRun } from './run-contour';
 import { symmetricFits } from './symmetry';
@@ -43,7 +43,7 @@ export class Matcher {
   private find(spec: PairSpec): PairMatch[] {
     const ca = this.a.contours[spec.a];
     const cb = this.b.contours[spec.b];
-    const { direction = 'auto' } = this.options;
+    const direction = directionOf(this.options, spec.a);
     const backwardsA = runsBackwards(ca, this.nestingA[spec.a].hole);
     const aligned = runsBackwards(cb, this.nestingB[spec.b].hole);
     const followed = (this.options.followed ?? []).filter(
@@ -109,6 +109,10 @@ export class Matcher {
     return [...symmetric, ...free].map((fit) => made(fit, false));
   }
 }
+
+/** The direction that is asked for where a contour of A is the first of the pair. */
+export const directionOf = ({ direction = 'auto', directions }: MatchOptions, a: number): DirectionChoice =>
+  directions?.find(({ contourA }) => contourA === a)?.direction ?? direction;
 
 /** An open line's ends meet each other anyway; an end cannot be tied to the middle. */
 const atEnd = (share: number): boolean => share < 1e-6 || share > 1 - 1e-6;

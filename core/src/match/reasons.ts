@@ -1,5 +1,5 @@
 import type { PairMatch, Reason } from './match';
-import type { Matcher } from './matcher';
+import { directionOf, type Matcher } from './matcher';
 
 /** One sentence for each decision about a match, without repetition. */
 export function reasonsFor(
@@ -16,9 +16,9 @@ export function reasonsFor(
     const ca = a.contours[pair.a];
     const cb = b.contours[pair.b];
     const mine = (p: { contourA: number; contourB: number }): boolean => p.contourA === pair.a && p.contourB === pair.b;
-    if (options.direction === 'same') add('direction-own', 'Both outlines are run as they are written: your choice.');
-    else if (options.direction === 'reversed')
-      add('direction-own', 'The second outline is run backwards: your choice.');
+    const direction = directionOf(options, pair.a);
+    if (direction === 'same') add('direction-own', 'Both outlines are run as they are written: your choice.');
+    else if (direction === 'reversed') add('direction-own', 'The second outline is run backwards: your choice.');
     else if (ca.closed && cb.closed) {
       if (pair.reversedA === pair.reversedB) add('direction-aligned', 'Both outlines run the same way round.');
       else add('direction-reversed', 'The second outline runs the other way round, so it is run backwards.');

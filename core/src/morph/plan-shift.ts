@@ -95,6 +95,7 @@ export function pairSource(a: Outline, b: Outline, pair: PairMatch, size: number
     role: 'pair',
     a: pair.a,
     b: pair.b,
+    reversed: pair.reversedA !== pair.reversedB,
     bridgesA: split.bridgesA,
     bridgesB: split.bridgesB,
     shares: split.shares,

@@ -1,7 +1,7 @@
 import type { FillRule } from '../outline';
 
 /** Raised whenever the same input may give another plan; kept plans of older versions are then made anew. */
-export const ENGINE_VERSION = 3;
+export const ENGINE_VERSION = 4;
 
 export const METHODS = ['straight', 'turning', 'blended'] as const;
 /** How positions travel: straight — every point on a straight line; turning — edges turn and stretch; blended — half of each. */
@@ -48,6 +48,8 @@ export interface PlanContour {
   /** Index of the contour in the first and second outline, where there is one. */
   readonly a?: number;
   readonly b?: number;
+  /** Of a pair: does it run along the one outline as that is written, and against the other? */
+  readonly reversed?: boolean;
   /** Absent where every number goes straight from one end to the other. */
   readonly keys?: PlanKeys;
   /** Absent where a contour that comes or goes alone grows from, or shrinks to, a point. */

@@ -12,6 +12,7 @@ export interface RunSource {
   readonly role: PlanContour['role'];
   readonly a?: number;
   readonly b?: number;
+  readonly reversed?: boolean;
   readonly bridgesA: readonly number[];
   readonly bridgesB: readonly number[];
   /** For each anchor its share of the first run's length from the start of the pair; absent for contours that come or go alone. */
@@ -27,7 +28,7 @@ export interface PlannedRun extends Omit<PlanContour, 'at'> {
 }
 
 /** Computes the keys and joints of a run on a way. */
-export function planRun({ travel, closed, role, a, b, bridgesA, bridgesB }: RunSource, way: Way): PlannedRun {
+export function planRun({ travel, closed, role, a, b, reversed, bridgesA, bridgesB }: RunSource, way: Way): PlannedRun {
   return {
     from: travel.from,
     to: travel.to,
@@ -36,6 +37,7 @@ export function planRun({ travel, closed, role, a, b, bridgesA, bridgesB }: RunS
     role,
     a,
     b,
+    reversed,
     keys: travel.keys(way),
     begin: 0,
     end: 1,

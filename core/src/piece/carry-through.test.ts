@@ -115,6 +115,13 @@ describe('a pose that is put between the two of a shift', () => {
     expect(keepPlaces(piece, inserted(piece, STAR)).lost).toEqual([expect.stringMatching(/^A tie of/)]);
   });
 
+  test('directions, of all contours or of one, are named', () => {
+    for (const match of [{ direction: 'same' }, { directions: [{ contour: 'c', direction: 'same' }] }] as const)
+      expect(keepPlaces(chosen(match), inserted(chosen(match), STAR)).lost).toEqual([
+        expect.stringMatching(/^The chosen direction/),
+      ]);
+  });
+
   test('nothing chosen: nothing to carry, nothing to say', () => {
     expect(keepPlaces(base, inserted(base, STAR))).toEqual({ matches: new Map(), lost: [] });
   });

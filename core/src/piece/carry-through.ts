@@ -70,17 +70,18 @@ function chainInstead(after: Piece, gone: Shift, known: Pick<Piece, 'poses'>): S
 /** In words what a shift's choices hold that belongs to its own in-between. */
 function withoutPlace({ match, method }: Shift): string[] {
   const counted = (n: number, one: string, many: string): string[] => (n === 0 ? [] : [n === 1 ? one : `${n} ${many}`]);
-  const { wipes, cuts, points, pairs, touchUps } = match;
+  const { directions, wipes, cuts, points, pairs, touchUps } = match;
   const other = (['direction', 'softness', 'even', 'opening'] as const).some(
     (key) => match[key] !== AUTOMATIC_MATCH[key],
   );
+  const steered = other || method !== 'auto' || directions.length > 0;
   return [
     ...counted(touchUps.length, 'A touch-up', 'touch-ups'),
     ...counted(points.length, 'An added point', 'added points'),
     ...counted(cuts.length, 'A cut', 'cuts'),
     ...counted(pairs.length, 'A pair of contours', 'pairs of contours'),
     ...counted(wipes.length, 'A wiped contour', 'wiped contours'),
-    ...(other || method !== 'auto' ? ['The chosen direction, method or softness'] : []),
+    ...(steered ? ['The chosen direction, method or softness'] : []),
   ];
 }
 

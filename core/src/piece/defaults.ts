@@ -89,6 +89,7 @@ export function emptyPiece(id: Id, name: string): Piece {
 /** A match about which nothing is decided by hand. */
 export const AUTOMATIC_MATCH: MatchChoices = {
   direction: 'auto',
+  directions: [],
   starts: [],
   ties: [],
   pairs: [],

@@ -94,16 +94,19 @@ describe('chosen places over a change of the outlines', () => {
     ]);
   });
 
-  test('a pair whose contour is gone is dropped and named; a lone one stays', () => {
+  test('a pair, or a direction, whose contour is gone is dropped and named; else both stay', () => {
     const contour = partOf(base, 'from').contours[0].id;
     const other = partOf(base, 'to').contours[0].id;
-    const piece = chosen({ pairs: [{ a: contour, b: other }] });
+    const piece = chosen({ pairs: [{ a: contour, b: other }], directions: [{ contour, direction: 'reversed' }] });
     const part = partOf(piece, 'from');
     const exchanged: Piece = {
       ...piece,
       parts: { ...piece.parts, [part.id]: { ...part, contours: [{ ...part.contours[0], id: 'fresh' }] } },
     };
-    expect(keepPlaces(piece, exchanged).lost).toHaveLength(1);
+    expect(keepPlaces(piece, exchanged).lost).toEqual([
+      expect.stringMatching(/^A pair of contours of/),
+      expect.stringMatching(/^The direction of a contour of/),
+    ]);
     expect(
       keepPlaces(
         piece,

@@ -65,7 +65,8 @@ const hasPlaces = (match: MatchChoices): boolean =>
     match.points.length +
     match.touchUps.length +
     match.pairs.length +
-    match.wipes.length >
+    match.wipes.length +
+    match.directions.length >
   0;
 
 const partsOf = (piece: Piece, poseId: Id): Part[] => piece.poses[poseId]?.parts.map((id) => piece.parts[id]) ?? [];
@@ -108,6 +109,9 @@ function carriedChoices(match: MatchChoices, a: Carrier, b: Carrier): { choices:
     points: keep(match.points, 'An added point', (place) => a.carry(place)),
     pairs: keep(match.pairs, 'A pair of contours', (pair) =>
       (pair.a === null || a.hasContour(pair.a)) && (pair.b === null || b.hasContour(pair.b)) ? pair : undefined,
+    ),
+    directions: keep(match.directions, 'The direction of a contour', (own) =>
+      a.hasContour(own.contour) ? own : undefined,
     ),
     wipes: keep(match.wipes, 'A wiped contour', (wipe) =>
       a.hasContour(wipe.contour) || b.hasContour(wipe.contour) ? wipe : undefined,

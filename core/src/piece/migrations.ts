@@ -6,6 +6,7 @@ const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<s
   1: shapesStep,
   2: matchStep,
   3: wipeStep,
+  4: directionStep,
 };
 
 type Table = Record<string, Record<string, unknown>>;
@@ -83,6 +84,17 @@ function wipeStep(data: Record<string, unknown>): Record<string, unknown> {
     shifts: mapTable(data.shifts, (shift) => ({
       ...shift,
       match: { wipes: [], opening: 'auto', ...(shift.match as Record<string, unknown>) },
+    })),
+  };
+}
+
+/** To version 5: directions of single contours. */
+function directionStep(data: Record<string, unknown>): Record<string, unknown> {
+  return {
+    ...data,
+    shifts: mapTable(data.shifts, (shift) => ({
+      ...shift,
+      match: { directions: [], ...(shift.match as Record<string, unknown>) },
     })),
   };
 }

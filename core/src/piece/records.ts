@@ -9,7 +9,7 @@ import type { ShapeSource } from '../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 4;
+export const PIECE_VERSION = 5;
 
 export type Id = string;
 
@@ -233,6 +233,12 @@ export interface ContourWipe {
   readonly angle: number;
 }
 
+/** Which way the partner of a contour of the pose that the shift leaves is run. */
+export interface ContourDirection {
+  readonly contour: Id;
+  readonly direction: Exclude<DirectionChoice, 'auto'>;
+}
+
 /** How a point of the in-between, and further its handles, are moved; px in the coordinates of the pose that the shift leaves. */
 export interface TouchUpPoint {
   readonly place: Place;
@@ -251,6 +257,8 @@ export interface TouchUpRecord {
 /** What the user decided about a shift's match; all else is automatic. */
 export interface MatchChoices {
   readonly direction: DirectionChoice;
+  /** Single contours that go before `direction`. */
+  readonly directions: readonly ContourDirection[];
   /** Start points that belong together, at most one for each contour of the pose that the shift leaves. */
   readonly starts: readonly PlaceTie[];
   readonly ties: readonly PlaceTie[];

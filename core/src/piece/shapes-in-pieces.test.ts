@@ -111,6 +111,19 @@ describe('figures', () => {
     expect(Object.values(piece.parts)[0].stroke).toMatchObject({ paint: '#ff0000', miter: 4, dash: [] });
     expect(piece.figures.f).toMatchObject({ clip: null, opacity: 1, locked: false });
   });
+
+  const LATER = [
+    ['starts', 'ties', 'pairs', 'cuts', 'softness', 'points', 'even', 'touchUps'],
+    ['wipes', 'opening'],
+    ['directions'],
+  ];
+  test.each([2, 3, 4])('a match of a file of version %i gets, as automatic, what can be decided since', (version) => {
+    const now = pieceOf([SQUARE, 'M0 0H30V20H0Z']);
+    const old = JSON.parse(JSON.stringify({ ...now, version }));
+    for (const shift of Object.values<{ match: Record<string, unknown> }>(old.shifts))
+      for (const key of LATER.slice(version - 2).flat()) delete shift.match[key];
+    expect(checkPiece(old)).toEqual(now);
+  });
 });
 
 describe('arriving', () => {

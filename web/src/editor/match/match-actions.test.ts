@@ -10,6 +10,7 @@ import {
   releaseContour,
   removeCut,
   removeTie,
+  setContourDirection,
   setCuts,
   setDirection,
   setEven,
@@ -203,6 +204,19 @@ describe('contours without a partner, open ends and cuts', () => {
     setWipe(store, shiftId, alone, 0);
     backToAutomatic(store, shiftId, 'pairs');
     expect(match()).toMatchObject({ pairs: [], wipes: [] });
+  });
+
+  test('the direction of one contour: the last word counts; taken back alone, or with that of all', () => {
+    const id = contour('from');
+    setContourDirection(store, shiftId, id, 'reversed');
+    setContourDirection(store, shiftId, id, 'same');
+    expect(match().directions).toEqual([{ contour: id, direction: 'same' }]);
+    setContourDirection(store, shiftId, id, null);
+    expect(match().directions).toEqual([]);
+    setContourDirection(store, shiftId, id, 'reversed');
+    setDirection(store, shiftId, 'same', 'As drawn');
+    backToAutomatic(store, shiftId, 'direction');
+    expect(match()).toMatchObject({ direction: 'auto', directions: [] });
   });
 
   test('what happens where open meets closed is a decision of its own', () => {

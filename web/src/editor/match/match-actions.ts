@@ -1,5 +1,6 @@
 import {
   AUTOMATIC_MATCH,
+  type ContourDirection,
   type ContourPairing,
   type CutLine,
   type DirectionChoice,
@@ -43,6 +44,19 @@ const matchOf = (store: AppStore, shiftId: Id): MatchChoices =>
 
 export const setDirection = (store: AppStore, shiftId: Id, direction: DirectionChoice, label: string): void =>
   changeMatch(store, shiftId, `Direction: ${label}`, { direction });
+
+/** Says which way the partner of one contour is run; null: as all are. */
+export function setContourDirection(
+  store: AppStore,
+  shiftId: Id,
+  contour: Id,
+  direction: ContourDirection['direction'] | null,
+): void {
+  const others = matchOf(store, shiftId).directions.filter((own) => own.contour !== contour);
+  changeMatch(store, shiftId, 'Direction of a contour', {
+    directions: direction === null ? others : [...others, { contour, direction }],
+  });
+}
 
 export function setMethod(store: AppStore, shiftId: Id, method: Method | 'auto', label: string): void {
   store.dispatch(changePiece(`Method: ${label}`, (draft) => void (draft.shifts[shiftId].method = method)));
@@ -218,6 +232,7 @@ export function backToAutomatic(store: AppStore, shiftId: Id, decision: Decision
       const shift = draft.shifts[shiftId];
       if (decision === 'method' || decision === 'all') shift.method = 'auto';
       if (decision === 'pairs') shift.match.wipes = [];
+      if (decision === 'direction') shift.match.directions = [];
       if (decision === 'all') shift.match = structuredClone(AUTOMATIC_MATCH) as typeof shift.match;
       else if (decision !== 'method')
         Object.assign(shift.match, { [decision]: structuredClone(AUTOMATIC_MATCH[decision]) });

@@ -26,6 +26,8 @@ export interface StartHandle {
   readonly partB: Id;
   readonly contourA: Id;
   readonly contourB: Id;
+  /** Is the second contour run against the way in which it is written? */
+  readonly reversed: boolean;
 }
 
 /** The start points of a plan that have handles. */
@@ -39,7 +41,8 @@ export function startHandles(bench: MatchBench, plan: PlannedParts | undefined):
       const contourA = at.piece.parts[a]?.contours[contour.a];
       const contourB = at.piece.parts[b]?.contours[contour.b];
       if (!contourA || !contourB || (!contourA.closed && !contourB.closed)) return [];
-      return [{ key: contourA.id, partA: a, partB: b, contourA: contourA.id, contourB: contourB.id }];
+      const reversed = contour.reversed === true;
+      return [{ key: contourA.id, partA: a, partB: b, contourA: contourA.id, contourB: contourB.id, reversed }];
     }),
   );
 }

@@ -1,5 +1,4 @@
 import {
-  type DirectionChoice,
   type MatchChoices,
   type Method,
   MOST_SOFTNESS,
@@ -17,7 +16,6 @@ import {
   placeNear,
   removeCut,
   removeTie,
-  setDirection,
   setEven,
   setMethod,
   setOpening,
@@ -27,12 +25,8 @@ import type { AppStore } from '../../state';
 import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
 import { ContourDecisions } from './ContourDecisions';
 import { Decided } from './Decided';
+import { DirectionDecision } from './DirectionDecision';
 
-const DIRECTIONS = [
-  { value: 'auto', label: 'Automatic', hint: 'Solids are run the same way round' },
-  { value: 'same', label: 'As drawn', hint: 'Both outlines are run as they are written' },
-  { value: 'reversed', label: 'Reversed', hint: 'The second outline is run backwards' },
-] as const satisfies readonly { value: DirectionChoice; label: string; hint: string }[];
 const METHODS = [
   { value: 'auto', label: 'Best', hint: 'The one whose in-betweens look best' },
   { value: 'straight', label: 'Straight', hint: 'Every point goes straight' },
@@ -67,16 +61,7 @@ export function MatchDecisions({
   const endError = plan?.health.endError ?? 0;
   return (
     <>
-      <Decided title="Direction" own={match.direction !== 'auto'} onBack={back('direction')}>
-        <Choice
-          label="Second outline"
-          value={match.direction}
-          options={DIRECTIONS}
-          onChange={(direction) =>
-            setDirection(store, shift.id, direction, DIRECTIONS.find(({ value }) => value === direction)?.label ?? '')
-          }
-        />
-      </Decided>
+      <DirectionDecision store={store} piece={piece} shift={shift} plan={plan} onBack={back('direction')} />
       <Decided title="Start point" own={match.starts.length > 0} onBack={back('starts')}>
         <p className="details-note">
           {match.starts.length > 0
@@ -261,6 +246,7 @@ export const hasOwn = (shift: Shift): boolean =>
   shift.match.opening !== 'auto' ||
   LISTS.some((list) => shift.match[list].length > 0);
 const LISTS = [
+  'directions',
   'starts',
   'ties',
   'pairs',

@@ -19,6 +19,7 @@ import {
   removeCut,
   removeTie,
   type StartHandle,
+  setContourDirection,
   setCuts,
   setStarts,
   setTies,
@@ -100,9 +101,14 @@ export function MatchPictures({
     act(gesture());
   };
   const stepStart = (event: KeyboardEvent, side: 'a' | 'b', handle: StartHandle): void => {
+    const at = bench.current();
+    if (at && event.key.toLowerCase() === 'r' && !event.ctrlKey && !event.metaKey) {
+      eat(event);
+      setContourDirection(store, at.shift.id, handle.contourA, handle.reversed ? 'same' : 'reversed');
+      return;
+    }
     const direction = arrow(event);
     const now = painter.current && startPlaces(painter.current, handle);
-    const at = bench.current();
     if (!direction || !now || !at) return;
     eat(event);
     const next = stepAlong(bench.parts(side), now[side], direction, event.shiftKey);
@@ -231,14 +237,17 @@ export function MatchPictures({
                     tabIndex={0}
                     aria-label={`Start point ${i + 1} of ${names[id === 'a' ? 0 : 1]}`}
                     aria-valuenow={i}
-                    aria-valuetext="Arrow keys move it along the outline, with ⇧ finely"
+                    aria-valuetext="Arrow keys move it along the outline, with ⇧ finely; R runs the second contour the other way"
                     onPointerDown={(event) => press(event, (now) => dragStart(now, event, id, handle))}
                     onKeyDown={(event) => stepStart(event, id, handle)}
                   >
                     <circle className="match-grip" r="15" />
                     <circle r="7" />
                     <path d="M11 -5L20 0L11 5Z" />
-                    <title>Start point and direction: drag it round the outline, or use the arrow keys</title>
+                    <title>
+                      Start point and direction: drag it round the outline, or use the arrow keys; R runs the second
+                      contour the other way
+                    </title>
                   </g>
                 ))}
               {id !== 'middle' &&

@@ -1,0 +1,78 @@
+import type { ContourDirection, DirectionChoice, Id, Piece, PoseShiftPlan, Shift } from '@core';
+import { setContourDirection, setDirection } from '../../editor';
+import type { AppStore } from '../../state';
+import { Choice, SelectField } from '../../ui';
+import { Decided } from './Decided';
+
+const DIRECTIONS = [
+  { value: 'auto', label: 'Automatic', hint: 'Solids are run the same way round' },
+  { value: 'same', label: 'As drawn', hint: 'Both outlines are run as they are written' },
+  { value: 'reversed', label: 'Reversed', hint: 'The second outline is run backwards' },
+] as const satisfies readonly { value: DirectionChoice; label: string; hint: string }[];
+
+/** Which way the second outline is run; where several contours have a partner, also for each of them. */
+export function DirectionDecision({
+  store,
+  piece,
+  shift,
+  plan,
+  onBack,
+}: {
+  readonly store: AppStore;
+  readonly piece: Piece;
+  readonly shift: Shift;
+  readonly plan: PoseShiftPlan | undefined;
+  readonly onBack: () => void;
+}) {
+  const { direction, directions } = shift.match;
+  const order = piece.poses[shift.from].parts.flatMap((id) => piece.parts[id].contours.map((contour) => contour.id));
+  const pairs = [...pairedContours(piece, plan)].sort(([p], [q]) => order.indexOf(p) - order.indexOf(q));
+  return (
+    <Decided title="Direction" own={direction !== 'auto' || directions.length > 0} onBack={onBack}>
+      <Choice
+        label="Second outline"
+        value={direction}
+        options={DIRECTIONS}
+        onChange={(value) =>
+          setDirection(store, shift.id, value, DIRECTIONS.find((other) => other.value === value)?.label ?? '')
+        }
+      />
+      {pairs.length > 1 &&
+        pairs.map(([contour, reversed]) => {
+          const own = directions.find((other) => other.contour === contour)?.direction;
+          const all = direction === 'auto' ? 'Automatic' : 'As above';
+          return (
+            <SelectField
+              key={contour}
+              label={`Contour ${order.indexOf(contour) + 1} runs`}
+              value={own ?? 'all'}
+              options={[
+                { value: 'all', label: own ? all : `${all}: ${reversed ? 'reversed' : 'as drawn'}` },
+                { value: 'same', label: 'As drawn' },
+                { value: 'reversed', label: 'Reversed' },
+              ]}
+              onChange={(value) =>
+                setContourDirection(
+                  store,
+                  shift.id,
+                  contour,
+                  value === 'all' ? null : (value as ContourDirection['direction']),
+                )
+              }
+            />
+          );
+        })}
+    </Decided>
+  );
+}
+
+/** The contours of the first outline that have a partner, and whether that is run against the way in which it is written. */
+function pairedContours(piece: Piece, plan: PoseShiftPlan | undefined): Map<Id, boolean> {
+  const out = new Map<Id, boolean>();
+  for (const { a, plan: shift } of plan?.parts ?? [])
+    for (const contour of shift.contours) {
+      const id = a && piece.parts[a]?.contours[contour.a ?? -1]?.id;
+      if (id && contour.role === 'pair' && contour.reversed !== undefined) out.set(id, contour.reversed);
+    }
+  return out;
+}
