@@ -104,13 +104,15 @@ test('one of two contours is run the other way: chosen from its list, by R on it
 }) => {
   await matchOf(shelf, piece, match, TWO_BARS, TWO_BARS);
   await expect(match.health).toContainText('Healthy');
-  const list = page.getByLabel('Contour 2 runs');
+  const list = match.decision('Direction').getByLabel('Contour 2');
   await expect(list.locator('option:checked')).toHaveText('Automatic: as drawn');
   await list.selectOption('Reversed');
   await match.matched();
   await match.isOwn('Direction');
   await expect(match.health).not.toContainText('Healthy');
-  await expect(page.getByLabel('Contour 1 runs').locator('option:checked')).toHaveText('Automatic: as drawn');
+  await expect(match.decision('Direction').getByLabel('Contour 1').locator('option:checked')).toHaveText(
+    'Automatic: as drawn',
+  );
   const { from } = await onlyShift(piece);
   const stored = await piece.stored();
   const [, second] = stored.parts[stored.poses[from].parts[0]].contours;

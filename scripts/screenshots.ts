@@ -85,6 +85,8 @@ async function takeAll(): Promise<void> {
   // The piece as it was: it is shown again below.
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('save-state')).not.toHaveText('Saved');
+  await expect(page.getByTestId('save-state')).toHaveText('Saved');
 
   const boat = (sail: string): string =>
     `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100" height="100"><g id="rig"><path id="sail" fill="#eeb03a" d="${sail}"/><path id="jib" fill="#e58a2f" d="M42 22V78H10C22 62 34 44 42 22Z"/></g><path id="hull" fill="#17324d" d="M6 84H94C90 92 82 96 72 96H28C18 96 10 92 6 84Z"/></svg>`;

@@ -12,6 +12,7 @@ import {
 } from '../outline';
 import { splitEvenly, splitPair } from './break-points';
 import { anchorPolygon, meanValueCoordinates } from './carried';
+import { withLonePointsNear } from './lone-points';
 import { METHODS, type Method, type ShiftPlan } from './plan';
 import { assemble, type PlannedRun, planRun, type RunSource } from './planned-run';
 import { onGrid } from './spline-keys';
@@ -20,8 +21,8 @@ import { wipedContour, writeWipe } from './wipe';
 
 /**
  * Computes a shift from outline `a` to outline `b` (px, y down) by `match`. Points are added by exact splitting only, so the frames at
- * progress 0 and 1 are the outlines themselves. Contours without a partner shrink to, or grow from, a point inside them; holes go with
- * their solid. `method` is for all pairs; without it each travels as the match says, or straight.
+ * progress 0 and 1 are the outlines themselves. Contours without a partner shrink to, or grow from, a point inside them, or nearer to the
+ * others where that is far from all; holes go with their solid. `method` is for all pairs; without it each travels as the match says, or straight.
  *
  * @throws CoreError 'option' for an unknown method
  */
@@ -33,10 +34,10 @@ export function planShift(a: Outline, b: Outline, match: Match, method?: Method)
       'method',
     );
   const size = Math.max(outlineSize(a), outlineSize(b));
-  return planRuns(a, b, match, size, (pair) => pairSource(a, b, pair, size, match.even), method);
+  return withLonePointsNear(planRuns(a, b, match, size, (pair) => pairSource(a, b, pair, size, match.even), method));
 }
 
-/** As `planShift`, with split pairs supplied by the caller, who may have them already. */
+/** As `planShift`, with split pairs supplied by the caller, who may have them already, and lone contours growing from a point inside them. */
 export function planRuns(
   a: Outline,
   b: Outline,

@@ -13,6 +13,7 @@ import {
 } from '../match';
 import { type Outline, outlineSize } from '../outline';
 import { Judge } from './judge';
+import { withLonePointsNear } from './lone-points';
 import { withOvershoot } from './overshoot';
 import { METHODS, type Method, type ShiftPlan } from './plan';
 import { pairSource, planRuns } from './plan-shift';
@@ -53,9 +54,11 @@ export interface Alternative {
 
 /** An alternative scored less than this needs no last resort. */
 const GOOD_ENOUGH = 1;
-/** Contours that come and go in turns. */
-const STAGED = { deaths: [0, 0.5], births: [0.5, 1] } as const;
-const STAGED_BIAS = 0.05;
+/** Contours that come and go one after the other, half and wholly, and what that must win by. */
+const STAGES = [
+  { deaths: [0, 0.65], births: [0.35, 1], bias: 0.025 },
+  { deaths: [0, 0.5], births: [0.5, 1], bias: 0.05 },
+] as const;
 
 interface PairChoice {
   readonly pair: PairMatch;
@@ -155,16 +158,21 @@ class Ranker {
     const own = choices.reduce((sum, choice) => sum + choice.score, 0) / Math.max(1, choices.length);
     const alone = pairing.births.length + pairing.deaths.length;
     const base = 0.25 * own + ALONE_BIAS * alone + EXTRA_WEIGHT * pairing.extra;
-    const together = this.alternative(pairing, choices, 0);
+    const inPlace = this.alternative(pairing, choices, 0);
+    const together = lonePointsNear(inPlace);
     const score = base + new Judge(together.plan).firstLook().penalty;
-    if (alone === 0 || score <= base + STAGED_BIAS) return { ...together, score };
-    // First what goes, then what comes: while the others are on their way nothing else is there to be met.
-    const staged = withTiming(together, {
-      births: pairing.births.map(() => STAGED.births),
-      deaths: pairing.deaths.map(() => STAGED.deaths),
-    });
-    const stagedScore = base + STAGED_BIAS + new Judge(staged.plan).firstLook().penalty;
-    return stagedScore < score ? { ...staged, score: stagedScore } : { ...together, score };
+    let best: Alternative = { ...together, score };
+    if (alone === 0) return best;
+    // First what goes, then what comes: while the others are on their way less is there to be met.
+    for (const { deaths, births, bias } of STAGES) {
+      if (best.score <= base + bias) break;
+      const staged = lonePointsNear(
+        withTiming(inPlace, { births: pairing.births.map(() => births), deaths: pairing.deaths.map(() => deaths) }),
+      );
+      const stagedScore = base + bias + new Judge(staged.plan).firstLook().penalty;
+      if (stagedScore < best.score) best = { ...staged, score: stagedScore };
+    }
+    return best;
   }
 
   private alternative(pairing: Pairing, choices: readonly PairChoice[], score: number): Alternative {
@@ -300,6 +308,11 @@ class Ranker {
     return judged.map(({ pair, source, score, folds }) => ({ pair, source, score, folds }));
   }
 }
+
+const lonePointsNear = (alternative: Alternative): Alternative => ({
+  ...alternative,
+  plan: withLonePointsNear(alternative.plan),
+});
 
 function withTiming(alternative: Alternative, timing: NonNullable<Match['timing']>): Alternative {
   const { plan, match } = alternative;

@@ -1,11 +1,12 @@
 import { pieceDuration } from '@core';
 import { Check, TriangleAlert, X } from 'lucide-react';
 import { type DragEvent, type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useMatch } from 'react-router';
 import { SHAPE_DRAG_TYPE } from '../canvas/Canvas';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { useOpenPiece, usePlanStatuses } from '../context';
-import { droppedFiles } from '../editor';
+import { droppedFiles, matchedShift } from '../editor';
 import { chosenFigure, selectPiece, selectSelection, sessionActions, useAppDispatch, useAppSelector } from '../state';
 import { applyRailLayout } from './apply-layout';
 import {
@@ -24,13 +25,15 @@ import './rail.scss';
 const MARKS = { good: Check, look: TriangleAlert, broken: X } as const;
 const VERDICT_TEXT = { good: 'healthy', look: 'look at it', broken: 'broken' } as const;
 
-/** The rail: poses as cards over their holds, shifts as arcs that show their easing, and the bead. */
+/** The rail: poses as cards over their holds, shifts as arcs that show their easing, and the bead. In the Match room its shift is marked. */
 export function Rail() {
   const { editor, chooseFiles, takeFiles, takeSvg } = useOpenPiece();
   const dispatch = useAppDispatch();
   const piece = useAppSelector(selectPiece);
   const selection = useAppSelector(selectSelection);
   const statuses = usePlanStatuses();
+  const inMatch = useMatch('/piece/:id/match') !== null;
+  const matched = inMatch && piece ? matchedShift(piece, selection)?.id : undefined;
   const svgRef = useRef<SVGSVGElement>(null);
   const [width, setWidth] = useState(0);
   const figure = piece ? chosenFigure(piece, selection) : undefined;
@@ -131,11 +134,12 @@ export function Rail() {
           const select = (): void =>
             void dispatch(sessionActions.selected({ kind: 'shift', figureId: figure?.id ?? '', shiftId }));
           const chosen = selection?.kind === 'shift' && selection.shiftId === shiftId;
+          const marked = chosen || shiftId === matched;
           const Mark = verdict ? MARKS[verdict] : null;
           return (
             <g
               key={shiftId}
-              className={`rail-shift ${verdict ?? 'pending'} ${chosen ? 'chosen' : ''}`}
+              className={`rail-shift ${verdict ?? 'pending'} ${marked ? 'chosen' : ''}`}
               onClick={select}
             >
               <path data-key={`arc-${shiftId}`} className="rail-arc" />
@@ -145,6 +149,7 @@ export function Rail() {
                 tabIndex={0}
                 role="button"
                 aria-pressed={chosen}
+                aria-current={shiftId === matched || undefined}
                 aria-label={`Shift ${names}, ${shift.duration} s, ${status?.failed ? 'failed' : verdict ? VERDICT_TEXT[verdict] : 'being matched'}`}
                 onKeyDown={(event) => pressed(event, select)}
               >
@@ -154,7 +159,7 @@ export function Rail() {
                 </title>
               </path>
               <g data-key={`mark-${shiftId}`} className="rail-mark">
-                {(verdict !== 'good' || chosen) && (
+                {(verdict !== 'good' || marked) && (
                   <>
                     <circle r="8" />
                     {Mark ? (

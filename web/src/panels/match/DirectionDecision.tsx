@@ -44,7 +44,7 @@ export function DirectionDecision({
           return (
             <SelectField
               key={contour}
-              label={`Contour ${order.indexOf(contour) + 1} runs`}
+              label={`Contour ${order.indexOf(contour) + 1}`}
               value={own ?? 'all'}
               options={[
                 { value: 'all', label: own ? all : `${all}: ${reversed ? 'reversed' : 'as drawn'}` },

@@ -1,0 +1,99 @@
+import { describe, expect, test } from '@jest/globals';
+import { matchOutlines } from '../match';
+import { type Contour, nearestOnContour, type Outline, polygonContour, transformOutline } from '../outline';
+import { readPathData } from '../svg';
+import { translation } from '../vec';
+import { evaluate } from './evaluate';
+import { measureHealth } from './health';
+import { contourLengthIn, type ShiftPlan } from './plan';
+import { planShift } from './plan-shift';
+import { rankAlternatives } from './rank';
+
+const outline = (...contours: Contour[]): Outline => ({ contours, fillRule: 'nonzero' });
+const square = (x: number, y: number, size: number): Contour =>
+  polygonContour([x, y, x + size, y, x + size, y + size, x, y + size]);
+const BODY = square(0, 35, 30);
+const FAR = square(80, 40, 20);
+/** The least box round both is turned by 45°: from the corner (100, 60) to the corner (0, 35). */
+const REACH = (0.215 * 125) / Math.SQRT2;
+const planOf = (a: Outline, b: Outline): ShiftPlan =>
+  planShift(a, b, matchOutlines(a, b, { pairs: [[0, 0], ...a.contours.slice(1).map((_, i) => [i + 1, -1] as const)] }));
+/** The point that the first contour of a role grows from, or shrinks to. */
+function pointOf(plan: ShiftPlan, role: 'birth' | 'death'): { x: number; y: number } {
+  const contour = plan.contours.find((other) => other.role === role);
+  if (!contour) throw new Error(`There is no ${role}.`);
+  const numbers = role === 'birth' ? plan.from : plan.to;
+  const x = numbers[contour.at];
+  const y = numbers[contour.at + 1];
+  for (let i = 0; i < contourLengthIn(contour); i += 2)
+    expect([numbers[contour.at + i], numbers[contour.at + i + 1]]).toEqual([x, y]);
+  return { x, y };
+}
+
+describe('points that lone contours grow from and shrink to', () => {
+  test('near something they are inside the contour, as they were', () => {
+    const point = pointOf(planOf(outline(BODY, square(31, 47, 6)), outline(BODY)), 'death');
+    expect(point).toEqual({ x: 34, y: 50 });
+  });
+
+  test('far from everything they come to a fifth of the size from what is nearest, on the straight way there', () => {
+    for (const role of ['birth', 'death'] as const) {
+      const [one, two] = [outline(BODY), outline(BODY, FAR)];
+      const pairs = [[0, 0] as const, role === 'birth' ? ([-1, 1] as const) : ([1, -1] as const)];
+      const [a, b] = role === 'birth' ? [one, two] : [two, one];
+      const plan = planShift(a, b, matchOutlines(a, b, { pairs }));
+      const { x, y } = pointOf(plan, role);
+      expect(nearestOnContour(BODY, x, y)?.distance).toBeCloseTo(REACH, 2);
+      expect(y).toBeCloseTo(50, 1);
+      expect(measureHealth(plan).largestStep).toBeLessThan(0.25);
+    }
+  });
+
+  test('moved and turned outlines have the point moved and turned', () => {
+    const far = pointOf(planOf(outline(BODY, FAR), outline(BODY)), 'death');
+    const moved = transformOutline(outline(BODY, FAR), translation(300, -40));
+    const other = pointOf(planOf(moved, { ...moved, contours: moved.contours.slice(0, 1) }), 'death');
+    expect(other.x - far.x).toBeCloseTo(300, 2);
+    expect(other.y - far.y).toBeCloseTo(-40, 2);
+    const up = pointOf(planOf(outline(square(35, 0, 30), square(40, 80, 20)), outline(square(35, 0, 30))), 'death');
+    expect([up.x, up.y]).toEqual([expect.closeTo(far.y, 2), expect.closeTo(far.x, 2)]);
+  });
+
+  test('in the middle between two they stay: either side would look odd', () => {
+    const frame = readPathData('M0 0H100V100H0ZM48 20V80H52V20Z');
+    const point = pointOf(planOf(frame, { ...frame, contours: frame.contours.slice(0, 1) }), 'death');
+    expect(Math.abs(point.x - 50)).toBeLessThan(0.5);
+  });
+
+  test('the ends are exact all the same, and growing is a uniform scaling about the point', () => {
+    const a = outline(BODY, FAR);
+    const plan = planOf(a, outline(BODY));
+    const contour = plan.contours.find(({ role }) => role === 'death');
+    const { x, y } = pointOf(plan, 'death');
+    const half = evaluate(plan, 0.5);
+    for (let i = contour?.at ?? 0; i < plan.from.length; i += 2) {
+      expect(half[i] - x).toBeCloseTo((plan.from[i] - x) / 2, 2);
+      expect(half[i + 1] - y).toBeCloseTo((plan.from[i + 1] - y) / 2, 2);
+    }
+    expect(
+      nearestOnContour(a.contours[1], plan.from[contour?.at ?? 0], plan.from[(contour?.at ?? 0) + 1])?.distance,
+    ).toBeLessThan(1e-3);
+  });
+
+  test('contours that would meet take turns: what goes is nearly gone when what comes is there', () => {
+    // Two upright slots become two lying ones, in the same place: paired or at once they would cross.
+    const upright = readPathData('M0 0H100V100H0ZM30 20V80H38V20ZM62 20V80H70V20Z');
+    const lying = readPathData('M0 0H100V100H0ZM20 30V38H80V30ZM20 62V70H80V62Z');
+    const pairs = [
+      [0, 0],
+      [1, -1],
+      [2, -1],
+      [-1, 1],
+      [-1, 2],
+    ] as const;
+    const [{ plan, match }] = rankAlternatives(upright, lying, { pairs });
+    expect(match.timing?.deaths[0][1]).toBeLessThan(1);
+    expect(match.timing?.births[0][0]).toBeGreaterThan(0);
+    expect(measureHealth(plan).crossings).toBe(0);
+  });
+});
