@@ -30,9 +30,10 @@ export function outsideHull(hull: Float64Array, x: number, y: number): number {
   for (let i = 0, j = hull.length - 2; i < hull.length; j = i, i += 2) {
     const dx = hull[i] - hull[j];
     const dy = hull[i + 1] - hull[j + 1];
-    const length = Math.hypot(dx, dy);
-    if (!(length > 0)) continue;
-    const away = -(dx * (y - hull[j + 1]) - dy * (x - hull[j])) / length;
+    const cross = dy * (x - hull[j]) - dx * (y - hull[j + 1]);
+    // Most points are inside: only for the others is the edge's length needed.
+    if (!(cross > 0)) continue;
+    const away = cross / Math.sqrt(dx * dx + dy * dy);
     if (away > out) out = away;
   }
   return out;
