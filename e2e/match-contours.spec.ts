@@ -170,6 +170,31 @@ test('the place under the pointer shows in all three pictures, and goes with it'
   await expect(rings.first()).toHaveAttribute('visibility', 'hidden');
 });
 
+test('the moment of the in-between is typed as well as dragged; nonsense is put back', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, BOX, RING_BOX);
+  const percent = page.getByLabel('In-between at, %');
+  await expect(percent).toHaveValue('50');
+  await percent.fill('12,5 %');
+  await percent.press('Enter');
+  await expect(page.getByTestId('match-marks')).toContainText('13 %');
+  await expect(page.getByLabel('Progress of the in-between')).toHaveValue('0.125');
+  await percent.press('Shift+ArrowUp');
+  await expect(percent).toHaveValue('22.5');
+  await percent.fill('soon');
+  await percent.press('Enter');
+  await expect(percent).toHaveValue('22.5');
+  await percent.fill('400');
+  await percent.blur();
+  await expect(percent).toHaveValue('100');
+  await match.setProgress(0.3);
+  await expect(percent).toHaveValue('30');
+});
+
 test('the space bar plays and stops, also from the slider of the in-between', async ({ shelf, piece, match, page }) => {
   await matchOf(shelf, piece, match, BOX, DISC);
   await match.setProgress(0.3);

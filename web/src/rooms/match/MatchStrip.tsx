@@ -3,6 +3,7 @@ import { Pause, Play, TriangleAlert } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type MatchBench, squareViewBox } from '../../editor';
 import { IconButton } from '../../ui';
+import { ProgressField } from './ProgressField';
 
 const FRAMES = 9;
 /** How long one way takes when the room plays it, s; it comes back as fast. */
@@ -85,6 +86,7 @@ export function MatchStrip({ bench, plan }: { readonly bench: MatchBench; readon
             bench.setProgress(Number(event.target.value));
           }}
         />
+        <ProgressField bench={bench} onChange={go} />
       </div>
     </section>
   );
