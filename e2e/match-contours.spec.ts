@@ -94,6 +94,15 @@ test('a second solid that comes alone grows, or is wiped in', async ({ shelf, pi
   await comes.selectOption({ label: 'Wiped in to the right' });
   await match.matched();
   await expect(page.locator('.details-reasons')).toContainText('is wiped');
+
+  // When it comes is to be decided too.
+  await match.isOwn('Coming and going', false);
+  await page.getByText('In turns', { exact: true }).click();
+  await match.matched();
+  await match.isOwn('Coming and going');
+  await expect(page.locator('.details-reasons')).toContainText('go and come is your choice');
+  await page.getByRole('button', { name: 'Coming and going: back to automatic' }).click();
+  await match.isOwn('Coming and going', false);
 });
 
 test('one of two contours is run the other way: chosen from its list, by R on its start point, and given back', async ({

@@ -118,6 +118,7 @@ export function rankOptions(
     pairs,
     wipes: wipes.length > 0 ? wipes : undefined,
     opening: choices.opening,
+    turns: choices.turns,
     points,
     touchUps: touchUps.length > 0 ? touchUps : undefined,
     even: choices.even ?? undefined,

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import type { Turns } from '../match';
 import { contourArea } from '../outline';
 import { blendColour, cssText, isGradientBlend, type PaintBlend } from '../paint';
 import { AS_DRAWN, AUTOMATIC_MATCH, type Part, plainStroke, type Stroke } from '../piece';
@@ -59,6 +60,24 @@ describe('paint along a shift', () => {
     const alone = shift.parts.find(({ plan: { contours } }) => contours[0].role === 'death');
     expect(alone?.fill && [colourAt(alone.fill, 0), colourAt(alone.fill, 1)]).toEqual(['#0000ff', '#0000ff']);
     expect(alone?.stroke?.widths).toEqual([5, 5]);
+  });
+
+  test('a part that goes alone does so when it is said to', () => {
+    const dot = part('M100 100H140V140H100Z', { fill: '#0000ff' });
+    const spanOf = (turns: Turns): readonly number[] => {
+      const input = { from: pose(1, part(SQUARE), dot), to: pose(1, part(SQUARE)) };
+      const { parts } = planPoseShift({
+        ...input,
+        method: 'auto',
+        blend: 'oklab',
+        match: { ...AUTOMATIC_MATCH, turns },
+      });
+      const alone = parts.flatMap(({ plan: { contours } }) => contours).find(({ role }) => role === 'death');
+      return alone ? [alone.begin, alone.end] : [];
+    };
+    expect(spanOf('auto')).toEqual([0, 1]);
+    expect(spanOf('overlap')).toEqual([0, 0.65]);
+    expect(spanOf('after')).toEqual([0, 0.5]);
   });
 
   test('colour tips the scale where place and size are alike', () => {

@@ -1,4 +1,4 @@
-import type { Match, Reason } from '../match';
+import { type Match, type Reason, turnTiming } from '../match';
 import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../morph';
 import type { Outline } from '../outline';
 import { lostChoices, type PlacedPart, wipeAngle } from './match-input';
@@ -77,7 +77,12 @@ function lonePlan(
   const outlineB = b?.outline ?? { contours: [], fillRule: 'nonzero' };
   const angles = (part: PlacedPart | undefined) =>
     part?.part.contours.map(({ id }) => wipeAngle(choices, id, used)) ?? [];
-  const match = { ...unpaired(outlineA, outlineB), wipes: { births: angles(b), deaths: angles(a) } };
+  const left = unpaired(outlineA, outlineB);
+  const match: Match = {
+    ...left,
+    wipes: { births: angles(b), deaths: angles(a) },
+    ...(choices.turns !== 'auto' && { timing: turnTiming(choices.turns, left.births.length, left.deaths.length) }),
+  };
   return { plan: planShift(outlineA, outlineB, match), match };
 }
 

@@ -7,3 +7,4 @@ export { type Pairing, pairingsOf } from './pairings';
 export { reasonsFor } from './reasons';
 export { type Run, runContour, runsBackwards, shareOnRun, writtenShare } from './run-contour';
 export { mapShare } from './share-map';
+export { TURNS, type Turns, turnTiming } from './turns';

@@ -4,6 +4,7 @@ import { DIRECTION_CHOICES, type DirectionChoice, type Joining, type Match, type
 import { Matcher } from './matcher';
 import { type Pairing, pairingsOf } from './pairings';
 import { reasonsFor } from './reasons';
+import { TURNS } from './turns';
 
 /**
  * Finds which place of outline `a` becomes which place of outline `b` (both in px, y down): contour pairs, direction, start places and a
@@ -37,6 +38,12 @@ export function prepareMatcher(a: Outline, b: Outline, options: MatchOptions): M
   };
   checkDirection(options.direction ?? 'auto', 'options.direction');
   options.directions?.forEach(({ direction }, i) => checkDirection(direction, `options.directions[${i}].direction`));
+  if (options.turns !== undefined && !TURNS.includes(options.turns))
+    throw new CoreError(
+      'option',
+      `Expected options.turns to be one of ${TURNS.join(', ')}; found ${String(options.turns)}.`,
+      'options.turns',
+    );
   for (const [name, count] of [
     ['starts', options.starts],
     ['ties', options.ties],

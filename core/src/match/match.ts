@@ -1,3 +1,5 @@
+import type { Turns } from './turns';
+
 /** A sentence that explains an automatic decision, with a stable code for tests and translation. */
 export interface Reason {
   readonly code:
@@ -13,6 +15,8 @@ export interface Reason {
     | 'pairs-own'
     | 'contour-born'
     | 'contour-dies'
+    | 'takes-turns'
+    | 'turns-own'
     | 'slit'
     | 'cut'
     | 'opened'
@@ -169,6 +173,8 @@ export interface MatchOptions {
   readonly touchUps?: readonly TouchUp[];
   /** Contours that are wiped in or away in a direction (rad, 0 to the right, clockwise) when they have no partner. */
   readonly wipes?: readonly { readonly side: 'a' | 'b'; readonly contour: number; readonly angle: number }[];
+  /** When contours without a partner go and come. */
+  readonly turns?: Turns;
   /** What happens where an open contour becomes a closed one: that one is cut open, or the open one is closed by its chord. */
   readonly opening?: Opening;
   /** Lines along which solids of one side are cut, as x0, y0, x1, y1 in px. */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { matchOutlines } from '../match';
+import { matchOutlines, type Turns } from '../match';
 import { type Contour, nearestOnContour, type Outline, polygonContour, transformOutline } from '../outline';
 import { readPathData } from '../svg';
 import { translation } from '../vec';
@@ -79,21 +79,52 @@ describe('points that lone contours grow from and shrink to', () => {
       nearestOnContour(a.contours[1], plan.from[contour?.at ?? 0], plan.from[(contour?.at ?? 0) + 1])?.distance,
     ).toBeLessThan(1e-3);
   });
+});
 
-  test('contours that would meet take turns: what goes is nearly gone when what comes is there', () => {
-    // Two upright slots become two lying ones, in the same place: paired or at once they would cross.
-    const upright = readPathData('M0 0H100V100H0ZM30 20V80H38V20ZM62 20V80H70V20Z');
-    const lying = readPathData('M0 0H100V100H0ZM20 30V38H80V30ZM20 62V70H80V62Z');
-    const pairs = [
-      [0, 0],
-      [1, -1],
-      [2, -1],
-      [-1, 1],
-      [-1, 2],
-    ] as const;
+describe('contours that go and come take turns', () => {
+  // Two upright slots become two lying ones, in the same place: paired or at once they would cross.
+  const upright = readPathData('M0 0H100V100H0ZM30 20V80H38V20ZM62 20V80H70V20Z');
+  const lying = readPathData('M0 0H100V100H0ZM20 30V38H80V30ZM20 62V70H80V62Z');
+  const pairs = [
+    [0, 0],
+    [1, -1],
+    [2, -1],
+    [-1, 1],
+    [-1, 2],
+  ] as const;
+  const codes = (match: { reasons: readonly { code: string }[] }): string[] => match.reasons.map(({ code }) => code);
+
+  test('where they would meet: what goes is half gone when something comes, and that is said', () => {
     const [{ plan, match }] = rankAlternatives(upright, lying, { pairs });
     expect(match.timing?.deaths[0][1]).toBeLessThan(1);
     expect(match.timing?.births[0][0]).toBeGreaterThan(0);
     expect(measureHealth(plan).crossings).toBe(0);
+    expect(codes(match)).toContain('takes-turns');
+    // The plan of the match is the plan that was judged.
+    expect(planShift(upright, lying, match).from).toEqual(plan.from);
+  });
+
+  test('as somebody says, whatever touches', () => {
+    const timing = (turns: Turns) => {
+      const [{ match, plan }] = rankAlternatives(upright, lying, { pairs, turns });
+      expect(codes(match)).toContain('turns-own');
+      expect(codes(match)).not.toContain('takes-turns');
+      return [match.timing?.deaths[1], match.timing?.births[0], measureHealth(plan).crossings > 0];
+    };
+    expect(timing('together')).toEqual([undefined, undefined, true]);
+    expect(timing('after')).toEqual([[0, 0.5], [0.5, 1], false]);
+    expect(timing('overlap')[0]).toEqual([0, 0.65]);
+    expect(() => rankAlternatives(upright, lying, { turns: 'never' as never })).toThrow(/options\.turns.*never/);
+  });
+
+  test('also where one contour becomes another without being it; where all are paired there is nothing to say', () => {
+    const alone = [
+      [0, -1],
+      [-1, 0],
+    ] as const;
+    const [one] = [square(0, 0, 40), square(60, 60, 40)].map((contour) => outline(contour));
+    const [{ match }] = rankAlternatives(one, outline(square(60, 60, 40)), { pairs: alone, turns: 'after' });
+    expect(match.timing).toEqual({ deaths: [[0, 0.5]], births: [[0.5, 1]] });
+    expect(codes(rankAlternatives(one, one, { turns: 'after' })[0].match)).not.toContain('turns-own');
   });
 });

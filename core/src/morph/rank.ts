@@ -9,6 +9,8 @@ import {
   prepareMatcher,
   type Reason,
   reasonsFor,
+  type Turns,
+  turnTiming,
   wipesOf,
 } from '../match';
 import { type Outline, outlineSize } from '../outline';
@@ -54,10 +56,11 @@ export interface Alternative {
 
 /** An alternative scored less than this needs no last resort. */
 const GOOD_ENOUGH = 1;
-/** Contours that come and go one after the other, half and wholly, and what that must win by. */
+/** Ways for contours to come and go, and what each must win by. */
 const STAGES = [
-  { deaths: [0, 0.65], births: [0.35, 1], bias: 0.025 },
-  { deaths: [0, 0.5], births: [0.5, 1], bias: 0.05 },
+  { turns: 'together', bias: 0 },
+  { turns: 'overlap', bias: 0.025 },
+  { turns: 'after', bias: 0.05 },
 ] as const;
 
 interface PairChoice {
@@ -109,7 +112,7 @@ class Ranker {
       if (simple) {
         for (const choice of choices[0]?.slice(0, MOST_ALTERNATIVES) ?? [])
           found.push(this.alternative(pairing, [choice], choice.score));
-        if (choices.length === 0) found.push(this.alternative(pairing, [], 0));
+        if (choices.length === 0) found.push(this.judged(pairing, []));
         continue;
       }
       found.push(
@@ -159,20 +162,17 @@ class Ranker {
     const alone = pairing.births.length + pairing.deaths.length;
     const base = 0.25 * own + ALONE_BIAS * alone + EXTRA_WEIGHT * pairing.extra;
     const inPlace = this.alternative(pairing, choices, 0);
-    const together = lonePointsNear(inPlace);
-    const score = base + new Judge(together.plan).firstLook().penalty;
-    let best: Alternative = { ...together, score };
-    if (alone === 0) return best;
-    // First what goes, then what comes: while the others are on their way less is there to be met.
-    for (const { deaths, births, bias } of STAGES) {
-      if (best.score <= base + bias) break;
-      const staged = lonePointsNear(
-        withTiming(inPlace, { births: pairing.births.map(() => births), deaths: pairing.deaths.map(() => deaths) }),
-      );
-      const stagedScore = base + bias + new Judge(staged.plan).firstLook().penalty;
-      if (stagedScore < best.score) best = { ...staged, score: stagedScore };
+    const { turns: chosen = 'auto' } = this.options;
+    let best: Alternative | undefined;
+    // Together first, then one after the other: while the others are on their way less is there to be met.
+    for (const { turns, bias } of STAGES) {
+      if (best && (alone === 0 || best.score <= base + bias)) break;
+      if (alone > 0 && chosen !== 'auto' && chosen !== turns) continue;
+      const staged = inTurns(inPlace, turns, chosen !== 'auto');
+      const score = base + bias + new Judge(staged.plan).firstLook().penalty;
+      if (!best || score < best.score) best = { ...staged, score };
     }
-    return best;
+    return best as Alternative;
   }
 
   private alternative(pairing: Pairing, choices: readonly PairChoice[], score: number): Alternative {
@@ -309,21 +309,36 @@ class Ranker {
   }
 }
 
-const lonePointsNear = (alternative: Alternative): Alternative => ({
-  ...alternative,
-  plan: withLonePointsNear(alternative.plan),
-});
-
-function withTiming(alternative: Alternative, timing: NonNullable<Match['timing']>): Alternative {
+/** The alternative with contours that come and go doing so in turns, near something that is there. */
+function inTurns(alternative: Alternative, turns: Exclude<Turns, 'auto'>, own: boolean): Alternative {
   const { plan, match } = alternative;
+  const timing = turnTiming(turns, match.births.length, match.deaths.length);
+  const reason = turnsReason(match, turns, own);
   let births = 0;
   let deaths = 0;
   const contours = plan.contours.map((contour) => {
-    if (contour.role === 'pair') return contour;
+    if (contour.role === 'pair' || !timing) return contour;
     const [begin, end] = contour.role === 'birth' ? timing.births[births++] : timing.deaths[deaths++];
     return { ...contour, begin, end };
   });
-  return { ...alternative, plan: { ...plan, contours }, match: { ...match, timing } };
+  return {
+    ...alternative,
+    plan: withLonePointsNear({ ...plan, contours }),
+    match: { ...match, ...(timing && { timing }), reasons: reason ? [...match.reasons, reason] : match.reasons },
+  };
+}
+
+function turnsReason({ births, deaths }: Match, turns: Exclude<Turns, 'auto'>, own: boolean): Reason | undefined {
+  if (births.length + deaths.length === 0) return undefined;
+  if (own) return { code: 'turns-own', text: 'When contours without a partner go and come is your choice.' };
+  if (turns === 'together') return undefined;
+  const how =
+    deaths.length === 0
+      ? 'What comes alone comes late'
+      : births.length === 0
+        ? 'What goes alone is gone early'
+        : `What goes alone is ${turns === 'overlap' ? 'half gone' : 'gone'} before something comes`;
+  return { code: 'takes-turns', text: `${how}, so that nothing touches.` };
 }
 
 const WORD: Readonly<Record<Method, string>> = {

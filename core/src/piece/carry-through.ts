@@ -71,7 +71,7 @@ function chainInstead(after: Piece, gone: Shift, known: Pick<Piece, 'poses'>): S
 function withoutPlace({ match, method }: Shift): string[] {
   const counted = (n: number, one: string, many: string): string[] => (n === 0 ? [] : [n === 1 ? one : `${n} ${many}`]);
   const { directions, wipes, cuts, points, pairs, touchUps } = match;
-  const other = (['direction', 'softness', 'even', 'opening'] as const).some(
+  const other = (['direction', 'softness', 'even', 'opening', 'turns'] as const).some(
     (key) => match[key] !== AUTOMATIC_MATCH[key],
   );
   const steered = other || method !== 'auto' || directions.length > 0;

@@ -96,6 +96,7 @@ export const AUTOMATIC_MATCH: MatchChoices = {
   wipes: [],
   cuts: [],
   opening: 'auto',
+  turns: 'auto',
   softness: null,
   points: [],
   even: null,

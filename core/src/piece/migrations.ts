@@ -6,7 +6,7 @@ const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<s
   1: shapesStep,
   2: matchStep,
   3: wipeStep,
-  4: directionStep,
+  4: turnsStep,
 };
 
 type Table = Record<string, Record<string, unknown>>;
@@ -88,13 +88,13 @@ function wipeStep(data: Record<string, unknown>): Record<string, unknown> {
   };
 }
 
-/** To version 5: directions of single contours. */
-function directionStep(data: Record<string, unknown>): Record<string, unknown> {
+/** To version 5: directions of single contours, and when contours without a partner go and come. */
+function turnsStep(data: Record<string, unknown>): Record<string, unknown> {
   return {
     ...data,
     shifts: mapTable(data.shifts, (shift) => ({
       ...shift,
-      match: { directions: [], ...(shift.match as Record<string, unknown>) },
+      match: { directions: [], turns: 'auto', ...(shift.match as Record<string, unknown>) },
     })),
   };
 }

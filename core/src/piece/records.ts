@@ -1,5 +1,5 @@
 import type { Easing } from '../easing';
-import type { DirectionChoice, Opening } from '../match';
+import type { DirectionChoice, Opening, Turns } from '../match';
 import type { Method } from '../morph';
 import type { FillRule, Place } from '../outline';
 import type { BlendSpace, Paint } from '../paint';
@@ -267,6 +267,8 @@ export interface MatchChoices {
   readonly cuts: readonly CutLine[];
   /** Where an open contour becomes a closed one: the closed one is cut open, or the open one closed by its chord. */
   readonly opening: Opening;
+  /** When contours without a partner go and come. */
+  readonly turns: Turns;
   /** How much the middle is rounded, 0 to 18; null: only where everything else folds. */
   readonly softness: number | null;
   /** Places of the outline that the shift leaves at which it is to have a point. */

@@ -115,7 +115,7 @@ describe('figures', () => {
   const LATER = [
     ['starts', 'ties', 'pairs', 'cuts', 'softness', 'points', 'even', 'touchUps'],
     ['wipes', 'opening'],
-    ['directions'],
+    ['directions', 'turns'],
   ];
   test.each([2, 3, 4])('a match of a file of version %i gets, as automatic, what can be decided since', (version) => {
     const now = pieceOf([SQUARE, 'M0 0H30V20H0Z']);

@@ -18,6 +18,7 @@ import {
   setOpening,
   setPair,
   setSoftness,
+  setTurns,
   setWipe,
   takeAlternative,
   withCutEnd,
@@ -217,6 +218,14 @@ describe('contours without a partner, open ends and cuts', () => {
     setDirection(store, shiftId, 'same', 'As drawn');
     backToAutomatic(store, shiftId, 'direction');
     expect(match()).toMatchObject({ direction: 'auto', directions: [] });
+  });
+
+  test('when contours come and go is said and taken back', () => {
+    setTurns(store, shiftId, 'after', 'In turns');
+    expect(match().turns).toBe('after');
+    expect(store.getState().document.past.map(({ name }) => name)).toEqual(['Coming and going: In turns']);
+    backToAutomatic(store, shiftId, 'turns');
+    expect(match().turns).toBe('auto');
   });
 
   test('what happens where open meets closed is a decision of its own', () => {

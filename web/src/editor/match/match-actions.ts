@@ -12,6 +12,7 @@ import {
   type PlaceTie,
   type PoseAlternative,
   type TouchUpPoint,
+  type Turns,
 } from '@core';
 import { type AppStore, changePiece } from '../../state';
 import { freshId } from '../../workers';
@@ -24,6 +25,7 @@ export type Decision =
   | 'pairs'
   | 'cuts'
   | 'opening'
+  | 'turns'
   | 'method'
   | 'softness'
   | 'points'
@@ -129,6 +131,9 @@ export function setWipe(store: AppStore, shiftId: Id, alone: ContourPairing, ang
 
 export const setOpening = (store: AppStore, shiftId: Id, opening: Opening, label: string): void =>
   changeMatch(store, shiftId, `Open and closed: ${label}`, { opening });
+
+export const setTurns = (store: AppStore, shiftId: Id, turns: Turns, label: string): void =>
+  changeMatch(store, shiftId, `Coming and going: ${label}`, { turns });
 
 /** Takes back what was said about a contour. */
 export const releaseContour = (store: AppStore, shiftId: Id, contourId: Id): void =>

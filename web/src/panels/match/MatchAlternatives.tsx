@@ -40,10 +40,12 @@ export function MatchAlternatives({
     bench,
     engines,
     shift.match.direction,
+    shift.match.directions,
     shift.match.ties,
     shift.match.pairs,
     shift.match.wipes,
     shift.match.opening,
+    shift.match.turns,
     shift.match.cuts,
     plan === undefined,
   ]);

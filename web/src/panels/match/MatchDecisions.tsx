@@ -6,6 +6,7 @@ import {
   type Piece,
   type PoseShiftPlan,
   type Shift,
+  type Turns,
 } from '@core';
 import { Link2Off, Plus, X } from 'lucide-react';
 import {
@@ -20,6 +21,7 @@ import {
   setMethod,
   setOpening,
   setSoftness,
+  setTurns,
 } from '../../editor';
 import type { AppStore } from '../../state';
 import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
@@ -38,6 +40,12 @@ const OPENINGS = [
   { value: 'cut', label: 'Cut open', hint: 'The closed outline is cut open at its start point' },
   { value: 'chord', label: 'By chord', hint: 'The line is closed from its end to its start: for filled shapes' },
 ] as const satisfies readonly { value: Opening; label: string; hint: string }[];
+const TURN_CHOICES = [
+  { value: 'auto', label: 'Automatic', hint: 'All the way, unless they would touch' },
+  { value: 'together', label: 'At once', hint: 'All the way, what goes and what comes' },
+  { value: 'overlap', label: 'Overlap', hint: 'What goes is half gone before something comes' },
+  { value: 'after', label: 'In turns', hint: 'What goes is gone before something comes' },
+] as const satisfies readonly { value: Turns; label: string; hint: string }[];
 const DEFAULT_SOFTNESS = 8;
 const DEFAULT_EVEN = 48;
 
@@ -100,6 +108,18 @@ export function MatchDecisions({
             options={OPENINGS}
             onChange={(opening) =>
               setOpening(store, shift.id, opening, OPENINGS.find(({ value }) => value === opening)?.label ?? '')
+            }
+          />
+        </Decided>
+      )}
+      {(match.turns !== 'auto' || comesOrGoes(plan)) && (
+        <Decided title="Coming and going" own={match.turns !== 'auto'} onBack={back('turns')}>
+          <Choice
+            label="Contours without a partner"
+            value={match.turns}
+            options={TURN_CHOICES}
+            onChange={(turns) =>
+              setTurns(store, shift.id, turns, TURN_CHOICES.find(({ value }) => value === turns)?.label ?? '')
             }
           />
         </Decided>
@@ -237,6 +257,10 @@ function opensOrCloses(piece: Piece, plan: PoseShiftPlan | undefined): boolean {
   );
 }
 
+/** Does anything come or go alone? */
+const comesOrGoes = (plan: PoseShiftPlan | undefined): boolean =>
+  plan?.parts.some(({ plan: shift }) => shift.contours.some(({ role }) => role !== 'pair')) ?? false;
+
 /** Has the user decided anything about the match? */
 export const hasOwn = (shift: Shift): boolean =>
   shift.method !== 'auto' ||
@@ -244,6 +268,7 @@ export const hasOwn = (shift: Shift): boolean =>
   shift.match.softness !== null ||
   shift.match.even !== null ||
   shift.match.opening !== 'auto' ||
+  shift.match.turns !== 'auto' ||
   LISTS.some((list) => shift.match[list].length > 0);
 const LISTS = [
   'directions',
