@@ -13,7 +13,7 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 /** A picture, once every shift of the page is matched and what was changed is saved. */
 const take = async (name: string): Promise<void> => {
   await expect(page.locator('[aria-label*="being matched"]')).toHaveCount(0, { timeout: 20_000 });
-  await expect(page.getByText('Being matched')).toHaveCount(0);
+  await expect(page.getByText(/^(Being matched|Matching )/)).toHaveCount(0, { timeout: 20_000 });
   const saved = page.getByTestId('save-state');
   if ((await saved.count()) > 0) await expect(saved).toHaveText('Saved');
   await page.screenshot({ path: `${FOLDER}/${name}.png` });
