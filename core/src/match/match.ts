@@ -1,4 +1,4 @@
-import type { Turns } from './turns';
+import type { Turns, TurnTiming } from './turns';
 
 /** A sentence that explains an automatic decision, with a stable code for tests and translation. */
 export interface Reason {
@@ -124,11 +124,8 @@ export interface Match {
   readonly births: readonly number[];
   /** Contours of the first outline that have no partner. */
   readonly deaths: readonly number[];
-  /** Progress at which each of them begins and ends to grow or shrink; all of it when absent. */
-  readonly timing?: {
-    readonly births: readonly (readonly [number, number])[];
-    readonly deaths: readonly (readonly [number, number])[];
-  };
+  /** When each of them grows or shrinks; all the way when absent. */
+  readonly timing?: TurnTiming;
   /** Direction (rad, 0 to the right, clockwise) in which each of them is wiped in or away; undefined: it grows or shrinks. */
   readonly wipes?: {
     readonly births: readonly (number | undefined)[];

@@ -1,6 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { SaxesParser } from 'saxes';
-import { compilePiece } from '../frame';
+import { ease } from '../easing';
+import { compilePiece, spanProgress } from '../frame';
+import { evaluate, framePathData } from '../morph';
 import { measureArcLength } from '../outline';
 import { type Piece, type PieceDraft, plainStroke } from '../piece';
 import { readPathData } from '../svg';
@@ -71,6 +73,46 @@ describe('the animated SVG', () => {
     expect(writeAnimatedSvg(compiled, { digits: 1 }).length).toBeLessThan(
       writeAnimatedSvg(compiled, { digits: 4 }).length,
     );
+  });
+
+  test('read as SMIL says (values between key times, by their splines), it is the plan at 200 moments to 0.08 px: also where contours take turns', () => {
+    const CASE = 'M0 0H100V100H0ZM30 20V80H38V20ZM62 20V80H70V20Z';
+    const TICKETS = 'M0 0H100V100H0ZM20 30V38H80V30ZM20 62V70H80V62Z';
+    for (const turns of ['together', 'overlap', 'after'] as const) {
+      const draft = structuredClone(pieceOf([CASE, TICKETS])) as PieceDraft;
+      const shift = draft.shifts[draft.figures.f.rail[0]];
+      const contours = (pose: string) => draft.parts[draft.poses[pose].parts[0]].contours.map(({ id }) => id);
+      shift.match.turns = turns;
+      shift.match.pairs = [
+        ...contours(shift.from)
+          .slice(1)
+          .map((a) => ({ a, b: null })),
+        ...contours(shift.to)
+          .slice(1)
+          .map((b) => ({ a: null, b })),
+      ];
+      const compiled = compilePiece({ ...draft, playback: 'once' } as Piece);
+      const text = writeAnimatedSvg(compiled, { title: '' });
+      const [values, times, splines] = ['values', 'keyTimes', 'keySplines'].map(
+        (name) => attribute(text.slice(text.indexOf('attributeName="d"')), name)[0]?.split(';') ?? [],
+      );
+      const keys = values.map((d) => [...d.matchAll(/-?[\d.]+/g)].map(Number));
+      const [{ plan }] = compiled.figures[0].spans[0].parts;
+      for (let i = 0; i <= 200; i++) {
+        const at = i / 200;
+        const k = Math.max(0, times.findIndex((time) => Number(time) >= at) - 1);
+        const [begin, end] = [Number(times[k]), Number(times[k + 1])];
+        const [x1, y1, x2, y2] = (splines[k] ?? '0 0 1 1').split(/[ ,]+/).map(Number);
+        const share = ease({ kind: 'cubic-bezier', x1, y1, x2, y2 }, (at - begin) / (end - begin));
+        const played = keys[k].map((value, n) => value + (keys[k + 1][n] - value) * share);
+        const progress = spanProgress(compiled.figures[0].spans[0], at * compiled.duration);
+        if (progress === 1 && at < 1) continue;
+        const d = framePathData(plan, evaluate(plan, progress), 4);
+        const wanted = [...d.matchAll(/-?[\d.]+/g)].map(Number);
+        expect(played).toHaveLength(wanted.length);
+        expect(Math.max(...wanted.map((value, n) => Math.abs(value - played[n])))).toBeLessThan(0.08);
+      }
+    }
   });
 
   test('a stroke leaves out the slit through which a hole opens: elements of its own, each seen in its half', () => {
