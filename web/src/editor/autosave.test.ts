@@ -1,4 +1,4 @@
-import type { Piece } from '@core';
+import { type Piece, readPiece } from '@core';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { changePiece, createStore, documentActions, type RootState } from '../state';
 import { pieceOf } from '../testing/pieces';
@@ -40,6 +40,7 @@ afterEach(() => {
   autosave?.stop();
 });
 
+const check = async (text: string): Promise<Piece> => readPiece(text);
 const pass = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 const open = () => {
   const store = createStore();
@@ -155,12 +156,26 @@ describe('autosave', () => {
     expect([save(), state().document.revision, readBackup('test')]).toEqual(['saved', 5, undefined]);
   });
 
-  test('a copy that equals what the server has is taken away; another one is not', () => {
+  test('a copy that equals what the server has is taken away; another one is not', async () => {
     const piece = pieceOf(['M0 0H10V10H0Z']);
     memory.set('arcshift.unsaved.test', JSON.stringify({ piece, revision: 3 }));
-    expect(unsavedBackup({ ...piece, name: 'Another' })?.piece).toEqual(piece);
-    expect(unsavedBackup(piece)).toBeUndefined();
+    expect(await unsavedBackup({ ...piece, name: 'Another' }, check)).toEqual({ piece, revision: 3 });
+    expect(await unsavedBackup(piece, check)).toBeUndefined();
     expect(memory.size).toBe(0);
+  });
+
+  test('a copy that an older program left is brought up to date; one that is no piece is left aside', async () => {
+    const piece = pieceOf(['M0 0H10V10H0Z', 'M0 0H20V10H0Z']);
+    const old = JSON.parse(JSON.stringify({ ...piece, version: 4, name: 'Mine' }));
+    for (const shift of Object.values<{ match: Record<string, unknown> }>(old.shifts)) {
+      delete shift.match.directions;
+      delete shift.match.turns;
+    }
+    memory.set('arcshift.unsaved.test', JSON.stringify({ piece: old, revision: 3 }));
+    expect((await unsavedBackup(piece, check))?.piece).toEqual({ ...piece, name: 'Mine' });
+    memory.set('arcshift.unsaved.test', JSON.stringify({ piece: { ...old, shifts: 7 }, revision: 3 }));
+    expect(await unsavedBackup(piece, check)).toBeUndefined();
+    expect(memory.size).toBe(1);
   });
 
   test('a torn copy in the browser is no copy', () => {

@@ -10,7 +10,7 @@ interface Backup {
   readonly revision: number;
 }
 
-/** Changes of this browser that never reached the server, if there are any. */
+/** Changes of this browser that never reached the server, if there are any; as they were written, perhaps by an older program. */
 export function readBackup(id: string): Backup | undefined {
   try {
     const text = localStorage.getItem(BACKUP_PREFIX + id);
@@ -23,13 +23,22 @@ export function readBackup(id: string): Backup | undefined {
 const same = (a: Piece, b: Piece): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /**
- * The copy of this browser, if it holds anything that the server does not have. A piece left within a moment of a change has been saved by then,
- * but nobody was there any more to take the copy away.
+ * The copy of this browser, checked and brought up to date by `check`, if it holds anything that the server does not have. A piece left within a
+ * moment of a change has been saved by then, but nobody was there any more to take the copy away.
  */
-export function unsavedBackup(onServer: Piece): Backup | undefined {
+export async function unsavedBackup(
+  onServer: Piece,
+  check: (text: string) => Promise<Piece>,
+): Promise<Backup | undefined> {
   const backup = readBackup(onServer.id);
-  if (!backup || !same(backup.piece, onServer)) return backup;
-  writeBackup(undefined, onServer.id);
+  if (!backup) return undefined;
+  try {
+    const piece = await check(JSON.stringify(backup.piece));
+    if (!same(piece, onServer)) return { piece, revision: backup.revision };
+    writeBackup(undefined, onServer.id);
+  } catch {
+    // It cannot be used; what the server has can.
+  }
   return undefined;
 }
 

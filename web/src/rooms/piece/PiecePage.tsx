@@ -41,13 +41,14 @@ export function PiecePage() {
     setFailure(null);
     dispatch(sessionActions.reset());
     void dispatch(api.endpoints.loadPiece.initiate(id, { forceRefetch: true, subscribe: false })).then(
-      ({ data, error }) => {
+      async ({ data, error }) => {
         if (left) return;
         if (!data) {
           setFailure(problemText(error));
           return;
         }
-        const backup = unsavedBackup(data.piece);
+        const backup = await unsavedBackup(data.piece, (text) => engines.files.importPiece(text));
+        if (left) return;
         const piece = backup?.piece ?? data.piece;
         dispatch(documentActions.opened({ piece, revision: backup?.revision ?? data.revision }));
         if (backup)
