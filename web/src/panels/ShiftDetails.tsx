@@ -1,23 +1,13 @@
-import type { DirectionChoice, Piece, Shift } from '@core';
-import { ArrowRight, Check, TriangleAlert, X } from 'lucide-react';
+import type { Piece, Shift } from '@core';
+import { ArrowRight } from 'lucide-react';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { usePlanStatuses } from '../context';
 import { changePiece, type Recipe, useAppDispatch } from '../state';
-import { Choice, NumberField } from '../ui';
+import { Choice, NumberField, VERDICT } from '../ui';
+import { DIRECTIONS } from './directions';
 import { EasingEditor } from './EasingEditor';
 import { framesText } from './frames-text';
-
-const DIRECTIONS = [
-  { value: 'auto', label: 'Automatic', hint: 'Solids are run the same way round' },
-  { value: 'same', label: 'As drawn', hint: 'Both outlines are run as they are written' },
-  { value: 'reversed', label: 'Reversed', hint: 'The second outline is run backwards' },
-] as const satisfies readonly { value: DirectionChoice; label: string; hint: string }[];
-const VERDICT = {
-  good: { icon: Check, text: 'Healthy' },
-  look: { icon: TriangleAlert, text: 'Look at it' },
-  broken: { icon: X, text: 'Broken' },
-} as const;
 
 /** What can be set on a shift: how long, how eased, in which direction; and how healthy it is. */
 export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly shift: Shift }) {

@@ -1,5 +1,4 @@
 import { pieceDuration } from '@core';
-import { Check, TriangleAlert, X } from 'lucide-react';
 import { type DragEvent, type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useMatch } from 'react-router';
 import { SHAPE_DRAG_TYPE } from '../canvas/Canvas';
@@ -8,6 +7,7 @@ import { posePicture } from '../canvas/pose-picture';
 import { useOpenPiece, usePlanStatuses } from '../context';
 import { droppedFiles, matchedShift } from '../editor';
 import { chosenFigure, selectPiece, selectSelection, sessionActions, useAppDispatch, useAppSelector } from '../state';
+import { VERDICT } from '../ui';
 import { applyRailLayout } from './apply-layout';
 import {
   dragBead,
@@ -21,9 +21,6 @@ import {
 import { beadHeight, insertionStop, layoutRail, RAIL, type RailLayout, timeToX } from './layout';
 import { OtherFigures, stripsHeight } from './OtherFigures';
 import './rail.scss';
-
-const MARKS = { good: Check, look: TriangleAlert, broken: X } as const;
-const VERDICT_TEXT = { good: 'healthy', look: 'look at it', broken: 'broken' } as const;
 
 /** The rail: poses as cards over their holds, shifts as arcs that show their easing, and the bead. In the Match room its shift is marked. */
 export function Rail() {
@@ -135,7 +132,7 @@ export function Rail() {
             void dispatch(sessionActions.selected({ kind: 'shift', figureId: figure?.id ?? '', shiftId }));
           const chosen = selection?.kind === 'shift' && selection.shiftId === shiftId;
           const marked = chosen || shiftId === matched;
-          const Mark = verdict ? MARKS[verdict] : null;
+          const Mark = verdict ? VERDICT[verdict].icon : null;
           return (
             <g
               key={shiftId}
@@ -150,7 +147,7 @@ export function Rail() {
                 role="button"
                 aria-pressed={chosen}
                 aria-current={shiftId === matched || undefined}
-                aria-label={`Shift ${names}, ${shift.duration} s, ${status?.failed ? 'failed' : verdict ? VERDICT_TEXT[verdict] : 'being matched'}`}
+                aria-label={`Shift ${names}, ${shift.duration} s, ${status?.failed ? 'failed' : verdict ? VERDICT[verdict].word : 'being matched'}`}
                 onKeyDown={(event) => pressed(event, select)}
               >
                 <title>

@@ -5,3 +5,4 @@ export { IconButton } from './IconButton';
 export { LineChart } from './LineChart';
 export { NumberField } from './NumberField';
 export { TextField } from './TextField';
+export { VERDICT } from './verdict';

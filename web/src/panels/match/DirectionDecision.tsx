@@ -1,14 +1,9 @@
-import type { ContourDirection, DirectionChoice, Id, Piece, PoseShiftPlan, Shift } from '@core';
+import type { ContourDirection, Id, Piece, PoseShiftPlan, Shift } from '@core';
 import { setContourDirection, setDirection } from '../../editor';
 import type { AppStore } from '../../state';
 import { Choice, SelectField } from '../../ui';
+import { DIRECTIONS } from '../directions';
 import { Decided } from './Decided';
-
-const DIRECTIONS = [
-  { value: 'auto', label: 'Automatic', hint: 'Solids are run the same way round' },
-  { value: 'same', label: 'As drawn', hint: 'Both outlines are run as they are written' },
-  { value: 'reversed', label: 'Reversed', hint: 'The second outline is run backwards' },
-] as const satisfies readonly { value: DirectionChoice; label: string; hint: string }[];
 
 /** Which way the second outline is run; where several contours have a partner, also for each of them. */
 export function DirectionDecision({

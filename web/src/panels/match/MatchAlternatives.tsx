@@ -1,12 +1,9 @@
 import { type PoseAlternative, type PoseShiftPlan, type Shift, shiftInput } from '@core';
-import { Check, TriangleAlert, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useEngines } from '../../context';
 import { type MatchBench, squareViewBox, takeAlternative } from '../../editor';
 import type { AppStore } from '../../state';
-
-const MARKS = { good: Check, look: TriangleAlert, broken: X } as const;
-const WORDS = { good: 'healthy', look: 'look at it', broken: 'broken' } as const;
+import { VERDICT } from '../../ui';
 
 /** Other ways to do the shift, each with its half-way picture; pressing one decides for it. */
 export function MatchAlternatives({
@@ -60,13 +57,13 @@ export function MatchAlternatives({
       </p>
       <ul className="match-alternatives">
         {found.map((alternative, i) => {
-          const Mark = MARKS[alternative.verdict];
+          const Mark = VERDICT[alternative.verdict].icon;
           return (
             <li key={alternative.halfWay}>
               <button
                 type="button"
                 title={alternative.sentence}
-                aria-label={`Alternative ${i + 1}, ${alternative.choice.method}${alternative.choice.softness ? ', softened' : ''}, ${WORDS[alternative.verdict]}`}
+                aria-label={`Alternative ${i + 1}, ${alternative.choice.method}${alternative.choice.softness ? ', softened' : ''}, ${VERDICT[alternative.verdict].word}`}
                 onClick={() => takeAlternative(store, shift.id, alternative)}
               >
                 <svg viewBox={box} aria-hidden="true">

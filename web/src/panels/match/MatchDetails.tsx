@@ -1,12 +1,12 @@
 import type { Piece, Shift } from '@core';
-import { ArrowRight, Check, RotateCcw, TriangleAlert, X } from 'lucide-react';
+import { ArrowRight, RotateCcw } from 'lucide-react';
 import { useState } from 'react';
 import { PoseImage } from '../../canvas/PoseImage';
 import { posePicture } from '../../canvas/pose-picture';
 import { usePlanStatuses } from '../../context';
 import { backToAutomatic, type MatchBench, type MatchView } from '../../editor';
 import type { AppStore } from '../../state';
-import { ActionButton } from '../../ui';
+import { ActionButton, VERDICT } from '../../ui';
 import { MatchAlternatives } from './MatchAlternatives';
 import { MatchCharts } from './MatchCharts';
 import { hasOwn, MatchDecisions } from './MatchDecisions';
@@ -18,11 +18,6 @@ const TABS = [
   { id: 'alternatives', label: 'Alternatives' },
   { id: 'charts', label: 'Charts' },
 ] as const;
-const VERDICT = {
-  good: { icon: Check, text: 'Healthy' },
-  look: { icon: TriangleAlert, text: 'Look at it' },
-  broken: { icon: X, text: 'Broken' },
-} as const;
 
 /** The column of the Match room: how healthy the shift is, why it was matched so, and all that steers it. */
 export function MatchDetails({
