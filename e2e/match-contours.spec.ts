@@ -101,6 +101,9 @@ test('a second solid that comes alone grows, or is wiped in', async ({ shelf, pi
   await match.matched();
   await match.isOwn('Coming and going');
   await expect(page.locator('.details-reasons')).toContainText('go and come is your choice');
+  // The column scrolls; the page never does.
+  expect(await page.locator('.details-body').evaluate(({ scrollTop }) => scrollTop)).toBeGreaterThan(0);
+  expect(await page.evaluate(() => document.scrollingElement?.scrollTop)).toBe(0);
   await page.getByRole('button', { name: 'Coming and going: back to automatic' }).click();
   await match.isOwn('Coming and going', false);
 });

@@ -137,7 +137,7 @@ function MatchFrame({
           ties={ties}
           cuts={shift.match.cuts}
         />
-        <MatchStrip bench={bench} plan={view.plan} />
+        <MatchStrip bench={bench} plan={view.tried ?? view.plan} />
       </div>
       {details && <MatchDetails bench={bench} store={store} piece={piece} shift={shift} view={view} />}
     </>
