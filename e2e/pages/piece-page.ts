@@ -56,6 +56,17 @@ export class PiecePage {
     const response = await this.page.request.get(`${this.server.url}/api/pieces/${this.id}`);
     return ((await response.json()) as { piece: Piece }).piece;
   };
+  /** What was saved, once it is as it should be: for what a worker has to do first. */
+  storedWith = async (isSo: (piece: Piece) => boolean): Promise<Piece> => {
+    let last = await this.stored();
+    await expect
+      .poll(async () => {
+        last = await this.stored();
+        return isSo(last);
+      })
+      .toBe(true);
+    return last;
+  };
   /** A hash of the canvas's pixels. */
   picture = (): Promise<string> =>
     this.page.getByTestId('canvas').evaluate(async (canvas) => {
