@@ -9,8 +9,8 @@ import {
   recordOfContour,
 } from '../core/src/index';
 import { paintOverlay } from '../web/src/editor';
-import { LiveContour, LivePose } from '../web/src/editor/bench/live';
-import { benchActions } from '../web/src/state';
+import { LiveContour, LivePose } from '../web/src/editor/drawing/live';
+import { drawingActions } from '../web/src/state';
 import { Driver } from '../web/src/testing/driver';
 
 /** A piece with one closed outline of `count` smooth points round a circle, in canvas px. */
@@ -73,16 +73,16 @@ export function dragStep(
   Object.assign(globalThis, { Path2D: IdlePath });
   const piece = roundPiece(count);
   const driver = new Driver(piece).select();
-  driver.store.dispatch(benchActions.toolChosen('points'));
+  driver.store.dispatch(drawingActions.toolChosen('points'));
   const { editor } = driver;
   const [x, y] = driver.points()[0];
   const plain = { shift: false, alt: true, clicks: 1 };
-  editor.bench.down(x + OFFSET, y + OFFSET, { ...plain, alt: false });
+  editor.drawing.down(x + OFFSET, y + OFFSET, { ...plain, alt: false });
   const context = idleContext();
   let k = 0;
   const move = (): void => {
     k++;
-    editor.bench.move(x + OFFSET + 20 * Math.sin(k), y + OFFSET + 20 * Math.cos(k), plain);
+    editor.drawing.move(x + OFFSET + 20 * Math.sin(k), y + OFFSET + 20 * Math.cos(k), plain);
   };
   const step = median(() => {
     move();
@@ -90,8 +90,8 @@ export function dragStep(
     paintOverlay(context, editor, COLOURS, 1);
   });
   const gesture = median(move);
-  editor.bench.move(x + OFFSET + 30, y + OFFSET + 40, plain);
-  editor.bench.up(x + OFFSET + 30, y + OFFSET + 40, plain);
+  editor.drawing.move(x + OFFSET + 30, y + OFFSET + 40, plain);
+  editor.drawing.up(x + OFFSET + 30, y + OFFSET + 40, plain);
   const moved = driver.points()[0];
   if (Math.hypot(moved[0] - x - 30, moved[1] - y - 40) > 1e-6)
     throw new Error('The dragged point is not where it was let go.');

@@ -1,13 +1,13 @@
 import {
   type Alternative,
   evaluate,
-  frameOutline,
+  inBetweenOutline,
   type Outline,
   rankAlternatives,
   readPathData,
   transformOutline,
 } from '../core/src/index';
-import { frameDistance } from '../core/src/testing/frame-distance';
+import { outlineDistance } from '../core/src/testing/outline-distance';
 import { variantsOf } from '../core/src/testing/variants';
 import { pairLists } from './pair-lists';
 
@@ -37,8 +37,12 @@ export function printInvariance(seed: number, count: number): void {
       const foundHere = rankAlternatives(variant.a, variant.b);
       const other = foundHere[0].plan;
       const near = [0.25, 0.5, 0.75].every((p) => {
-        const frame = frameOutline(other, evaluate(other, variant.swapped ? 1 - p : p));
-        const apart = frameDistance(transformOutline(frame, variant.back), frameOutline(plan, evaluate(plan, p)), 0.05);
+        const frame = inBetweenOutline(other, evaluate(other, variant.swapped ? 1 - p : p));
+        const apart = outlineDistance(
+          transformOutline(frame, variant.back),
+          inBetweenOutline(plan, evaluate(plan, p)),
+          0.05,
+        );
         return apart <= NEAR * plan.size;
       });
       same.set(variant.name, (same.get(variant.name) ?? 0) + (near ? 1 : 0));

@@ -2,7 +2,7 @@
 import { interpolateString } from 'd3-interpolate';
 import {
   evaluate,
-  framePathData,
+  inBetweenPathData,
   measureHealth,
   rankAlternatives,
   readPathData,
@@ -83,10 +83,11 @@ const lerpOf = (list: readonly ShiftPlan[], outs: readonly Float64Array[]) => ()
 const straightRatio = medianRatio(evaluateEach(plans, buffers), lerpOf(plans, buffers));
 const blendedRatio = medianRatio(evaluateEach(blendedPlans, blendedBuffers), lerpOf(blendedPlans, blendedBuffers));
 const strings = plans.map((plan) =>
-  interpolateString(framePathData(plan, plan.from, 3), framePathData(plan, plan.to, 3)),
+  interpolateString(inBetweenPathData(plan, plan.from, 3), inBetweenPathData(plan, plan.to, 3)),
 );
 const writeAll = median(() => {
-  for (let k = 0; k <= 20; k++) plans.forEach((plan, i) => framePathData(plan, evaluate(plan, k / 20, buffers[i]), 3));
+  for (let k = 0; k <= 20; k++)
+    plans.forEach((plan, i) => inBetweenPathData(plan, evaluate(plan, k / 20, buffers[i]), 3));
 }, 7);
 const stringAll = median(() => {
   for (let k = 0; k <= 20; k++) for (const interpolate of strings) interpolate(k / 20);
@@ -95,9 +96,9 @@ const stringAll = median(() => {
 const numbers = plans.reduce((sum, plan) => sum + plan.from.length, 0);
 const quantile = (values: number[], q: number): number =>
   [...values].sort((a, b) => a - b)[Math.floor(q * (values.length - 1))];
-const pieces = plans.map(
+const segments = plans.map(
   (plan, i) =>
-    plan.contours.reduce((sum, contour) => sum + contour.pieces, 0) /
+    plan.contours.reduce((sum, contour) => sum + contour.segments, 0) /
     icons[i].contours.concat(icons[i + 1].contours).reduce((sum, { points }) => sum + (points.length / 2 - 1) / 3, 0),
 );
 
@@ -113,7 +114,7 @@ console.log(
   `measuring health / set-up                            ${(quantile(health, 0.5) / quantile(setup, 0.5)).toFixed(2)}`,
 );
 console.log(
-  `pieces of a plan / anchors of both outlines          ${quantile(pieces, 0.5).toFixed(2)}   (wanted: at most 1.6)`,
+  `segments of a plan / anchors of both outlines          ${quantile(segments, 0.5).toFixed(2)}   (wanted: at most 1.6)`,
 );
 
 const single = realIcons(400, 5)

@@ -9,10 +9,10 @@ import {
   type Outline,
   outlineSize,
   type PlanContour,
-  pieceAt,
   placeAtShare,
   reverseContour,
   type ShiftPlan,
+  segmentAt,
 } from '../core/src/index';
 
 /** What is compared with: so many even points on each contour, the best rotation of them, straight ways. */
@@ -45,7 +45,7 @@ export function plainPlan(a: Outline, b: Outline): ShiftPlan {
       const points = sampled(p ?? q);
       const { x, y } = innerPoint(p ?? q);
       const point = points.map((_, k) => (k % 2 === 0 ? x : y));
-      runs.push({ from: p ? points : point, to: p ? point : points, closed: true, role: p ? 'death' : 'birth' });
+      runs.push({ from: p ? points : point, to: p ? point : points, closed: true, role: p ? 'vanishes' : 'appears' });
     }
   }
   const from: number[] = [];
@@ -56,7 +56,7 @@ export function plainPlan(a: Outline, b: Outline): ShiftPlan {
     to.push(...asLines(run.to, run.closed));
     return {
       at,
-      pieces: ((from.length - at) / 2 - 1) / 3,
+      segments: ((from.length - at) / 2 - 1) / 3,
       closed: run.closed,
       role: run.role,
       begin: 0,
@@ -91,7 +91,7 @@ function evenPoints(contour: Contour): Float64Array {
   const out = new Float64Array(2 * POINTS);
   for (let i = 0; i < POINTS; i++) {
     const place = placeAtShare(table, i / (contour.closed ? POINTS : POINTS - 1));
-    cubicPoint(contour.points, pieceAt(place.piece), place.t, out, 2 * i);
+    cubicPoint(contour.points, segmentAt(place.segment), place.t, out, 2 * i);
   }
   return out;
 }

@@ -38,7 +38,7 @@ interface Row {
   readonly health: Health;
   readonly end: number;
   readonly setup: number;
-  readonly pieces: number;
+  readonly segments: number;
 }
 
 function measured({ a, b }: Pair): { ours: Row; plain: { good: boolean; forgiven: boolean } } {
@@ -51,7 +51,7 @@ function measured({ a, b }: Pair): { ours: Row; plain: { good: boolean; forgiven
     health: measureHealth(plan, BOX),
     end: Math.max(endError(first, endOutline(plan, 'first')), endError(second, endOutline(plan, 'second'))),
     setup,
-    pieces: plan.contours.reduce((n, { pieces }) => n + pieces, 0) / (anchors(first) + anchors(second)),
+    segments: plan.contours.reduce((n, { segments }) => n + segments, 0) / (anchors(first) + anchors(second)),
   };
   const plain = plainPlan(first, second);
   const forgiven = measureHealth({ ...plain, endError: 0 }, BOX).verdict === 'good';
@@ -63,7 +63,7 @@ export function printQuality(seed: number, count: number): void {
   const lists = pairLists(seed, count);
   console.log(`\nSeed ${seed}, ${count} pairs a list; good pairs in %, all decisions automatic`);
   console.log(
-    'list     plain (ends forgiven)   ours   wanted   free of crossings   kink ≤ 3° of good   pieces / anchors   set-up ms',
+    'list     plain (ends forgiven)   ours   wanted   free of crossings   kink ≤ 3° of good   segments / anchors   set-up ms',
   );
   for (const name of LISTS) {
     const rows = lists[name].map(measured);
@@ -75,7 +75,7 @@ export function printQuality(seed: number, count: number): void {
     const times = rows.map(({ ours }) => ours.setup);
     console.log(
       `${name.padEnd(8)} ${percent(plain, rows.length)} (${percent(forgiven, rows.length)})           ${percent(good.length, rows.length)}   ${String(WANTED[name]).padStart(6)}   ${percent(free, rows.length).padStart(17)}   ${percent(calm, good.length).padStart(17)}   ${quantile(
-        rows.map(({ ours }) => ours.pieces),
+        rows.map(({ ours }) => ours.segments),
         0.5,
       )
         .toFixed(2)

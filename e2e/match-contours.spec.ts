@@ -54,7 +54,7 @@ test('a solid is cut along a drawn line; its ends are dragged, moved by the arro
   expect((await onlyShift(piece)).match.cuts).toEqual([]);
 });
 
-test('a hole without a partner is wiped away instead of opening through a slit, or shrinks', async ({
+test('an unpaired hole is wiped away instead of opening through a slit, or shrinks', async ({
   shelf,
   piece,
   match,

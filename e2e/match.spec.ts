@@ -3,7 +3,7 @@ import {
   ellipseContour,
   endOutline,
   evaluate,
-  framePathData,
+  inBetweenPathData,
   measureArcLength,
   outlineOfContours,
   outlineOfPart,
@@ -15,7 +15,7 @@ import {
   transformOutline,
   writePathData,
 } from '../core/src/index';
-import { frameDistance } from '../core/src/testing/frame-distance';
+import { outlineDistance } from '../core/src/testing/outline-distance';
 import { expect, test } from './support/fixtures';
 import { anchorsOf, matchOf, onlyShift, svg } from './support/match-pieces';
 
@@ -242,7 +242,7 @@ test('start, tie and touch-up survive even points, added points, an exchange, a 
         if (!found) continue;
         const contour = outline.contours[found.contour];
         const curve = placeAtShare(measureArcLength(contour), found.share);
-        const point = cubicPoint(contour.points, 6 * curve.piece, curve.t, new Float64Array(2));
+        const point = cubicPoint(contour.points, 6 * curve.segment, curve.t, new Float64Array(2));
         return [Math.round(point[0]), Math.round(point[1])];
       }
       throw new Error(`The place ${JSON.stringify(place)} is gone.`);
@@ -347,8 +347,8 @@ test('a round sign cut into two halves shows no seam: at 1000 px it is the uncut
   // is no matter of the cut.
   const uncut = endOutline(plan, 'first');
   expect(uncut.contours).toHaveLength(1);
-  expect(frameDistance(uncut, sign)).toBeLessThan(0.01);
-  const [cut, whole] = [framePathData(plan, evaluate(plan, 0), 4), writePathData(uncut, { digits: 4 })];
+  expect(outlineDistance(uncut, sign)).toBeLessThan(0.01);
+  const [cut, whole] = [inBetweenPathData(plan, evaluate(plan, 0), 4), writePathData(uncut, { digits: 4 })];
   const { most, pixels } = await page.evaluate(
     ([first, second]) => {
       const draw = (d: string): Uint8ClampedArray => {

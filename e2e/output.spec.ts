@@ -1,5 +1,5 @@
 import fs from 'node:fs';
-import { cssText, evaluate, frameAt, framePathData, isVanished, type Piece, readPathData } from '@core';
+import { cssText, evaluate, frameAt, inBetweenPathData, isVanished, type Piece, readPathData } from '@core';
 import type { Browser, Page } from '@playwright/test';
 import { expect, test } from './support/fixtures';
 import { shareOfDifferentPixels } from './support/pixels';
@@ -13,7 +13,7 @@ function stillSvg(piece: Piece, seconds: number): { svg: string; paths: string[]
   const paths: string[] = [];
   for (const { parts } of frameAt(piece, seconds).figures) {
     for (const part of parts) {
-      const d = framePathData(part.plan.plan, part.points, 4);
+      const d = inBetweenPathData(part.plan.plan, part.points, 4);
       paths.push(d);
       if (part.contours.every((contour) => isVanished(contour, part.progress))) continue;
       const fill = part.plan.fill ? cssText(part.fill[0], part.fill[1], part.fill[2], part.fill[3]) : 'none';

@@ -1,6 +1,6 @@
 // Writes docs/strips.svg: twelve pairs of shapes drawn for this project, each as a strip of in-betweens, all decisions automatic.
 import fs from 'node:fs';
-import { evaluate, framePathData, measureHealth, rankAlternatives, readPathData } from '../core/src/index';
+import { evaluate, inBetweenPathData, measureHealth, rankAlternatives, readPathData } from '../core/src/index';
 
 const SHAPES = {
   wave: 'M5 78C12 40 36 18 62 24C82 29 92 44 90 58C78 48 64 52 64 64C64 72 72 78 82 78Z',
@@ -47,7 +47,7 @@ PAIRS.forEach(([from, to], row) => {
   console.log(`${from} to ${to}: ${measureHealth(plan).sentence}`);
   for (let k = 0; k < FRAMES; k++) {
     const fill = k === 0 ? '#7d2a63' : k === FRAMES - 1 ? '#2147b5' : '#23201b';
-    body += `<path transform="translate(${k * CELL + 6} ${row * CELL + 6})" fill="${fill}" d="${framePathData(plan, evaluate(plan, k / (FRAMES - 1)), 1)}"/>\n`;
+    body += `<path transform="translate(${k * CELL + 6} ${row * CELL + 6})" fill="${fill}" d="${inBetweenPathData(plan, evaluate(plan, k / (FRAMES - 1)), 1)}"/>\n`;
   }
 });
 const [width, height] = [FRAMES * CELL, PAIRS.length * CELL];

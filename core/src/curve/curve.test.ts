@@ -58,7 +58,7 @@ describe('against bezier-js', () => {
 });
 
 describe('known answers', () => {
-  test('length against a chord sum of 200,000 pieces', () => {
+  test('length against a chord sum of 200,000 segments', () => {
     const here = new Float64Array(2);
     for (const p of cubics.slice(0, 12)) {
       let sum = 0;

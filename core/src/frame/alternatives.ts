@@ -1,8 +1,8 @@
 import { type PairMatch, runContour, writtenShare } from '../match';
 import {
   evaluate,
-  frameOutline,
-  framePathData,
+  inBetweenOutline,
+  inBetweenPathData,
   type Method,
   measureHealth,
   rankAlternatives,
@@ -51,11 +51,11 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
   return found
     .flatMap(({ plan, match }): PoseAlternative[] => {
       const frame = evaluate(plan, 0.5);
-      const outline = frameOutline(plan, frame);
+      const outline = inBetweenOutline(plan, frame);
       // What looks the same half-way is the same to the eye.
       if (seen.some((other) => apart(outline, other) < SAME_PICTURE * plan.size)) return [];
       seen.push(outline);
-      const halfWay = framePathData(plan, frame, 1);
+      const halfWay = inBetweenPathData(plan, frame, 1);
       const { verdict, sentence } = measureHealth(plan);
       const largest = match.pairs[0];
       return [
@@ -69,7 +69,9 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
             softness: largest?.softness ?? 0,
             starts: match.pairs.flatMap((pair) => startOf(main, pair)),
             pairs:
-              match.pairs.length > 1 || match.births.length + match.deaths.length > 0 ? pairingOf(main, match) : [],
+              match.pairs.length > 1 || match.unpairedB.length + match.unpairedA.length > 0
+                ? pairingOf(main, match)
+                : [],
           },
         },
       ];
@@ -109,7 +111,7 @@ function startOf({ a, b }: { a: PlacedPart; b: PlacedPart }, pair: PairMatch): O
 
 function pairingOf(
   { a, b }: { a: PlacedPart; b: PlacedPart },
-  match: { pairs: readonly PairMatch[]; births: readonly number[]; deaths: readonly number[] },
+  match: { pairs: readonly PairMatch[]; unpairedB: readonly number[]; unpairedA: readonly number[] },
 ): ContourPairing[] {
   const plain = match.pairs.filter((pair) => !pair.joiningA && !pair.joiningB);
   return plain.map((pair) => ({ a: a.part.contours[pair.a].id, b: b.part.contours[pair.b].id }));

@@ -62,9 +62,9 @@ export function tracePart(part: FramePart, target: Pick<DrawTarget, 'moveTo' | '
   for (let c = 0; c < part.contours.length; c++) {
     const contour = part.contours[c];
     if (isVanished(contour, part.progress)) continue;
-    const { at, pieces, closed } = contour;
+    const { at, segments, closed } = contour;
     target.moveTo(p[at], p[at + 1]);
-    for (let k = 0, i = at + 2; k < pieces; k++, i += 6)
+    for (let k = 0, i = at + 2; k < segments; k++, i += 6)
       target.bezierCurveTo(p[i], p[i + 1], p[i + 2], p[i + 3], p[i + 4], p[i + 5]);
     if (closed) target.closePath();
   }
@@ -76,10 +76,10 @@ function traceEdges(part: FramePart, target: Pick<DrawTarget, 'moveTo' | 'bezier
   for (let c = 0; c < part.contours.length; c++) {
     const contour = part.contours[c];
     if (isVanished(contour, part.progress)) continue;
-    const { at, pieces } = contour;
+    const { at, segments } = contour;
     const bridges = part.progress < 0.5 ? contour.bridgesA : contour.bridgesB;
     let open = false;
-    for (let k = 0, i = at; k < pieces; k++, i += 6) {
+    for (let k = 0, i = at; k < segments; k++, i += 6) {
       if (bridges.includes(k)) {
         open = false;
         continue;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { ease } from '../easing';
-import { frameOutline } from '../morph';
+import { inBetweenOutline } from '../morph';
 import { AUTOMATIC_MATCH, addFigure, insertPoses, type Piece, type PieceDraft, setClosedRail } from '../piece';
 import { strayOf } from '../testing/distance';
 import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
@@ -88,7 +88,7 @@ describe('the frame of a piece', () => {
     const compiled = compilePiece(draft as Piece);
     const at = (t: number) => {
       const [part] = sampleFrame(compiled, t, prepareFrame(compiled)).figures[0].parts;
-      return frameOutline(part.plan.plan, part.points);
+      return inBetweenOutline(part.plan.plan, part.points);
     };
     const end = at(compiled.duration - 1e-7);
     expect(Math.max(strayOf(at(0), end), strayOf(end, at(0)))).toBeLessThan(0.01);
@@ -129,14 +129,14 @@ describe('parts with paint of their own', () => {
     return draft as Piece;
   };
 
-  test('go to the part that is near and alike; one without a partner shrinks away in its own paint', () => {
+  test('go to the part that is near and alike; an unpaired one shrinks away in its own paint', () => {
     const two = build();
     const plan = planPoseShift(shiftInput(two, Object.values(two.shifts)[0]));
     expect(plan.parts).toHaveLength(2);
     const roles = plan.parts.map(({ plan: { contours } }) => contours[0].role).sort();
-    expect(roles).toEqual(['death', 'pair']);
+    expect(roles).toEqual(['pair', 'vanishes']);
     const frame = frameAt(two, 1.1).figures[1].parts;
-    const dying = frame.find(({ contours }) => contours[0].role === 'death');
+    const dying = frame.find(({ contours }) => contours[0].role === 'vanishes');
     expect([...(dying?.fill ?? [])].map((v) => +v.toFixed(3))).toEqual([1, 0, 0, 1]);
   });
 

@@ -57,7 +57,7 @@ describe('paint along a shift', () => {
       pose(1, part(SQUARE, { fill: '#ff0000' }), part('M100 100H140V140H100Z', { fill: '#0000ff', stroke: stroke(5) })),
       pose(1, part(SQUARE, { fill: '#ff0000' })),
     );
-    const alone = shift.parts.find(({ plan: { contours } }) => contours[0].role === 'death');
+    const alone = shift.parts.find(({ plan: { contours } }) => contours[0].role === 'vanishes');
     expect(alone?.fill && [colourAt(alone.fill, 0), colourAt(alone.fill, 1)]).toEqual(['#0000ff', '#0000ff']);
     expect(alone?.stroke?.widths).toEqual([5, 5]);
   });
@@ -72,7 +72,7 @@ describe('paint along a shift', () => {
         blend: 'oklab',
         match: { ...AUTOMATIC_MATCH, turns },
       });
-      const alone = parts.flatMap(({ plan: { contours } }) => contours).find(({ role }) => role === 'death');
+      const alone = parts.flatMap(({ plan: { contours } }) => contours).find(({ role }) => role === 'vanishes');
       return alone ? [alone.begin, alone.end] : [];
     };
     expect(spanOf('auto')).toEqual([0, 1]);
@@ -119,8 +119,8 @@ describe('a pose standing still', () => {
     ];
     for (const d of rings) {
       const { plan } = planStill(pose(1, part(d, { fillRule: 'evenodd' }))).parts[0];
-      const areas = plan.contours.map(({ at, pieces }) =>
-        contourArea({ points: plan.from.slice(at, at + 6 * pieces + 2), closed: true }),
+      const areas = plan.contours.map(({ at, segments }) =>
+        contourArea({ points: plan.from.slice(at, at + 6 * segments + 2), closed: true }),
       );
       expect(areas.map(Math.sign)).toEqual([1, -1]);
     }

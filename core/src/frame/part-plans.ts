@@ -4,7 +4,7 @@ import type { Outline } from '../outline';
 import { lostChoices, type PlacedPart, wipeAngle } from './match-input';
 import { type PartPlan, paintedPlan } from './part-paint';
 import { pairParts, placedParts } from './part-pairs';
-import { type Care, planPairs } from './planned-pairs';
+import { planPairs, type Thoroughness } from './planned-pairs';
 import type { PoseInput, ShiftInput } from './shift-input';
 
 /** How the parts of two poses become each other, in painting order, and what was decided. */
@@ -30,12 +30,12 @@ export function planPoseShift(input: ShiftInput, onProgress?: (share: number) =>
 /** A first answer while something is dragged: the cheapest match, neither looked at nor measured. */
 export const previewPoseShift = (input: ShiftInput): PlannedParts => planParts(input, 'quick');
 
-function planParts(input: ShiftInput, care: Care, onProgress?: (share: number) => void): PlannedParts {
+function planParts(input: ShiftInput, thoroughness: Thoroughness, onProgress?: (share: number) => void): PlannedParts {
   const from = placedParts(input.from);
   const to = placedParts(input.to);
   const used = new Set<unknown>();
   const paired = pairParts(from, to, input.match).map(([i, j]) => ({ i, j, a: from[i], b: to[j] }));
-  const matched = planPairs(input, paired, used, care, onProgress);
+  const matched = planPairs(input, paired, used, thoroughness, onProgress);
   const pairs = paired.map(({ i, j }): [number, number] => [i, j]);
   const drawn: { order: number; plan: PartPlan; reasons: readonly Reason[] }[] = [];
   const order = (i: number, n: number): number => (i + 0.5) / n;
@@ -43,7 +43,7 @@ function planParts(input: ShiftInput, care: Care, onProgress?: (share: number) =
     a: PlacedPart | undefined,
     b: PlacedPart | undefined,
     at: number,
-    { plan, match }: { plan: ShiftPlan; match: Match } = lonePlan(input, a, b, used),
+    { plan, match }: { plan: ShiftPlan; match: Match } = unpairedPlan(input, a, b, used),
   ): void => {
     drawn.push({ order: at, plan: paintedPlan(plan, a, b, input.blend), reasons: match.reasons });
   };
@@ -67,7 +67,7 @@ function planParts(input: ShiftInput, care: Care, onProgress?: (share: number) =
   };
 }
 
-function lonePlan(
+function unpairedPlan(
   { match: choices }: ShiftInput,
   a: PlacedPart | undefined,
   b: PlacedPart | undefined,
@@ -77,11 +77,13 @@ function lonePlan(
   const outlineB = b?.outline ?? { contours: [], fillRule: 'nonzero' };
   const angles = (part: PlacedPart | undefined) =>
     part?.part.contours.map(({ id }) => wipeAngle(choices, id, used)) ?? [];
-  const left = unpaired(outlineA, outlineB);
+  const left = unpairedMatch(outlineA, outlineB);
   const match: Match = {
     ...left,
-    wipes: { births: angles(b), deaths: angles(a) },
-    ...(choices.turns !== 'auto' && { timing: turnTiming(choices.turns, left.births.length, left.deaths.length) }),
+    wipes: { unpairedB: angles(b), unpairedA: angles(a) },
+    ...(choices.turns !== 'auto' && {
+      timing: turnTiming(choices.turns, left.unpairedB.length, left.unpairedA.length),
+    }),
   };
   return { plan: planShift(outlineA, outlineB, match), match };
 }
@@ -92,8 +94,8 @@ export function planStill(pose: PoseInput): PoseShiftPlan {
     const contours = placed.outline.contours;
     const identity: Match = {
       pairs: [],
-      births: [],
-      deaths: contours.map((_, i) => i),
+      unpairedB: [],
+      unpairedA: contours.map((_, i) => i),
       reasons: [],
     };
     const still = planShift(placed.outline, { contours: [], fillRule: placed.outline.fillRule }, identity);
@@ -106,10 +108,10 @@ export function planStill(pose: PoseInput): PoseShiftPlan {
   });
   return { parts, reasons: [], health: worstHealth([]) };
 }
-const unpaired = (a: Outline, b: Outline): Match => ({
+const unpairedMatch = (a: Outline, b: Outline): Match => ({
   pairs: [],
-  deaths: a.contours.map((_, i) => i),
-  births: b.contours.map((_, i) => i),
+  unpairedA: a.contours.map((_, i) => i),
+  unpairedB: b.contours.map((_, i) => i),
   reasons: [],
 });
 const HEALTHY: Health = {
@@ -120,7 +122,7 @@ const HEALTHY: Health = {
   areaDip: 1,
   swell: 1,
   perimeter: 1,
-  out: 0,
+  excursion: 0,
   restlessness: 1,
   largestStep: 0,
   inverted: 0,

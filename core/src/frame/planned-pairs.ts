@@ -14,7 +14,7 @@ import { pairedParts } from './part-pairs';
 import type { ShiftInput } from './shift-input';
 
 /** How thorough planning is: `quick` takes the cheapest match without looking at in-betweens, for an answer while something is dragged. */
-export type Care = 'quick' | 'full';
+export type Thoroughness = 'quick' | 'full';
 
 /** Two parts that become each other, as one of several that are planned together. */
 interface PlannedPair extends PartPair {
@@ -30,7 +30,7 @@ export interface PartPair {
 }
 
 /**
- * Plans the paired parts of a shift, with those of shifts beside it in mind: where edges of two parts lie on each other at both ends, one
+ * Plans the paired parts of a shift, with those of shifts inStep it in mind: where edges of two parts lie on each other at both ends, one
  * follows the other, and both go straight, so that their edges stay on each other. A method that was chosen goes
  * before this.
  *
@@ -40,12 +40,12 @@ export function planPairs(
   input: ShiftInput,
   own: readonly PartPair[],
   used: Set<unknown>,
-  care: Care,
+  thoroughness: Thoroughness,
   onProgress?: (share: number) => void,
 ): { plan: ShiftPlan; match: Match }[] {
-  const beside = input.beside ?? [];
+  const inStep = input.inStep ?? [];
   const from = (below: boolean) =>
-    beside
+    inStep
       .filter((other) => other.below === below)
       .flatMap(({ shift }) => pairedParts(shift).map((pair) => ({ pair, of: shift, seen: new Set<unknown>() })));
   const under = from(true);
@@ -53,7 +53,7 @@ export function planPairs(
   const first = under.length;
   const group = all.map(({ pair: { a, b }, of, seen }, k): PlannedPair => {
     const options = rankOptions(of.match, of.method, a, b, seen);
-    const planned = matchedPlan(a, b, options, care, (share) => onProgress?.((k + share) / all.length));
+    const planned = matchedPlan(a, b, options, thoroughness, (share) => onProgress?.((k + share) / all.length));
     onProgress?.((k + 1) / all.length);
     return { a, b, options, followed: [], ...planned };
   });
@@ -66,11 +66,11 @@ export function planPairs(
       const { plan, a: ownA, b: ownB } = group[lead];
       const ends = runEnds(plan, [ownA.outline, ownB.outline], a.outline, b.outline);
       if (ends.length === 0 && sharedPlaces(plan, a.outline, b.outline).length === 0) continue;
-      const leading = following(group[lead], ends, care);
+      const leading = following(group[lead], ends, thoroughness);
       const places = sharedPlaces(leading.plan, a.outline, b.outline);
       if (places.length === 0) continue;
       group[lead] = leading;
-      group[next] = following(group[next], places, care);
+      group[next] = following(group[next], places, thoroughness);
     }
   }
   for (let j = 1; j < group.length; j++) {
@@ -98,7 +98,7 @@ const SHARED: Reason = {
 };
 
 /** The pair planned anew on straight ways, through further places that it is to follow. */
-function following(pair: PlannedPair, places: readonly PlacePair[], care: Care): PlannedPair {
+function following(pair: PlannedPair, places: readonly PlacePair[], thoroughness: Thoroughness): PlannedPair {
   const straight = pair.plan.contours.every(({ method, softness }) => method === 'straight' && !softness);
   if (places.length === 0 && straight) return withReason(pair);
   const followed = [...pair.followed, ...places];
@@ -107,7 +107,7 @@ function following(pair: PlannedPair, places: readonly PlacePair[], care: Care):
   for (const { contourA, contourB } of followed)
     if (!pairs.some(([i, j]) => i === contourA || j === contourB)) pairs.push([contourA, contourB]);
   const options: RankOptions = { ...pair.options, pairs, followed, method: 'straight', softness: 0 };
-  const planned = matchedPlan(pair.a, pair.b, options, care);
+  const planned = matchedPlan(pair.a, pair.b, options, thoroughness);
   // What the program decided for the sake of the edge is not the user's choice.
   const reasons = planned.match.reasons.filter(
     ({ code }) =>
@@ -128,10 +128,10 @@ function matchedPlan(
   a: PlacedPart,
   b: PlacedPart,
   options: RankOptions,
-  care: Care,
+  thoroughness: Thoroughness,
   onProgress?: (share: number) => void,
 ): { plan: ShiftPlan; match: Match } {
-  if (care === 'full') return rankAlternatives(a.outline, b.outline, options, onProgress)[0];
+  if (thoroughness === 'full') return rankAlternatives(a.outline, b.outline, options, onProgress)[0];
   const match = matchOutlines(a.outline, b.outline, options);
   const softened = { ...match, pairs: match.pairs.map((pair) => ({ ...pair, softness: options.softness })) };
   return { plan: planShift(a.outline, b.outline, softened, options.method), match };

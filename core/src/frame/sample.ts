@@ -152,4 +152,4 @@ export function stillParts(plans: readonly PartPlan[]): FramePart[] {
 
 /** Is the contour a mere point at this progress? Then it is not drawn, stroke caps included. */
 export const isVanished = (contour: PlanContour, progress: number): boolean =>
-  (contour.role === 'birth' && progress <= 0) || (contour.role === 'death' && progress >= 1);
+  (contour.role === 'appears' && progress <= 0) || (contour.role === 'vanishes' && progress >= 1);

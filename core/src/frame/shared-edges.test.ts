@@ -48,12 +48,12 @@ function planned(from: Part[], to: Part[], match: Partial<MatchChoices> = {}, me
   });
 }
 
-/** How far points along the pieces of one plan that lie on the other's contour at both ends stray from it at 21 moments, px. */
+/** How far points along the segments of one plan that lie on the other's contour at both ends stray from it at 21 moments, px. */
 function strayed(leader: PartPlan, follower: PartPlan): number {
   const contourAt = (plan: PartPlan, p: number) => {
     const frame = evaluate(plan.plan, p);
-    const { at, pieces, closed } = plan.plan.contours[0];
-    return { points: frame.slice(at, at + 6 * pieces + 2), closed };
+    const { at, segments, closed } = plan.plan.contours[0];
+    return { points: frame.slice(at, at + 6 * segments + 2), closed };
   };
   let worst = 0;
   for (let k = 0; k <= 20; k++) {
@@ -112,9 +112,9 @@ describe('edges that lie on each other at both ends', () => {
     for (let k = 0; k <= 20; k++) {
       const [f, g] = [evaluate(p, k / 20), evaluate(q, k / 20)];
       const total = (frame: Float64Array, shift: typeof p): number => {
-        const { at, pieces } = shift.contours[0];
+        const { at, segments } = shift.contours[0];
         let double = 0;
-        for (let i = at; i < at + 6 * pieces; i += 6)
+        for (let i = at; i < at + 6 * segments; i += 6)
           for (let s = 0; s < 50; s++) {
             const [x0, y0] = cubicPoint(frame, i, s / 50, new Float64Array(2));
             const [x1, y1] = cubicPoint(frame, i, (s + 1) / 50, new Float64Array(2));
@@ -173,11 +173,11 @@ describe('edges of two figures', () => {
   test('shifts in step are planned with each other in mind', () => {
     const piece = twoFigures();
     const inputs = ['line', 'area'].map((id) => shiftInput(piece, shiftOf(piece, id)));
-    expect(inputs.map(({ beside }) => beside?.map(({ below }) => below))).toEqual([[true], [false]]);
+    expect(inputs.map(({ inStep }) => inStep?.map(({ below }) => below))).toEqual([[true], [false]]);
     const [line, area] = inputs.map((input) => planPoseShift(input).parts[0]);
     expect(strayed(line, area)).toBeLessThan(0.05);
     // Planned alone they part.
-    const [aloneLine, aloneArea] = inputs.map((input) => planPoseShift({ ...input, beside: undefined }).parts[0]);
+    const [aloneLine, aloneArea] = inputs.map((input) => planPoseShift({ ...input, inStep: undefined }).parts[0]);
     expect(strayed(aloneLine, aloneArea)).toBeGreaterThan(0.05);
   });
 
@@ -185,7 +185,7 @@ describe('edges of two figures', () => {
     const changed = (recipe: (draft: PieceDraft) => void): boolean => {
       const draft = structuredClone(twoFigures()) as PieceDraft;
       recipe(draft);
-      return shiftInput(draft as Piece, shiftOf(draft as Piece, 'line')).beside === undefined;
+      return shiftInput(draft as Piece, shiftOf(draft as Piece, 'line')).inStep === undefined;
     };
     expect(changed(() => {})).toBe(false);
     expect(changed((draft) => void (draft.shifts[draft.figures.area.rail[0]].duration = 2))).toBe(true);
@@ -195,7 +195,7 @@ describe('edges of two figures', () => {
     expect(changed((draft) => void (draft.figures.area.hidden = true))).toBe(true);
   });
 
-  test('a change of the one beside makes a plan out of date', () => {
+  test('a change of the one inStep makes a plan out of date', () => {
     const piece = twoFigures();
     const draft = structuredClone(piece) as PieceDraft;
     const moved = shiftOf(piece, 'area');

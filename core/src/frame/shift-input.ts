@@ -1,7 +1,7 @@
 import type { Method } from '../morph';
 import type { BlendSpace } from '../paint';
 import type { MatchChoices, Part, Piece, Placement, Pose, Shift } from '../piece';
-import { shiftsBeside } from './beside';
+import { shiftsInStep } from './in-step';
 
 /** A pose with what is needed to draw it. */
 export interface PoseInput {
@@ -17,13 +17,13 @@ export interface ShiftInput {
   readonly blend: BlendSpace;
   readonly match: MatchChoices;
   /** Shifts of other figures that run in step with this one and touch it at both ends, in painting order; left out where there are none. */
-  readonly beside?: readonly BesideInput[];
+  readonly inStep?: readonly InStepInput[];
 }
 
-export interface BesideInput {
+export interface InStepInput {
   /** Does its figure lie under this one's? */
   readonly below: boolean;
-  readonly shift: Omit<ShiftInput, 'beside'>;
+  readonly shift: Omit<ShiftInput, 'inStep'>;
 }
 
 export const poseInput = (piece: Piece, pose: Pose): PoseInput => ({
@@ -32,28 +32,28 @@ export const poseInput = (piece: Piece, pose: Pose): PoseInput => ({
 });
 
 export function shiftInput(piece: Piece, shift: Shift): ShiftInput {
-  const beside = shiftsBeside(piece, shift).map(({ below, shift: other }) => ({
+  const inStep = shiftsInStep(piece, shift).map(({ below, shift: other }) => ({
     below,
-    shift: aloneInput(piece, other),
+    shift: ownInput(piece, other),
   }));
-  return beside.length > 0 ? { ...aloneInput(piece, shift), beside } : aloneInput(piece, shift);
+  return inStep.length > 0 ? { ...ownInput(piece, shift), inStep } : ownInput(piece, shift);
 }
 
-function aloneInput(piece: Piece, { from, to, method, blend, match }: Shift): Omit<ShiftInput, 'beside'> {
+function ownInput(piece: Piece, { from, to, method, blend, match }: Shift): Omit<ShiftInput, 'inStep'> {
   return { from: poseInput(piece, piece.poses[from]), to: poseInput(piece, piece.poses[to]), method, blend, match };
 }
 
 /** Do both describe the same shift? Compares records by identity, so an edit elsewhere in the piece changes nothing. */
 export function sameShiftInput(p: ShiftInput, q: ShiftInput): boolean {
-  const [besideP, besideQ] = [p.beside ?? [], q.beside ?? []];
+  const [inStepP, inStepQ] = [p.inStep ?? [], q.inStep ?? []];
   return (
     p.method === q.method &&
     p.blend === q.blend &&
     sameMatch(p.match, q.match) &&
     samePose(p.from, q.from) &&
     samePose(p.to, q.to) &&
-    besideP.length === besideQ.length &&
-    besideP.every(({ below, shift }, i) => below === besideQ[i].below && sameShiftInput(shift, besideQ[i].shift))
+    inStepP.length === inStepQ.length &&
+    inStepP.every(({ below, shift }, i) => below === inStepQ[i].below && sameShiftInput(shift, inStepQ[i].shift))
   );
 }
 

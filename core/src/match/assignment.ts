@@ -51,15 +51,15 @@ export function assignOptimally(cost: Float64Array, n: number): Int32Array {
 }
 
 /**
- * Pairs items of two sets where leaving an item alone has a cost of its own.
+ * Pairs items of two sets where leaving an item unpaired has a cost of its own.
  * @returns pairs as [a, b] in ascending order of a
  */
 export function pairOptimally(
   countA: number,
   countB: number,
   cost: (a: number, b: number) => number,
-  aloneA: (a: number) => number,
-  aloneB: (b: number) => number,
+  costUnpairedA: (a: number) => number,
+  costUnpairedB: (b: number) => number,
 ): [number, number][] {
   const n = countA + countB;
   const forbidden = 1e9;
@@ -68,8 +68,8 @@ export function pairOptimally(
     for (let j = 0; j < n; j++) {
       let c = 0;
       if (i < countA && j < countB) c = Math.min(forbidden, cost(i, j));
-      else if (i < countA) c = j - countB === i ? aloneA(i) : forbidden;
-      else if (j < countB) c = i - countA === j ? aloneB(j) : forbidden;
+      else if (i < countA) c = j - countB === i ? costUnpairedA(i) : forbidden;
+      else if (j < countB) c = i - countA === j ? costUnpairedB(j) : forbidden;
       matrix[i * n + j] = c;
     }
   }

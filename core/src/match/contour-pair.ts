@@ -1,4 +1,4 @@
-import { type Contour, contourArea, contourLength, pieceCount } from '../outline';
+import { type Contour, contourArea, contourLength, segmentCount } from '../outline';
 import { type Alignment, SampleAligner } from './alignment';
 import type { FixedPair, ShareMap } from './match';
 import { type ContourSamples, isPoint, sampleContour } from './samples';
@@ -48,7 +48,7 @@ function comesFirst(p: Contour, q: Contour): boolean {
     const gap = round(p) - round(q);
     if (Math.abs(gap) > 1e-6) return gap > 0;
   }
-  return pieceCount(p) < pieceCount(q);
+  return segmentCount(p) < segmentCount(q);
 }
 
 /** A contour that is open goes first. */
@@ -82,7 +82,7 @@ function fitInOrder(a: Contour, b: Contour): ContourFit[] {
     fits.push({ startA: fineA.share[i0], startB, map, fixed: [], cost: path.cost });
   }
   if (fits.length > 0) return fits;
-  // No way within the band (a contour of very few, very uneven pieces): walk evenly.
+  // No way within the band (a contour of very few, very uneven segments): walk evenly.
   return [
     { startA: fineA.share[i0], startB: fineB.share[groups[0].samples[0]], map: evenShareMap(), fixed: [], cost: 10 },
   ];

@@ -38,8 +38,8 @@ const WORTH_A_LOOK = 0.8;
 
 /**
  * The best ways to pair contours, the cheapest first: solids (and open lines) by optimal assignment on distance, size, depth and origin, then
- * the holes inside each pair of solids by their position relative to the solid's box. What is cheaper left alone stays alone. `own` holds
- * what was decided already, −1 for a contour that stays alone.
+ * the holes inside each pair of solids by their position relative to the solid's box. What is cheaper left unpaired stays unpaired. `own` holds
+ * what was decided already, −1 for a contour that stays unpaired.
  */
 export function rankAssignments(
   a: Outline,
@@ -126,7 +126,7 @@ function solve(
   forbidden: (pair: readonly [number, number]) => boolean = () => false,
 ): Solved {
   const largest = Math.max(1e-6, ...a.map((c) => c.weight), ...b.map((c) => c.weight));
-  const alone = (c: Candidate): number => 1.2 * (0.3 + Math.sqrt(c.weight / largest));
+  const unpairedCost = (c: Candidate): number => 1.2 * (0.3 + Math.sqrt(c.weight / largest));
   const together = (p: Candidate, q: Candidate): number =>
     forbidden([p.index, q.index])
       ? FORBIDDEN
@@ -140,15 +140,15 @@ function solve(
     a.length,
     b.length,
     (i, j) => together(a[i], b[j]),
-    (i) => alone(a[i]),
-    (j) => alone(b[j]),
+    (i) => unpairedCost(a[i]),
+    (j) => unpairedCost(b[j]),
   );
   const costs = pairs.map(([i, j]) => together(a[i], b[j]));
   a.forEach((c, i) => {
-    if (!pairs.some((pair) => pair[0] === i)) costs.push(alone(c));
+    if (!pairs.some((pair) => pair[0] === i)) costs.push(unpairedCost(c));
   });
   b.forEach((c, j) => {
-    if (!pairs.some((pair) => pair[1] === j)) costs.push(alone(c));
+    if (!pairs.some((pair) => pair[1] === j)) costs.push(unpairedCost(c));
   });
   return {
     pairs: pairs.map(([i, j]) => [a[i].index, b[j].index]),

@@ -1,6 +1,6 @@
 import { cubicPoint, cubicStretch } from '../curve';
 import { bezierSignChanges } from '../num';
-import { areaCentre, type Contour, nestingOf, pieceAt, pieceCount } from '../outline';
+import { areaCentre, type Contour, nestingOf, segmentAt, segmentCount } from '../outline';
 import type { RunContour } from './joined-contour';
 import type { CutPart } from './match';
 
@@ -31,7 +31,7 @@ export function cutSolid(rings: readonly RunContour[], lines: CutPart['lines']):
 }
 
 interface Crossing {
-  /** Position along the walk: piece + parameter. */
+  /** Position along the walk: segment + parameter. */
   readonly at: number;
   /** Position along the line. */
   readonly along: number;
@@ -99,8 +99,8 @@ function crossingsWith(contour: Contour, [x0, y0, x1, y1]: Line): Crossing[] {
   const side = (i: number): number => (dx * (p[i + 1] - y0) - dy * (p[i] - x0)) / length;
   const out: Crossing[] = [];
   const point = new Float64Array(2);
-  for (let i = 0; i < pieceCount(contour); i++) {
-    const at = pieceAt(i);
+  for (let i = 0; i < segmentCount(contour); i++) {
+    const at = segmentAt(i);
     const [a, b, c, d] = [side(at), side(at + 2), side(at + 4), side(at + 6)];
     for (const t of bezierSignChanges(a, b, c, d)) {
       cubicPoint(p, at, t, point);
@@ -113,8 +113,8 @@ function crossingsWith(contour: Contour, [x0, y0, x1, y1]: Line): Crossing[] {
 
 function pointAt(contour: Contour, at: number): [number, number] {
   const out = new Float64Array(2);
-  const piece = Math.floor(at);
-  cubicPoint(contour.points, pieceAt(piece), at - piece, out);
+  const segment = Math.floor(at);
+  cubicPoint(contour.points, segmentAt(segment), at - segment, out);
   return [out[0], out[1]];
 }
 
@@ -125,16 +125,16 @@ function walkBetween(
   points: number[],
   out: number[],
 ): void {
-  const n = pieceCount(contour);
+  const n = segmentCount(contour);
   const end = to > from ? to : to + n;
   const buffer = new Float64Array(8);
   if (points.length === 0) points.push(...pointAt(contour, from));
-  for (let piece = Math.floor(from); piece < end; piece++) {
-    const t0 = Math.max(0, from - piece);
-    const t1 = Math.min(1, end - piece);
+  for (let segment = Math.floor(from); segment < end; segment++) {
+    const t0 = Math.max(0, from - segment);
+    const t1 = Math.min(1, end - segment);
     if (!(t1 - t0 > 1e-12)) continue;
-    cubicStretch(contour.points, pieceAt(piece % n), t0, t1, buffer, 0);
-    if (bridges.includes(piece % n)) out.push((points.length / 2 - 1) / 3);
+    cubicStretch(contour.points, segmentAt(segment % n), t0, t1, buffer, 0);
+    if (bridges.includes(segment % n)) out.push((points.length / 2 - 1) / 3);
     for (let k = 2; k < 8; k++) points.push(buffer[k]);
   }
 }

@@ -3,8 +3,8 @@ import {
   type ArcLengthTable,
   type Contour,
   measureArcLength,
-  pieceAt,
   placeAtShare,
+  segmentAt,
   shareOfAnchor,
   totalLength,
 } from '../outline';
@@ -17,12 +17,12 @@ import { smoothShareMap } from './share-map';
 const FINE = 96;
 /** Fixed pairs nearer than this share on either side are one. */
 const LEAST_STRETCH = 1e-7;
-/** Knots inside a stretch whose pieces belong together whole. */
+/** Knots inside a stretch whose segments belong together whole. */
 const WHOLE_KNOTS = 12;
 
 /**
  * The match of two contours that must pass through pairs of places (shares of the lengths, in the directions given). A closed contour starts
- * at the first pair. Between neighbouring pairs the cheapest way is found as always; `whole` says which stretches are one piece on both
+ * at the first pair. Between neighbouring pairs the cheapest way is found as always; `whole` says which stretches are one segment on both
  * sides and run in step with the curve parameter.
  *
  * @returns undefined when the pairs do not follow each other in the same order on both contours
@@ -69,8 +69,8 @@ export function fitThrough(
     const width = { a: nodes[k + 1].a - nodes[k].a, b: nodes[k + 1].b - nodes[k].b };
     if (
       byOrigin &&
-      inOnePiece(tableA, startA, nodes[k].a, nodes[k + 1].a) &&
-      inOnePiece(tableB, startB, nodes[k].b, nodes[k + 1].b)
+      inOneSegment(tableA, startA, nodes[k].a, nodes[k + 1].a) &&
+      inOneSegment(tableB, startB, nodes[k].b, nodes[k + 1].b)
     ) {
       addWhole(mapA, mapB, tableA, tableB, startA, startB, nodes[k], nodes[k + 1]);
       continue;
@@ -132,14 +132,14 @@ interface Row {
 
 /** Samples of one stretch: its start, the anchors inside, and evenly between them. */
 function addStretch(row: Row, table: ArcLengthTable, start: number, from: number, to: number, wanted: number): void {
-  const pieces = table.cumulative.length - 1;
+  const segments = table.cumulative.length - 1;
   row.at.push(row.shares.length);
-  const stops: { share: number; piece: number }[] = [{ share: from, piece: -1 }];
-  for (let i = 0; i < pieces; i++) {
+  const stops: { share: number; segment: number }[] = [{ share: from, segment: -1 }];
+  for (let i = 0; i < segments; i++) {
     let share = shareOfAnchor(table, i) - start;
     if (share < -1e-12) share += 1;
-    if (share > from + 1e-9 && share < to - 1e-9) stops.push({ share, piece: i });
-    else if (Math.abs(share - from) <= 1e-9) stops[0] = { share: from, piece: i };
+    if (share > from + 1e-9 && share < to - 1e-9) stops.push({ share, segment: i });
+    else if (Math.abs(share - from) <= 1e-9) stops[0] = { share: from, segment: i };
   }
   stops.sort((p, q) => p.share - q.share);
   for (let k = 0; k < stops.length; k++) {
@@ -148,7 +148,7 @@ function addStretch(row: Row, table: ArcLengthTable, start: number, from: number
     const steps = Math.max(1, Math.round((wanted * width) / (to - from) + 1e-6));
     for (let s = 0; s < steps; s++) {
       row.shares.push(stops[k].share + (width * s) / steps);
-      row.leaving.push(s === 0 ? stops[k].piece : -1);
+      row.leaving.push(s === 0 ? stops[k].segment : -1);
     }
   }
 }
@@ -182,21 +182,21 @@ function aheadOf(s: ContourSamples, from: number, k: number, low: number, high: 
 
 const EDGE = 1e-7;
 
-/** Does the stretch lie in just one piece of the contour? */
-function inOnePiece(table: ArcLengthTable, start: number, from: number, to: number): boolean {
-  const piece = pieceBehind(table, start, from, to);
+/** Does the stretch lie in just one segment of the contour? */
+function inOneSegment(table: ArcLengthTable, start: number, from: number, to: number): boolean {
+  const segment = segmentBehind(table, start, from, to);
   const wrap = (share: number): number => (table.contour.closed && share >= 1 ? share - 1 : share);
   const low = wrap(start + from);
   const high = low + (to - from);
-  return low > shareOfAnchor(table, piece) - EDGE && high < shareOfAnchor(table, piece + 1) + EDGE;
+  return low > shareOfAnchor(table, segment) - EDGE && high < shareOfAnchor(table, segment + 1) + EDGE;
 }
 
-const pieceBehind = (table: ArcLengthTable, start: number, from: number, to: number): number => {
+const segmentBehind = (table: ArcLengthTable, start: number, from: number, to: number): number => {
   const middle = start + (from + to) / 2;
-  return placeAtShare(table, table.contour.closed && middle >= 1 ? middle - 1 : middle).piece;
+  return placeAtShare(table, table.contour.closed && middle >= 1 ? middle - 1 : middle).segment;
 };
 
-/** Knots at equal parameters of the stretches of two pieces. */
+/** Knots at equal parameters of the stretches of two segments. */
 function addWhole(
   mapA: number[],
   mapB: number[],
@@ -216,17 +216,17 @@ function addWhole(
   }
 }
 
-/** Share of the whole length from the start of a stretch within a piece to a parameter (0 to 1) of the stretch. */
+/** Share of the whole length from the start of a stretch within a segment to a parameter (0 to 1) of the stretch. */
 function stretchOf(table: ArcLengthTable, start: number, from: number, to: number): (t: number) => number {
-  const piece = pieceBehind(table, start, from, to);
+  const segment = segmentBehind(table, start, from, to);
   const { points, closed } = table.contour;
   const parameter = (share: number): number => {
     const absolute = start + share;
     const place = placeAtShare(table, closed && absolute >= 1 ? absolute - 1 : absolute);
-    return place.piece === piece ? place.t : share === from ? 0 : 1;
+    return place.segment === segment ? place.t : share === from ? 0 : 1;
   };
   const t0 = parameter(from);
   const t1 = parameter(to);
   const total = totalLength(table);
-  return (t) => cubicLength(points, pieceAt(piece), t0, t0 + (t1 - t0) * t) / total;
+  return (t) => cubicLength(points, segmentAt(segment), t0, t0 + (t1 - t0) * t) / total;
 }

@@ -11,10 +11,10 @@ import type { Slit } from './match';
 /** A curve parameter this near to an anchor is at it. */
 const NEAR_ANCHOR = 1e-6;
 
-/** A contour made for matching, and which of its pieces are bridges: edges that no source contour has. */
+/** A contour made for matching, and which of its segments are bridges: edges that no source contour has. */
 export interface RunContour {
   readonly contour: Contour;
-  /** Indices of pieces; empty for a contour as it is. */
+  /** Indices of segments; empty for a contour as it is. */
   readonly bridges: readonly number[];
 }
 
@@ -29,10 +29,10 @@ export function joinBySlits(contours: readonly Contour[], solid: number, slits: 
   const order = [...slits].sort((p, q) => p.at - q.at || p.hole - q.hole);
   const points: number[] = [];
   const bridges: number[] = [];
-  const pieces = (): number => (points.length / 2 - 1) / 3;
+  const segments = (): number => (points.length / 2 - 1) / 3;
   const lineTo = (x: number, y: number): void => {
     const [x0, y0] = points.slice(-2);
-    bridges.push(pieces());
+    bridges.push(segments());
     points.push(x0 + (x - x0) / 3, y0 + (y - y0) / 3, x0 + ((x - x0) * 2) / 3, y0 + ((y - y0) * 2) / 3, x, y);
   };
   for (const [k, slit] of order.entries()) {
@@ -56,25 +56,25 @@ export function joinBySlits(contours: readonly Contour[], solid: number, slits: 
 /** The cubics from one share to another; `to` may pass 1. */
 function walk(table: ArcLengthTable, from: number, to: number): number[] {
   const { contour } = table;
-  const pieces = table.cumulative.length - 1;
+  const segments = table.cumulative.length - 1;
   const start = placeNear(table, from >= 1 ? from - 1 : from);
   const past = to >= 1;
   const end = placeNear(table, past ? to - 1 : to);
-  const stop = { piece: end.piece + (past ? pieces : 0), t: end.t };
+  const stop = { segment: end.segment + (past ? segments : 0), t: end.t };
   const out: number[] = [];
   appendStretch(contour, start, stop, out);
   // The first point, by cutting the first stretch's start again.
   const first: number[] = [];
-  appendStretch(contour, { piece: start.piece, t: 0 }, start, first);
+  appendStretch(contour, { segment: start.segment, t: 0 }, start, first);
   const origin =
-    first.length > 0 ? first.slice(-2) : [...contour.points.subarray(6 * start.piece, 6 * start.piece + 2)];
+    first.length > 0 ? first.slice(-2) : [...contour.points.subarray(6 * start.segment, 6 * start.segment + 2)];
   return [...origin, ...out];
 }
 
 /** The place at a share, at the anchor where it is nearer to one than rounding tells. */
 function placeNear(table: ArcLengthTable, share: number): CurvePlace {
-  const { piece, t } = placeAtShare(table, share);
-  if (t < NEAR_ANCHOR) return { piece, t: 0 };
-  if (t < 1 - NEAR_ANCHOR) return { piece, t };
-  return { piece: (piece + 1) % (table.cumulative.length - 1), t: 0 };
+  const { segment, t } = placeAtShare(table, share);
+  if (t < NEAR_ANCHOR) return { segment, t: 0 };
+  if (t < 1 - NEAR_ANCHOR) return { segment, t };
+  return { segment: (segment + 1) % (table.cumulative.length - 1), t: 0 };
 }

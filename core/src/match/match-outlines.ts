@@ -61,18 +61,30 @@ export function prepareMatcher(a: Outline, b: Outline, options: MatchOptions): M
   return new Matcher(a, b, options);
 }
 
-/** The directions in which contours without a partner are wiped, as the options say; undefined where none is. */
-export function wipesOf({ wipes }: MatchOptions, births: readonly number[], deaths: readonly number[]): Match['wipes'] {
+/** The directions in which unpaired contours are wiped, as the options say; undefined where none is. */
+export function wipesOf(
+  { wipes }: MatchOptions,
+  unpairedB: readonly number[],
+  unpairedA: readonly number[],
+): Match['wipes'] {
   if (!wipes || wipes.length === 0) return undefined;
   const angle = (side: 'a' | 'b', contour: number): number | undefined =>
     wipes.find((wipe) => wipe.side === side && wipe.contour === contour)?.angle;
-  return { births: births.map((j) => angle('b', j)), deaths: deaths.map((i) => angle('a', i)) };
+  return { unpairedB: unpairedB.map((j) => angle('b', j)), unpairedA: unpairedA.map((i) => angle('a', i)) };
 }
 
 function cheapestMatch(matcher: Matcher, pairing: Pairing): Match {
   const pairs = pairing.slots.map(([spec]) => matcher.fits(spec)[0]);
-  const { births, deaths } = pairing;
+  const { unpairedB, unpairedA } = pairing;
   const { even, touchUps } = matcher.options;
-  const wipes = wipesOf(matcher.options, births, deaths);
-  return { pairs, births, deaths, wipes, even, touchUps, reasons: reasonsFor(matcher, pairs, births, deaths) };
+  const wipes = wipesOf(matcher.options, unpairedB, unpairedA);
+  return {
+    pairs,
+    unpairedB,
+    unpairedA,
+    wipes,
+    even,
+    touchUps,
+    reasons: reasonsFor(matcher, pairs, unpairedB, unpairedA),
+  };
 }

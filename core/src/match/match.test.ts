@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { evaluate, frameOutline, rankAlternatives } from '../morph';
+import { evaluate, inBetweenOutline, rankAlternatives } from '../morph';
 import { seededRandom } from '../num';
 import { ellipseContour, type Outline, polygonContour, reverseContour, transformOutline } from '../outline';
 import { readPathData } from '../svg';
-import { frameDistance } from '../testing/frame-distance';
+import { outlineDistance } from '../testing/outline-distance';
 import { rotation, translation } from '../vec';
 import { assignOptimally, pairOptimally } from './assignment';
 import type { MatchOptions } from './match';
@@ -134,7 +134,7 @@ describe('matching two outlines', () => {
     const match = matchOutlines(ring, two);
     expect(match.pairs.find(({ a }) => a === 0)?.b).toBe(1);
     expect(match.pairs).toHaveLength(2);
-    expect(match.births).toHaveLength(1);
+    expect(match.unpairedB).toHaveLength(1);
     expect(match.reasons.map(({ code }) => code)).toContain('contour-born');
   });
 
@@ -146,7 +146,11 @@ describe('matching two outlines', () => {
   });
 
   test('an empty outline has nothing to match', () => {
-    expect(matchOutlines(outline(), outline(square(0, 0, 1)))).toMatchObject({ pairs: [], births: [0], deaths: [] });
+    expect(matchOutlines(outline(), outline(square(0, 0, 1)))).toMatchObject({
+      pairs: [],
+      unpairedB: [0],
+      unpairedA: [],
+    });
   });
 });
 
@@ -164,9 +168,9 @@ describe('symmetry', () => {
         transformOutline(transformOutline(o, translation(-50, -50)), rotation(angle));
       const [{ plan }] = rankAlternatives(spin(outline(house)), spin(heart));
       for (const p of [0.25, 0.5, 0.75]) {
-        const upright = transformOutline(frameOutline(plan, evaluate(plan, p)), rotation(-angle));
+        const upright = transformOutline(inBetweenOutline(plan, evaluate(plan, p)), rotation(-angle));
         const mirrored = transformOutline(upright, [-1, 0, 0, 1, 0, 0]);
-        expect(frameDistance(upright, mirrored, 0.05)).toBeLessThan(0.6);
+        expect(outlineDistance(upright, mirrored, 0.05)).toBeLessThan(0.6);
       }
     },
   );

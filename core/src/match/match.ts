@@ -91,7 +91,7 @@ export interface PairMatch {
   readonly fixed: readonly FixedPair[];
   /** Shares of A's length from its start at which a point is wanted beyond those of both outlines. */
   readonly points: readonly number[];
-  /** Pieces of A and B that belong together by origin, whole: nothing is added between their ends. */
+  /** Segments of A and B that belong together by origin, whole: nothing is added between their ends. */
   readonly byOrigin: boolean;
   /** What the match costs: 0 for identical outlines, about 1 and more for strangers. */
   readonly cost: number;
@@ -121,15 +121,15 @@ export interface TouchUp {
 export interface Match {
   readonly pairs: readonly PairMatch[];
   /** Contours of the second outline that have no partner. */
-  readonly births: readonly number[];
+  readonly unpairedB: readonly number[];
   /** Contours of the first outline that have no partner. */
-  readonly deaths: readonly number[];
+  readonly unpairedA: readonly number[];
   /** When each of them grows or shrinks; all the way when absent. */
   readonly timing?: TurnTiming;
   /** Direction (rad, 0 to the right, clockwise) in which each of them is wiped in or away; undefined: it grows or shrinks. */
   readonly wipes?: {
-    readonly births: readonly (number | undefined)[];
-    readonly deaths: readonly (number | undefined)[];
+    readonly unpairedB: readonly (number | undefined)[];
+    readonly unpairedA: readonly (number | undefined)[];
   };
   /** Points are set evenly instead of where both outlines have theirs: how many on each contour. */
   readonly even?: number;
@@ -170,7 +170,7 @@ export interface MatchOptions {
   readonly touchUps?: readonly TouchUp[];
   /** Contours that are wiped in or away in a direction (rad, 0 to the right, clockwise) when they have no partner. */
   readonly wipes?: readonly { readonly side: 'a' | 'b'; readonly contour: number; readonly angle: number }[];
-  /** When contours without a partner go and come. */
+  /** When unpaired contours go and come. */
   readonly turns?: Turns;
   /** What happens where an open contour becomes a closed one: that one is cut open, or the open one is closed by its chord. */
   readonly opening?: Opening;

@@ -21,15 +21,15 @@ const cutParts = ({ slots }: Pairing): number[] =>
   slots.map(([{ joiningA, joiningB }]) => (joiningA?.cut ?? joiningB?.cut)?.part ?? -1);
 
 describe('ways to pair contours', () => {
-  test('a hole without partner is joined by one of several slits, or left alone', () => {
+  test('an unpaired hole is joined by one of several slits, or left alone', () => {
     const ways = pairings(RING, BOX);
     expect(ways).toHaveLength(2);
     expect(slits(ways[0])).toBeGreaterThan(4);
-    expect(ways[0].deaths).toEqual([]);
+    expect(ways[0].unpairedA).toEqual([]);
     expect(slits(ways[1])).toBe(0);
-    expect(ways[1].deaths).toEqual([1]);
+    expect(ways[1].unpairedA).toEqual([1]);
     // The other way round it is born.
-    expect(pairings(BOX, RING)[1].births).toEqual([1]);
+    expect(pairings(BOX, RING)[1].unpairedB).toEqual([1]);
   });
 
   test('two holes are joined both; holes that have partners are not', () => {
@@ -42,7 +42,7 @@ describe('ways to pair contours', () => {
     const ways = pairings(RING, RING);
     const last = ways.filter(({ lastResort }) => lastResort);
     expect(last).toHaveLength(1);
-    expect(last[0]).toMatchObject({ deaths: [1], births: [1] });
+    expect(last[0]).toMatchObject({ unpairedA: [1], unpairedB: [1] });
     expect(ways[0].lastResort).toBeFalsy();
   });
 
@@ -53,7 +53,7 @@ describe('ways to pair contours', () => {
       [0, 0],
       [0, 1],
     ]);
-    expect(ways[ways.length - 1].births).toHaveLength(1);
+    expect(ways[ways.length - 1].unpairedB).toHaveLength(1);
     expect(cutParts(pairings(BOX, THREE_BARS)[0])).toEqual([0, 1, 2]);
     expect(cutParts(pairings(TWO_BARS, BOX)[0])).toEqual([0, 1]);
   });
@@ -61,7 +61,7 @@ describe('ways to pair contours', () => {
   test('a ring is cut through its hole, which opens into the edges of both parts', () => {
     const [way] = pairings(RING, TWO_BARS).filter((one) => cutParts(one)[0] === 0);
     expect(way.slots.map(([{ joiningA }]) => joiningA?.cut?.holes)).toEqual([[1], [1]]);
-    expect(way.deaths).toEqual([]);
+    expect(way.unpairedA).toEqual([]);
     // A line beside the hole leaves it whole in one part: that is no cut into two solids.
     const beside = pairings(RING, TWO_BARS, { cuts: { a: [[10, 0, 10, 100]] } });
     expect(beside.some((one) => one.slots[0][0].joiningA?.cut?.lines[0][0] === 10)).toBe(false);
@@ -83,14 +83,14 @@ describe('ways to pair contours', () => {
   test('contours that were said to go or come alone are neither joined nor cut', () => {
     for (const way of pairings(RING, BOX, { pairs: [[1, -1]] })) {
       expect(slits(way)).toBe(0);
-      expect(way.deaths).toEqual([1]);
+      expect(way.unpairedA).toEqual([1]);
     }
     for (const way of pairings(BOX, TWO_BARS, { pairs: [[-1, 1]] })) {
       expect(cutParts(way)).toEqual([-1]);
-      expect(way.births).toEqual([1]);
+      expect(way.unpairedB).toEqual([1]);
     }
     for (const way of pairings(RING, BOX, { wipes: [{ side: 'a', contour: 1, angle: 0 }] }))
-      expect([slits(way), way.deaths]).toEqual([0, [1]]);
+      expect([slits(way), way.unpairedA]).toEqual([0, [1]]);
   });
 
   test('contours that were paired by hand are paired, also a solid with a hole', () => {
@@ -124,7 +124,7 @@ describe('ways to pair contours', () => {
 
   test('the cheapest match joins and cuts nothing', () => {
     const match = matchOutlines(RING, BOX);
-    expect(match.deaths).toEqual([1]);
+    expect(match.unpairedA).toEqual([1]);
     expect(match.pairs[0].joiningA).toBeUndefined();
     expect(matchOutlines(LINE, BOX, { opening: 'chord' }).pairs[0].joiningA).toEqual({ chord: true });
   });

@@ -16,8 +16,8 @@ const MOST_PARTS = 4;
 export interface Pairing {
   /** For each pair the ways to do it (several where the place of a slit is open). */
   readonly slots: readonly (readonly PairSpec[])[];
-  readonly births: readonly number[];
-  readonly deaths: readonly number[];
+  readonly unpairedB: readonly number[];
+  readonly unpairedA: readonly number[];
   /** How much dearer than the best the assignment is. */
   readonly extra: number;
   /** Is it worth a look only where the others are not good enough? */
@@ -25,22 +25,22 @@ export interface Pairing {
 }
 
 /**
- * The ways worth a look to pair the contours of two outlines: the best assignments, each with holes without partner left to themselves or
- * joined to their solid by a slit, and with solids without partner coming and going or cut from another.
+ * The ways worth a look to pair the contours of two outlines: the best assignments, each with unpaired holes left to themselves or
+ * joined to their solid by a slit, and with unpaired solids coming and going or cut from another.
  */
 export function pairingsOf(matcher: Matcher): Pairing[] {
   const { a, b, nestingA, nestingB, options } = matcher;
   const assignments = rankAssignments(a, nestingA, b, nestingB, options.pairs);
-  const alone = new Set(options.pairs?.filter(([i, j]) => i < 0 || j < 0).map(([i, j]) => `${i} ${j}`));
+  const unpaired = new Set(options.pairs?.filter(([i, j]) => i < 0 || j < 0).map(([i, j]) => `${i} ${j}`));
   // Who says how a contour is wiped wants no slit or cut for it.
-  for (const { side, contour } of options.wipes ?? []) alone.add(side === 'a' ? `${contour} -1` : `-1 ${contour}`);
+  for (const { side, contour } of options.wipes ?? []) unpaired.add(side === 'a' ? `${contour} -1` : `-1 ${contour}`);
   const least = assignments[0]?.cost ?? 0;
   const out: Pairing[] = [];
   for (const { pairs, cost } of assignments) {
     const specs = pairs.map((pair) => specOf(matcher, pair));
     const plain = without(a, b, specs);
-    const holesA = plain.deaths.filter((i) => nestingA[i].hole && !alone.has(`${i} -1`));
-    const holesB = plain.births.filter((j) => nestingB[j].hole && !alone.has(`-1 ${j}`));
+    const holesA = plain.unpairedA.filter((i) => nestingA[i].hole && !unpaired.has(`${i} -1`));
+    const holesB = plain.unpairedB.filter((j) => nestingB[j].hole && !unpaired.has(`-1 ${j}`));
     const slitSlots = specs.map((spec) => {
       const mineA = holesA.filter((i) => nestingA[i].parent === spec.a);
       const mineB = holesB.filter((j) => nestingB[j].parent === spec.b);
@@ -48,7 +48,7 @@ export function pairingsOf(matcher: Matcher): Pairing[] {
       return ways.length > 0 ? ways : [spec];
     });
     const extra = cost - least;
-    const cuts = cutSpecs(matcher, specs, plain, alone);
+    const cuts = cutSpecs(matcher, specs, plain, unpaired);
     const slitted = slitSlots.some((ways) => ways[0].joiningA || ways[0].joiningB);
     if (slitted)
       out.push({
@@ -100,7 +100,7 @@ function specOf({ a, b, options }: Matcher, [i, j]: readonly [number, number]): 
 }
 
 /** The contours that no pair takes up. */
-function without(a: Outline, b: Outline, specs: readonly PairSpec[]): { deaths: number[]; births: number[] } {
+function without(a: Outline, b: Outline, specs: readonly PairSpec[]): { unpairedA: number[]; unpairedB: number[] } {
   const holesOf = (joining: Joining | undefined): readonly number[] => [
     ...(joining?.slits?.map(({ hole }) => hole) ?? []),
     ...(joining?.cut?.holes ?? []),
@@ -108,12 +108,12 @@ function without(a: Outline, b: Outline, specs: readonly PairSpec[]): { deaths: 
   const takenA = new Set(specs.flatMap((spec) => [spec.a, ...holesOf(spec.joiningA)]));
   const takenB = new Set(specs.flatMap((spec) => [spec.b, ...holesOf(spec.joiningB)]));
   return {
-    deaths: a.contours.map((_, i) => i).filter((i) => !takenA.has(i)),
-    births: b.contours.map((_, i) => i).filter((i) => !takenB.has(i)),
+    unpairedA: a.contours.map((_, i) => i).filter((i) => !takenA.has(i)),
+    unpairedB: b.contours.map((_, i) => i).filter((i) => !takenB.has(i)),
   };
 }
 
-/** A pair with the holes that one side has alone joined to it, by each of the slits worth a try. */
+/** A pair with the holes that one side has unpaired joined to it, by each of the slits worth a try. */
 function slitSpecs(
   a: Outline,
   b: Outline,
@@ -133,8 +133,8 @@ function slitSpecs(
 function cutSpecs(
   matcher: Matcher,
   specs: readonly PairSpec[],
-  left: { deaths: readonly number[]; births: readonly number[] },
-  alone: ReadonlySet<string>,
+  left: { unpairedA: readonly number[]; unpairedB: readonly number[] },
+  unpaired: ReadonlySet<string>,
 ): PairSpec[] | undefined {
   const { a, b, nestingA, nestingB, options } = matcher;
   const holed = (nesting: Matcher['nestingA'], i: number): boolean => nesting.some(({ parent }) => parent === i);
@@ -142,8 +142,8 @@ function cutSpecs(
     nesting.flatMap(({ parent, hole }, k) => (hole && parent === i ? [k] : []));
   const solid = (outline: Outline, nesting: Matcher['nestingA'], i: number): boolean =>
     outline.contours[i].closed && !nesting[i].hole;
-  const born = left.births.filter((j) => solid(b, nestingB, j) && !holed(nestingB, j) && !alone.has(`-1 ${j}`));
-  const dying = left.deaths.filter((i) => solid(a, nestingA, i) && !holed(nestingA, i) && !alone.has(`${i} -1`));
+  const born = left.unpairedB.filter((j) => solid(b, nestingB, j) && !holed(nestingB, j) && !unpaired.has(`-1 ${j}`));
+  const dying = left.unpairedA.filter((i) => solid(a, nestingA, i) && !holed(nestingA, i) && !unpaired.has(`${i} -1`));
   if (born.length === 0 && dying.length === 0) return undefined;
   const centre = (outline: Outline, i: number) => areaCentre({ contours: [outline.contours[i]], fillRule: 'nonzero' });
   const nearest = (side: 'a' | 'b', at: { x: number; y: number }): number => {

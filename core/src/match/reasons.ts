@@ -5,8 +5,8 @@ import { directionOf, type Matcher } from './matcher';
 export function reasonsFor(
   { a, b, options }: Matcher,
   pairs: readonly PairMatch[],
-  births: readonly number[],
-  deaths: readonly number[],
+  unpairedB: readonly number[],
+  unpairedA: readonly number[],
 ): Reason[] {
   const reasons: Reason[] = [];
   const add = (code: Reason['code'], text: string): void => {
@@ -36,7 +36,7 @@ export function reasonsFor(
     if (pair.byOrigin)
       add('origins', 'Points that were copied from the first outline go back to where they came from.');
     if (pair.joiningA?.slits || pair.joiningB?.slits)
-      add('slit', 'A hole without a partner opens and closes through a slit to its outline.');
+      add('slit', 'An unpaired hole opens and closes through a slit to its outline.');
     if (pair.joiningA?.cut || pair.joiningB?.cut)
       add(
         'cut',
@@ -62,18 +62,16 @@ export function reasonsFor(
         `The line drawn across the ${side === 'joiningA' ? 'first' : 'second'} outline cuts nothing: it gives other parts than there are solids on the other side.`,
       );
   }
-  const wiped = (options.wipes ?? []).filter(({ side, contour }) => (side === 'a' ? deaths : births).includes(contour));
+  const wiped = (options.wipes ?? []).filter(({ side, contour }) =>
+    (side === 'a' ? unpairedA : unpairedB).includes(contour),
+  );
   if (wiped.length > 0)
     add(
       'wiped',
-      counted(
-        wiped.length,
-        'contour without a partner is wiped: your choice',
-        'contours without a partner are wiped: your choice',
-      ),
+      counted(wiped.length, 'unpaired contour is wiped: your choice', 'unpaired contours are wiped: your choice'),
     );
-  const growing = births.length - wiped.filter(({ side }) => side === 'b').length;
-  const shrinking = deaths.length - wiped.filter(({ side }) => side === 'a').length;
+  const growing = unpairedB.length - wiped.filter(({ side }) => side === 'b').length;
+  const shrinking = unpairedA.length - wiped.filter(({ side }) => side === 'a').length;
   if (shrinking > 0)
     add(
       'contour-dies',

@@ -5,9 +5,9 @@ import {
   measureArcLength,
   nearestOnContour,
   type Outline,
-  pieceAt,
   placeAtShare,
   reverseContour,
+  segmentAt,
   shareOfCurvePlace,
   withoutIdleAnchors,
 } from '../outline';
@@ -77,13 +77,13 @@ export function runShare(run: Run, share: number): number {
 export function shareOnRun(run: Run, written: Contour, share: number, joining: Joining | undefined): number {
   if (!joining) return runShare(run, share);
   const at = placeAtShare(measureArcLength(written), share);
-  const point = cubicPoint(written.points, pieceAt(at.piece), at.t, new Float64Array(2));
+  const point = cubicPoint(written.points, segmentAt(at.segment), at.t, new Float64Array(2));
   const nearest = nearestOnContour(run.contour, point[0], point[1]);
   const found = nearest ? shareOfCurvePlace(measureArcLength(run.contour), nearest) : 0;
   return found >= 1 ? 0 : found;
 }
 
-/** An open contour with the chord from its end to its start as one more piece, a bridge. */
+/** An open contour with the chord from its end to its start as one more segment, a bridge. */
 function closedByChord({ points }: Contour): RunContour {
   const last = points.length - 2;
   const [x0, y0, x1, y1] = [points[last], points[last + 1], points[0], points[1]];

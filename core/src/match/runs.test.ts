@@ -12,7 +12,7 @@ import {
   subdivide,
   withoutIdleAnchors,
 } from '../outline';
-import { frameDistance } from '../testing/frame-distance';
+import { outlineDistance } from '../testing/outline-distance';
 import { cutContour, cutSolid } from './cut-contour';
 import { automaticCut } from './cuts';
 import { joinBySlits } from './joined-contour';
@@ -30,7 +30,7 @@ describe('idle anchors', () => {
       const found = withoutIdleAnchors(dense);
       expect(found.contour.points.length).toBe(contour.points.length);
       expect(contourLength(found.contour)).toBeCloseTo(contourLength(contour), 4);
-      expect(frameDistance(outlineOfContours([found.contour]), outlineOfContours([contour]))).toBeLessThan(0.01);
+      expect(outlineDistance(outlineOfContours([found.contour]), outlineOfContours([contour]))).toBeLessThan(0.01);
     }
   });
 

@@ -4,8 +4,8 @@ import {
   type ArcLengthTable,
   type Contour,
   measureArcLength,
-  pieceAt,
   placeAtShare,
+  segmentAt,
   shareOfAnchor,
   totalLength,
 } from '../outline';
@@ -46,7 +46,7 @@ export function sampleContour(contour: Contour, wanted: number, anchors = true, 
   return samplesAt(table, sampleShares(table, wanted, anchors, contour.closed ? (origin * wanted) % 1 : 0));
 }
 
-/** Shares of the length in ascending order, and for those at an anchor the piece that leaves it (else −1). */
+/** Shares of the length in ascending order, and for those at an anchor the segment that leaves it (else −1). */
 export interface ShareRow {
   readonly shares: readonly number[];
   readonly leaving: readonly number[];
@@ -74,19 +74,19 @@ export function samplesAt(table: ArcLengthTable, { shares, leaving }: ShareRow):
   return out;
 }
 
-/** Shares to sample at, and for those at an anchor the piece that leaves it (else −1): rounding must not put a corner on its neighbour. */
+/** Shares to sample at, and for those at an anchor the segment that leaves it (else −1): rounding must not put a corner on its neighbour. */
 function sampleShares(table: ArcLengthTable, wanted: number, anchors: boolean, shift: number): ShareRow {
-  const pieces = table.cumulative.length - 1;
+  const segments = table.cumulative.length - 1;
   const shares: number[] = [];
   const leaving: number[] = [];
-  const add = (share: number, piece: number): void => {
+  const add = (share: number, segment: number): void => {
     shares.push(share);
-    leaving.push(piece);
+    leaving.push(segment);
   };
-  if (!anchors || pieces > ANCHOR_SAMPLE_LIMIT) {
+  if (!anchors || segments > ANCHOR_SAMPLE_LIMIT) {
     for (let i = 0; i < wanted; i++) add((i + shift) / wanted, -1);
   } else {
-    for (let i = 0; i < pieces; i++) {
+    for (let i = 0; i < segments; i++) {
       const from = shareOfAnchor(table, i);
       const width = shareOfAnchor(table, i + 1) - from;
       if (!(width > 1e-9)) continue;
@@ -100,12 +100,12 @@ function sampleShares(table: ArcLengthTable, wanted: number, anchors: boolean, s
   return { shares, leaving };
 }
 
-/** The piece that leaves the anchor at a share, or −1: a sample that falls on a corner must not see one side of it by rounding. */
+/** The segment that leaves the anchor at a share, or −1: a sample that falls on a corner must not see one side of it by rounding. */
 function anchorAt(table: ArcLengthTable, share: number): number {
-  const { piece, t } = placeAtShare(table, share);
-  const pieces = table.cumulative.length - 1;
-  if (t < ON_ANCHOR) return piece;
-  if (t > 1 - ON_ANCHOR && (table.contour.closed || piece + 1 < pieces)) return (piece + 1) % pieces;
+  const { segment, t } = placeAtShare(table, share);
+  const segments = table.cumulative.length - 1;
+  if (t < ON_ANCHOR) return segment;
+  if (t > 1 - ON_ANCHOR && (table.contour.closed || segment + 1 < segments)) return (segment + 1) % segments;
   return -1;
 }
 
@@ -115,10 +115,10 @@ interface Writable extends ContourSamples {
 
 const point = (table: ArcLengthTable, share: number, out: Float64Array): Float64Array => {
   const place = placeAtShare(table, share);
-  return cubicPoint(table.contour.points, pieceAt(place.piece), place.t, out);
+  return cubicPoint(table.contour.points, segmentAt(place.segment), place.t, out);
 };
 
-function writeFeatures(s: Writable, i: number, leavingPiece: number): void {
+function writeFeatures(s: Writable, i: number, leavingSegment: number): void {
   const { table, closed } = s;
   const share = s.share[i];
   const here = point(table, share, new Float64Array(2));
@@ -129,14 +129,14 @@ function writeFeatures(s: Writable, i: number, leavingPiece: number): void {
   const after = point(table, wrap(share + BEND_CHORD), new Float64Array(2));
   s.bend[i] = angleBetween(here[0] - before[0], here[1] - before[1], after[0] - here[0], after[1] - here[1]);
 
-  const isAnchor = leavingPiece >= 0;
-  const place = isAnchor ? { piece: leavingPiece, t: 0 } : placeAtShare(table, share);
+  const isAnchor = leavingSegment >= 0;
+  const place = isAnchor ? { segment: leavingSegment, t: 0 } : placeAtShare(table, share);
   const p = table.contour.points;
-  const leave = cubicTangent(p, pieceAt(place.piece), place.t, new Float64Array(2));
+  const leave = cubicTangent(p, segmentAt(place.segment), place.t, new Float64Array(2));
   let tx = leave[0];
   let ty = leave[1];
   if (isAnchor && (closed || (share > 0 && share < 1))) {
-    const arrive = arrivingTangent(table, place.piece);
+    const arrive = arrivingTangent(table, place.segment);
     const turn = angleBetween(arrive[0], arrive[1], leave[0], leave[1]);
     s.turn[i] = Math.abs(turn) > CORNER_RAD ? turn : 0;
     const length = Math.hypot(arrive[0] + leave[0], arrive[1] + leave[1]);
@@ -149,17 +149,17 @@ function writeFeatures(s: Writable, i: number, leavingPiece: number): void {
   s.ty[i] = ty;
 }
 
-/** Direction in which the contour arrives at the start of a piece, skipping pieces of zero length. */
-function arrivingTangent(table: ArcLengthTable, piece: number): Float64Array {
-  const pieces = table.cumulative.length - 1;
-  let k = (piece - 1 + pieces) % pieces;
+/** Direction in which the contour arrives at the start of a segment, skipping segments of zero length. */
+function arrivingTangent(table: ArcLengthTable, segment: number): Float64Array {
+  const segments = table.cumulative.length - 1;
+  let k = (segment - 1 + segments) % segments;
   for (
     let tries = 0;
-    tries < pieces && !(table.cumulative[k + 1] - table.cumulative[k] > 1e-9 * totalLength(table));
+    tries < segments && !(table.cumulative[k + 1] - table.cumulative[k] > 1e-9 * totalLength(table));
     tries++
   )
-    k = (k - 1 + pieces) % pieces;
-  return cubicTangent(table.contour.points, pieceAt(k), 1, new Float64Array(2));
+    k = (k - 1 + segments) % segments;
+  return cubicTangent(table.contour.points, segmentAt(k), 1, new Float64Array(2));
 }
 
 function angleBetween(ax: number, ay: number, bx: number, by: number): number {

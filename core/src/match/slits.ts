@@ -5,9 +5,9 @@ import {
   measureArcLength,
   nearestOnContour,
   type Outline,
-  pieceAt,
-  pieceCount,
   placeAtShare,
+  segmentAt,
+  segmentCount,
   totalLength,
 } from '../outline';
 import type { Slit } from './match';
@@ -51,14 +51,15 @@ function bridgesOf(outline: Outline, solid: number, hole: number): { slit: Slit;
   for (let k = 0; k < PLACES; k++) {
     const holeAt = k / PLACES;
     const place = placeAtShare(tableInner, holeAt);
-    cubicPoint(inner.points, pieceAt(place.piece), place.t, point);
+    cubicPoint(inner.points, segmentAt(place.segment), place.t, point);
     const [x, y] = point;
     const nearest = nearestOnContour(outer, x, y);
     if (!nearest || !(nearest.distance > 0)) continue;
     if (outline.contours.some((contour) => crossesBetween(contour, x, y, nearest.x, nearest.y))) continue;
     // A bridge from an anchor starts exactly there: no sliver of an edge may be left beside it.
     const t = nearest.t < NEAR_ANCHOR ? 0 : nearest.t > 1 - NEAR_ANCHOR ? 1 : nearest.t;
-    const at = (tableOuter.cumulative[nearest.piece] + cubicLength(outer.points, pieceAt(nearest.piece), 0, t)) / total;
+    const at =
+      (tableOuter.cumulative[nearest.segment] + cubicLength(outer.points, segmentAt(nearest.segment), 0, t)) / total;
     out.push({ slit: { hole, at: at >= 1 ? 0 : at, holeAt }, length: nearest.distance });
   }
   return out.sort((p, q) => p.length - q.length);
@@ -72,8 +73,8 @@ function crossesBetween(contour: Contour, x0: number, y0: number, x1: number, y1
   const p = contour.points;
   const side = (i: number): number => dx * (p[i + 1] - y0) - dy * (p[i] - x0);
   const point = new Float64Array(2);
-  for (let i = 0; i < pieceCount(contour); i++) {
-    const at = pieceAt(i);
+  for (let i = 0; i < segmentCount(contour); i++) {
+    const at = segmentAt(i);
     for (const t of bezierSignChanges(side(at), side(at + 2), side(at + 4), side(at + 6))) {
       cubicPoint(p, at, t, point);
       const along = ((point[0] - x0) * dx + (point[1] - y0) * dy) / length2;

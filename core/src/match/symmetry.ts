@@ -92,12 +92,12 @@ class MirrorFinder {
     for (let i = 0; i <= n; i++) this.shares[i] /= total;
   }
 
-  /** Axes through anchors or middles of pieces: nothing else can be on one where there are corners. */
+  /** Axes through anchors or middles of segments: nothing else can be on one where there are corners. */
   axes(): HalfAxis[] {
     const table = measureArcLength(this.contour);
-    const pieces = table.cumulative.length - 1;
+    const segments = table.cumulative.length - 1;
     const candidates: number[] = [];
-    for (let i = 0; i < pieces; i++) {
+    for (let i = 0; i < segments; i++) {
       const [from, to] = [shareOfAnchor(table, i), shareOfAnchor(table, i + 1)];
       candidates.push(from, (from + to) / 2);
     }

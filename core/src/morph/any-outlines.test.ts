@@ -17,10 +17,10 @@ import { realIcons } from '../testing/icons';
 import { rotation, scaling } from '../vec';
 import { evaluate } from './evaluate';
 import { measureHealth } from './health';
-import { frameOutline } from './plan-outline';
+import { inBetweenOutline } from './plan-outline';
 import { planShift } from './plan-shift';
 
-/** Coordinates that repeat often, so that points coincide, lines double back and pieces have no length. */
+/** Coordinates that repeat often, so that points coincide, lines double back and segments have no length. */
 const coordinate = fc.oneof(
   fc.integer({ min: 0, max: 4 }).map((v) => v * 25),
   fc.double({ min: -200, max: 200, noNaN: true }),
@@ -48,7 +48,7 @@ const planOf = (a: Outline, b: Outline) => planShift(a, b, matchOutlines(a, b));
 const sorted = (values: readonly number[]): number[] => [...values].sort((p, q) => p - q);
 
 describe('any two outlines, however degenerate', () => {
-  test('have a plan of one structure with finite frames, whose ends are the outlines', () => {
+  test('have a plan of one structure with finite in-betweens, whose ends are the outlines', () => {
     fc.assert(
       fc.property(outline, outline, (a, b) => {
         const plan = planOf(a, b);
@@ -57,19 +57,19 @@ describe('any two outlines, however degenerate', () => {
           expect(evaluate(plan, progress, out).every(Number.isFinite)).toBe(true);
         }
         const roles = plan.contours.map(({ role }) => role);
-        expect(roles.filter((role) => role !== 'birth')).toHaveLength(a.contours.length);
-        expect(roles.filter((role) => role !== 'death')).toHaveLength(b.contours.length);
+        expect(roles.filter((role) => role !== 'appears')).toHaveLength(a.contours.length);
+        expect(roles.filter((role) => role !== 'vanishes')).toHaveLength(b.contours.length);
         // Lengths are kept by exact splitting, up to the grid of the plan.
-        const lengths = (frame: Float64Array, leftOut: string): number[] =>
+        const lengths = (inBetween: Float64Array, leftOut: string): number[] =>
           sorted(
-            frameOutline(plan, frame)
+            inBetweenOutline(plan, inBetween)
               .contours.filter((_, i) => plan.contours[i].role !== leftOut)
               .map(contourLength),
           );
         const check = (found: number[], wanted: number[]): void =>
           found.forEach((length, i) => expect(Math.abs(length - wanted[i])).toBeLessThan(0.05 + wanted[i] * 1e-4));
-        check(lengths(plan.from, 'birth'), sorted(a.contours.map(contourLength)));
-        check(lengths(plan.to, 'death'), sorted(b.contours.map(contourLength)));
+        check(lengths(plan.from, 'appears'), sorted(a.contours.map(contourLength)));
+        check(lengths(plan.to, 'vanishes'), sorted(b.contours.map(contourLength)));
       }),
       { numRuns: 120, seed: 2026 },
     );
@@ -90,17 +90,17 @@ describe('any two outlines, however degenerate', () => {
     );
   });
 
-  test('the first frame covers the box of the first outline, the last that of the second', () => {
+  test('the first in-between covers the box of the first outline, the last that of the second', () => {
     fc.assert(
       fc.property(contour, contour, (ca, cb) => {
         const a: Outline = { contours: [ca], fillRule: 'nonzero' };
         const b: Outline = { contours: [cb], fillRule: 'nonzero' };
         const plan = planOf(a, b);
-        for (const [frame, end] of [
+        for (const [inBetween, end] of [
           [plan.from, a],
           [plan.to, b],
         ] as const) {
-          const found = outlineBox(frameOutline(plan, frame));
+          const found = outlineBox(inBetweenOutline(plan, inBetween));
           const wanted = outlineBox(end);
           for (const side of ['minX', 'maxX', 'minY', 'maxY'] as const) {
             expect(Math.abs(found[side] - wanted[side])).toBeLessThan(0.01);
@@ -118,7 +118,7 @@ describe('real icons, however they are written', () => {
     .filter(({ contours }) => contours.length === 1);
   const half = (a: Outline, b: Outline): Outline => {
     const plan = planOf(a, b);
-    return frameOutline(plan, evaluate(plan, 0.5));
+    return inBetweenOutline(plan, evaluate(plan, 0.5));
   };
   const each = (work: (a: Outline, b: Outline) => boolean): number => {
     let good = 0;

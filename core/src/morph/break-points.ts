@@ -6,11 +6,11 @@ import {
   type Contour,
   type CurvePlace,
   measureArcLength,
-  pieceAt,
   placeAtShare,
+  segmentAt,
 } from '../outline';
 
-/** A contour walked once, from its start place on. Piece indices may pass the piece count of a closed contour: they count on. */
+/** A contour walked once, from its start place on. Segment indices may pass the segment count of a closed contour: they count on. */
 export interface Walk {
   readonly table: ArcLengthTable;
   readonly start: number;
@@ -34,35 +34,35 @@ const MET = 1e-7;
 const SAME_POINT = 5e-4;
 /** Chords of a cubic when the distance to it is measured. */
 const CHORDS = 16;
-/** Handles nearer to the chord than this share of the size make a straight piece. */
+/** Handles nearer to the chord than this share of the size make a straight segment. */
 const STRAIGHT_REL = 1e-5;
 
 /** Where the walk is after `share` of the length. */
 function placeOnWalk(walk: Walk, share: number): CurvePlace {
   const { table, start } = walk;
-  const pieces = table.cumulative.length - 1;
+  const segments = table.cumulative.length - 1;
   const absolute = start + share;
   const wrapped = table.contour.closed && absolute >= 1;
   const place = placeAtShare(table, wrapped ? absolute - 1 : absolute);
-  const piece = place.piece + (wrapped ? pieces : 0);
-  if (place.t > 1 - SNAP) return { piece: piece + 1, t: 0 };
-  return { piece, t: place.t < SNAP ? 0 : place.t };
+  const segment = place.segment + (wrapped ? segments : 0);
+  if (place.t > 1 - SNAP) return { segment: segment + 1, t: 0 };
+  return { segment, t: place.t < SNAP ? 0 : place.t };
 }
 
 /** Anchors met on the walk after its start and before its end, with their shares. Anchors on one spot count once. */
 function anchorsOnWalk(walk: Walk): { share: number; place: CurvePlace }[] {
   const { table, start } = walk;
-  const pieces = table.cumulative.length - 1;
-  const total = table.cumulative[pieces];
+  const segments = table.cumulative.length - 1;
+  const total = table.cumulative[segments];
   const out: { share: number; place: CurvePlace }[] = [];
   if (!(total > 0)) return out;
   const first = table.contour.closed ? 0 : 1;
-  for (let k = first; k < pieces; k++) {
+  for (let k = first; k < segments; k++) {
     const share = table.cumulative[k] / total - start;
     const wrapped = table.contour.closed && share < 0;
-    out.push({ share: wrapped ? share + 1 : share, place: { piece: wrapped ? k + pieces : k, t: 0 } });
+    out.push({ share: wrapped ? share + 1 : share, place: { segment: wrapped ? k + segments : k, t: 0 } });
   }
-  out.sort((p, q) => p.share - q.share || p.place.piece - q.place.piece);
+  out.sort((p, q) => p.share - q.share || p.place.segment - q.place.segment);
   return out.filter(({ share }, i) => share > SNAP && share < 1 - SNAP && (i === 0 || share - out[i - 1].share > SNAP));
 }
 
@@ -196,26 +196,31 @@ function distanceToCubic(cubic: Float64Array, x: number, y: number): number {
 
 function pointOnWalk(walk: Walk, share: number, out: Float64Array): void {
   const place = placeOnWalk(walk, share);
-  const pieces = walk.table.cumulative.length - 1;
-  const atEnd = !walk.table.contour.closed && place.piece >= pieces;
-  cubicPoint(walk.table.contour.points, pieceAt(atEnd ? pieces - 1 : place.piece % pieces), atEnd ? 1 : place.t, out);
+  const segments = walk.table.cumulative.length - 1;
+  const atEnd = !walk.table.contour.closed && place.segment >= segments;
+  cubicPoint(
+    walk.table.contour.points,
+    segmentAt(atEnd ? segments - 1 : place.segment % segments),
+    atEnd ? 1 : place.t,
+    out,
+  );
 }
 
 /** The one cubic between two neighbouring break points; a point where they coincide on this contour. */
 function stretchOfWalk(walk: Walk, from: CurvePlace, to: CurvePlace, out: Float64Array, outAt: number): void {
   const { contour, cumulative } = walk.table;
-  const pieces = cumulative.length - 1;
-  let { piece, t } = from;
-  const lengthOf = (k: number): number => cumulative[(k % pieces) + 1] - cumulative[k % pieces];
-  // Pieces of zero length are stepped over.
-  while (piece < to.piece && (t >= 1 || !(lengthOf(piece) > 0)) && !(piece === to.piece - 1 && to.t === 0)) {
-    piece++;
+  const segments = cumulative.length - 1;
+  let { segment, t } = from;
+  const lengthOf = (k: number): number => cumulative[(k % segments) + 1] - cumulative[k % segments];
+  // Segments of zero length are stepped over.
+  while (segment < to.segment && (t >= 1 || !(lengthOf(segment) > 0)) && !(segment === to.segment - 1 && to.t === 0)) {
+    segment++;
     t = 0;
   }
-  const end = to.piece > piece ? 1 : to.t;
-  const closedIndex = contour.closed ? piece % pieces : Math.min(piece, pieces - 1);
-  const t0 = !contour.closed && piece >= pieces ? 1 : t;
-  cubicStretch(contour.points, pieceAt(closedIndex), t0, Math.max(t0, end), out, outAt);
+  const end = to.segment > segment ? 1 : to.t;
+  const closedIndex = contour.closed ? segment % segments : Math.min(segment, segments - 1);
+  const t0 = !contour.closed && segment >= segments ? 1 : t;
+  cubicStretch(contour.points, segmentAt(closedIndex), t0, Math.max(t0, end), out, outAt);
 }
 
 /** Two runs split at the same places. */
@@ -225,7 +230,7 @@ export interface SplitPair {
   readonly to: Float64Array;
   /** For each split place its share of the first run's length, from the start of the pair; the last is 1. */
   readonly shares: Float64Array;
-  /** Pieces that lie on a bridge of the first, and of the second run. */
+  /** Segments that lie on a bridge of the first, and of the second run. */
   readonly bridgesA: readonly number[];
   readonly bridgesB: readonly number[];
 }
@@ -258,7 +263,7 @@ export function splitPair(pair: PairMatch, a: Run, b: Run, size: number): SplitP
 function onBridge(run: Run, start: number, from: number, to: number, walk: Walk): boolean {
   const middle = start + (from + to) / 2;
   const share = run.contour.closed && middle >= 1 ? middle - 1 : middle;
-  return run.bridges.includes(placeAtShare(walk.table, share).piece);
+  return run.bridges.includes(placeAtShare(walk.table, share).segment);
 }
 
 /** Most points that the stretch between two even places is fitted to. */
@@ -267,7 +272,7 @@ const FITTED = 24;
 /**
  * Both runs of a pair with `count` points at even places of the first, each stretch one cubic fitted to the outline.
  *
- * @returns the pieces, and how far they stray from the outlines at most, px
+ * @returns the segments, and how far they stray from the outlines at most, px
  */
 export function splitEvenly(
   pair: PairMatch,

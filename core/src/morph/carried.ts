@@ -41,7 +41,7 @@ export function meanValueCoordinates(polygon: Float64Array, x: number, y: number
   return weights;
 }
 
-/** The anchors of a run of pieces as a closed polygon, without the repeated last one. */
+/** The anchors of a run of segments as a closed polygon, without the repeated last one. */
 export function anchorPolygon(run: Float64Array): Float64Array {
   const n = (run.length / 2 - 1) / 3;
   const out = new Float64Array(2 * n);

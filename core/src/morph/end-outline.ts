@@ -13,9 +13,9 @@ export function endOutline(plan: ShiftPlan, end: 'first' | 'second'): Outline {
   const numbers = end === 'first' ? plan.from : plan.to;
   const chains = new Map<number, number[][]>();
   for (const contour of plan.contours) {
-    if (contour.role === (end === 'first' ? 'birth' : 'death')) continue;
+    if (contour.role === (end === 'first' ? 'appears' : 'vanishes')) continue;
     const bridges = end === 'first' ? contour.bridgesA : contour.bridgesB;
-    const points = numbers.subarray(contour.at, contour.at + 6 * contour.pieces + 2);
+    const points = numbers.subarray(contour.at, contour.at + 6 * contour.segments + 2);
     if (bridges.length === 0) {
       contours.push({ points: points.slice(), closed: contour.closed });
       continue;
@@ -29,11 +29,11 @@ export function endOutline(plan: ShiftPlan, end: 'first' | 'second'): Outline {
   return { contours, fillRule: plan.fillRule };
 }
 
-/** The runs of pieces between bridges, each as 3n + 1 points. */
+/** The runs of segments between bridges, each as 3n + 1 points. */
 function runsBetween(contour: PlanContour, points: Float64Array, bridges: readonly number[]): number[][] {
   const runs: number[][] = [];
   let open = false;
-  for (let k = 0; k < contour.pieces; k++) {
+  for (let k = 0; k < contour.segments; k++) {
     if (bridges.includes(k)) {
       open = false;
       continue;

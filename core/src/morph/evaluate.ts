@@ -1,8 +1,8 @@
-import { contourLengthIn, type PlanContour, type PlanKeys, type ShiftPlan } from './plan';
+import { contourNumberCount, type PlanContour, type PlanKeys, type ShiftPlan } from './plan';
 import { writeWipe } from './wipe';
 
-/** How many numbers a frame of the plan has: what `out` of `evaluate` must hold. */
-export const frameLength = (plan: ShiftPlan): number => plan.from.length;
+/** How many numbers an in-between of the plan has: what `out` of `evaluate` must hold. */
+export const inBetweenLength = (plan: ShiftPlan): number => plan.from.length;
 
 /**
  * Progress as the plan follows it: unchanged in 0..1, and outside compressed smoothly towards the plan's overshoot, so that an elastic
@@ -35,9 +35,9 @@ export function evaluate(
   for (let c = 0; c < contours.length; c++) {
     const contour = contours[c];
     const { at, keys } = contour;
-    const end = at + contourLengthIn(contour);
+    const end = at + contourNumberCount(contour);
     const p = contour.role === 'pair' ? followed : ownProgress(contour, progress);
-    if (contour.wipe) writeWipe(contour, contour.wipe, contour.role === 'birth' ? to : from, p, out);
+    if (contour.wipe) writeWipe(contour, contour.wipe, contour.role === 'appears' ? to : from, p, out);
     else if (keys && p > 0 && p < 1) writeBetweenKeys(keys, p, at, end, out);
     else if (keys) writeBeyondKeys(keys, p, at, end, out);
     else for (let i = at; i < end; i++) out[i] = from[i] + (to[i] - from[i]) * p;

@@ -1,7 +1,7 @@
 import type { ShiftPlan } from './plan';
-import type { FrameProbe } from './probe';
+import type { InBetweenProbe } from './probe';
 
-/** Filled areas of a frame in px². */
+/** Filled areas of an in-between in px². */
 export interface FillArea {
   /** Where the winding number is not zero. */
   readonly filled: number;
@@ -9,13 +9,13 @@ export interface FillArea {
   readonly inverted: number;
 }
 
-/** Areas of frames by horizontal lines: exact along each line, `rows` lines over the extent given. Memory is made once. */
+/** Areas of in-betweens by horizontal lines: exact along each line, `rows` lines over the extent given. Memory is made once. */
 export class FillMeter {
   private readonly hits: { x: number; winding: number }[][];
 
   constructor(
     private readonly plan: ShiftPlan,
-    private readonly probe: FrameProbe,
+    private readonly probe: InBetweenProbe,
     private readonly top: number,
     private readonly bottom: number,
     rows: number,

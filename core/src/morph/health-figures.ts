@@ -24,9 +24,9 @@ export interface WorstMoment {
 
 /** The figures by which a shift is judged; all of them are plain numbers that compare between shifts. */
 export interface HealthFigures {
-  /** Self-crossings of a contour beyond those of the ends, in the worst frame. */
+  /** Self-crossings of a contour beyond those of the ends, in the worst in-between. */
   readonly folds: number;
-  /** Crossings of contours with each other beyond those of the ends, in the worst frame. */
+  /** Crossings of contours with each other beyond those of the ends, in the worst in-between. */
   readonly crossings: number;
   /** Least area over the smaller end's (lines: least length over the shorter end's). */
   readonly areaDip: number;
@@ -35,7 +35,7 @@ export interface HealthFigures {
   /** Longest outline over the longer end's. */
   readonly perimeter: number;
   /** How far it leaves the box of both ends, as a share of the size. */
-  readonly out: number;
+  readonly excursion: number;
   /** Total turning over the more restless end's. */
   readonly restlessness: number;
   /** Largest move between two of 21 moments, as a share of the size. */
@@ -44,7 +44,7 @@ export interface HealthFigures {
   readonly inverted: number;
   /** Worst kink at a place that is smooth at both ends, degrees. */
   readonly kink: number;
-  /** How far the first and last frame are from the outlines, px; 0 unless points were set evenly. */
+  /** How far the first and last in-between are from the outlines, px; 0 unless points were set evenly. */
   readonly endError: number;
 }
 
@@ -64,7 +64,7 @@ export const HEALTH_LIMITS = {
   areaDip: 0.5,
   perimeter: 1.25,
   swell: 1.2,
-  out: 0.05,
+  excursion: 0.05,
   restlessness: 1.6,
   restlessnessOfSeveral: 2.2,
   largestStep: 0.12,

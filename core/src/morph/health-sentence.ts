@@ -61,11 +61,11 @@ export function healthSentence(
       'swell',
       `The shape swells to ${Math.round(100 * figures.swell)} % of the larger end ${at('swell')}. Straight ways swell less.`,
     );
-  if (figures.out > limits.out)
+  if (figures.excursion > limits.excursion)
     return told(
       'look',
-      'out',
-      `It leaves the room of both ends by ${Math.round(100 * figures.out)} % of its size ${at('out')}. Straight ways stay inside.`,
+      'excursion',
+      `It leaves the room of both ends by ${Math.round(100 * figures.excursion)} % of its size ${at('excursion')}. Straight ways stay inside.`,
     );
   if (figures.restlessness > (several ? limits.restlessnessOfSeveral : limits.restlessness))
     return told(

@@ -4,15 +4,15 @@ import { FillMeter } from './fill-area';
 import type { Health, HealthFigures, HealthMoment, WorstMoment } from './health-figures';
 import { healthSentence } from './health-sentence';
 import { endCrossings, LEAST_LOOP_REL } from './judge';
-import { contourLengthIn, type ShiftPlan } from './plan';
-import { FrameProbe } from './probe';
+import { contourNumberCount, type ShiftPlan } from './plan';
+import { InBetweenProbe } from './probe';
 
 const MOMENTS = 21;
 const FLATTEN_REL = 3e-4;
 /** Turning is measured between points this far apart, as a share of the size. */
 const TURNING_GAP_REL = 0.007;
 const ROWS = 256;
-/** Points along a frame between which steps are measured. */
+/** Points along an in-between between which steps are measured. */
 const STEP_POINTS = 160;
 
 /** Measures a plan. Sizes count relative to `size` px (default: the larger end's). Never throws. */
@@ -21,19 +21,19 @@ export function measureHealth(plan: ShiftPlan, size = plan.size): Health {
 }
 
 class HealthMeter {
-  private readonly probe: FrameProbe;
-  private readonly frame: Float64Array;
+  private readonly probe: InBetweenProbe;
+  private readonly inBetween: Float64Array;
 
   constructor(
     private readonly plan: ShiftPlan,
     private readonly size: number,
   ) {
-    this.probe = new FrameProbe(plan, FLATTEN_REL * size);
-    this.frame = new Float64Array(plan.from.length);
+    this.probe = new InBetweenProbe(plan, FLATTEN_REL * size);
+    this.inBetween = new Float64Array(plan.from.length);
   }
 
   measure(): Health {
-    const { plan, probe, frame, size } = this;
+    const { plan, probe, inBetween, size } = this;
     const leastLoop = LEAST_LOOP_REL * size;
     const gap = TURNING_GAP_REL * size;
     const box = Float64Array.of(Infinity, Infinity, -Infinity, -Infinity);
@@ -56,14 +56,14 @@ class HealthMeter {
     const meter = new FillMeter(plan, probe, box[1] - margin, box[3] + margin, ROWS);
     const moments: HealthMoment[] = [];
     const worst = new Map<keyof HealthFigures, WorstMoment>();
-    const most = { folds: 0, crossings: 0, out: 0, turning: 0, inverted: 0, step: 0, kink: 0 };
+    const most = { folds: 0, crossings: 0, excursion: 0, turning: 0, inverted: 0, step: 0, kink: 0 };
     const note = (figure: keyof HealthFigures, progress: number, at?: { x: number; y: number }): void => {
       worst.set(figure, at ? { progress, x: at.x, y: at.y } : { progress });
     };
     let before: Float64Array | undefined;
     for (let k = 0; k < 2 * MOMENTS - 1; k++) {
       const progress = k / (2 * MOMENTS - 2);
-      probe.take(evaluate(plan, progress, frame));
+      probe.take(evaluate(plan, progress, inBetween));
       const atEnd = k === 0 || k === 2 * MOMENTS - 2;
       const counted = atEnd ? { folds: 0, between: 0 } : probe.countCrossings(leastLoop);
       if (counted.folds - baseFolds > most.folds) {
@@ -85,9 +85,9 @@ class HealthMeter {
       if (k % 2 === 1) continue;
       const area = open ? { filled: 0, inverted: 0 } : meter.measure(sign);
       const out = probe.beyond(box) / size;
-      if (out > most.out) {
-        most.out = out;
-        note('out', progress);
+      if (out > most.excursion) {
+        most.excursion = out;
+        note('excursion', progress);
       }
       const turning = probe.turningAlong(gap) / (2 * Math.PI);
       if (!atEnd && turning > most.turning) {
@@ -138,7 +138,7 @@ class HealthMeter {
       areaDip: hasArea ? thinnest.area / smaller : shorter > 0 && open ? thinnest.length / shorter : 1,
       swell: hasArea ? widest.area / larger : 1,
       perimeter: longer > 0 ? longest.length / longer : 1,
-      out: most.out,
+      excursion: most.excursion,
       restlessness: restless > 0 ? most.turning / restless : 1,
       largestStep: most.step,
       inverted: hasArea ? most.inverted / smaller : 0,
@@ -148,21 +148,21 @@ class HealthMeter {
     return { ...healthSentence(figures, worst, several, open, box), ...figures, moments };
   }
 
-  /** The worst kink of the frame at hand over all joints that are smooth at both ends; angle in degrees. */
+  /** The worst kink of the in-between at hand over all joints that are smooth at both ends; angle in degrees. */
   private worstKink(): { angle: number; x: number; y: number } {
-    const { frame } = this;
+    const { inBetween } = this;
     let worst = { angle: 0, x: 0, y: 0 };
     for (const { at, joints } of this.plan.contours) {
       for (let j = 0; j < joints.length; j += 3) {
-        const angle = kinkAt(frame, at, joints, j);
+        const angle = kinkAt(inBetween, at, joints, j);
         const p = at + joints[j + 1];
-        if (angle > worst.angle) worst = { angle, x: frame[p], y: frame[p + 1] };
+        if (angle > worst.angle) worst = { angle, x: inBetween[p], y: inBetween[p + 1] };
       }
     }
     return worst;
   }
 
-  /** Points along the frame at hand, evenly over all its contours, as x, y. */
+  /** Points along the in-between at hand, evenly over all its contours, as x, y. */
   private pointsAlong(): Float64Array {
     const { plan, probe } = this;
     const p = probe.points;
@@ -191,13 +191,13 @@ class HealthMeter {
   }
 }
 
-/** How far a frame turns at a joint (three indices from `j` on in `joints`: handle before, anchor, handle after), degrees. */
-function kinkAt(frame: Float64Array, at: number, joints: Int32Array, j: number): number {
+/** How far an in-between turns at a joint (three indices from `j` on in `joints`: handle before, anchor, handle after), degrees. */
+function kinkAt(inBetween: Float64Array, at: number, joints: Int32Array, j: number): number {
   const [b, p, a] = [at + joints[j], at + joints[j + 1], at + joints[j + 2]];
-  const ux = frame[p] - frame[b];
-  const uy = frame[p + 1] - frame[b + 1];
-  const vx = frame[a] - frame[p];
-  const vy = frame[a + 1] - frame[p + 1];
+  const ux = inBetween[p] - inBetween[b];
+  const uy = inBetween[p + 1] - inBetween[b + 1];
+  const vx = inBetween[a] - inBetween[p];
+  const vy = inBetween[a + 1] - inBetween[p + 1];
   return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) * (180 / Math.PI);
 }
 
@@ -222,8 +222,8 @@ function oneWay(p: Float64Array, q: Float64Array): number {
   return most;
 }
 
-/** What is wrong with one frame of a plan, for marks on the picture. */
-export interface FrameMarks {
+/** What is wrong with one in-between of a plan, for marks on the picture. */
+export interface InBetweenMarks {
   readonly folds: readonly { readonly x: number; readonly y: number }[];
   readonly crossings: readonly { readonly x: number; readonly y: number }[];
   readonly kinks: readonly { readonly x: number; readonly y: number; readonly degrees: number }[];
@@ -232,26 +232,26 @@ export interface FrameMarks {
 /** Kinks smaller than this are not marked, degrees. */
 const MARKED_KINK = 12;
 
-/** What looks at a plan's frames, kept as long as the plan: pictures are painted many times a second. */
-const probes = new WeakMap<ShiftPlan, FrameProbe>();
+/** What looks at a plan's in-betweens, kept as long as the plan: pictures are painted many times a second. */
+const probes = new WeakMap<ShiftPlan, InBetweenProbe>();
 
-/** Folds and crossings of a frame of a plan, and kinks where both ends are smooth. Places in px. */
-export function frameMarks(plan: ShiftPlan, frame: Float64Array): FrameMarks {
+/** Folds and crossings of an in-between of a plan, and kinks where both ends are smooth. Places in px. */
+export function inBetweenMarks(plan: ShiftPlan, inBetween: Float64Array): InBetweenMarks {
   let probe = probes.get(plan);
   if (!probe) {
-    probe = new FrameProbe(plan, FLATTEN_REL * plan.size || 1);
+    probe = new InBetweenProbe(plan, FLATTEN_REL * plan.size || 1);
     probes.set(plan, probe);
   }
-  probe.take(frame);
+  probe.take(inBetween);
   const { folds, between } = probe.listCrossings(LEAST_LOOP_REL * plan.size);
   const kinks: { x: number; y: number; degrees: number }[] = [];
   for (const contour of plan.contours) {
     const { at, joints } = contour;
-    if (joints.length === 0 || contourLengthIn(contour) < 14) continue;
+    if (joints.length === 0 || contourNumberCount(contour) < 14) continue;
     for (let j = 0; j < joints.length; j += 3) {
-      const degrees = kinkAt(frame, at, joints, j);
+      const degrees = kinkAt(inBetween, at, joints, j);
       const p = at + joints[j + 1];
-      if (degrees > MARKED_KINK) kinks.push({ x: frame[p], y: frame[p + 1], degrees });
+      if (degrees > MARKED_KINK) kinks.push({ x: inBetween[p], y: inBetween[p + 1], degrees });
     }
   }
   return { folds, crossings: between, kinks };

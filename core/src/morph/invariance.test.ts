@@ -2,16 +2,16 @@ import { describe, expect, test } from '@jest/globals';
 import { seededRandom } from '../num';
 import { type Outline, transformOutline } from '../outline';
 import { readPathData } from '../svg';
-import { frameDistance } from '../testing/frame-distance';
 import { realIcons } from '../testing/icons';
+import { outlineDistance } from '../testing/outline-distance';
 import { variantsOf } from '../testing/variants';
 import { endOutline } from './end-outline';
 import { evaluate } from './evaluate';
-import { frameOutline } from './plan-outline';
+import { inBetweenOutline } from './plan-outline';
 import { rankAlternatives } from './rank';
 
 const PAIRS = 40;
-/** Frames of the same pair told otherwise are to be within this share of the size. */
+/** In-betweens of the same pair told otherwise are to be within this share of the size. */
 const NEAR = 0.005;
 
 /** Random pairs of real icons with one contour. */
@@ -28,7 +28,7 @@ describe(`${PAIRS} random pairs of real icons`, () => {
   const pairs = iconPairs().map(([a, b]) => ({ a, b, alternatives: rankAlternatives(a, b) }));
 
   test.each(variantsOf(pairs[0].a, pairs[0].b).map(({ name }, i) => [name, i] as const))(
-    '%s: at least 95 %% have the same frames',
+    '%s: at least 95 %% have the same inBetweens',
     (name, i) => {
       const strays: string[] = [];
       pairs.forEach(({ a, b, alternatives }, k) => {
@@ -37,8 +37,12 @@ describe(`${PAIRS} random pairs of real icons`, () => {
         const other = rankAlternatives(variant.a, variant.b)[0].plan;
         const apart = Math.max(
           ...[0.25, 0.5, 0.75].map((p) => {
-            const frame = frameOutline(other, evaluate(other, variant.swapped ? 1 - p : p));
-            return frameDistance(transformOutline(frame, variant.back), frameOutline(plan, evaluate(plan, p)), 0.03);
+            const inBetween = inBetweenOutline(other, evaluate(other, variant.swapped ? 1 - p : p));
+            return outlineDistance(
+              transformOutline(inBetween, variant.back),
+              inBetweenOutline(plan, evaluate(plan, p)),
+              0.03,
+            );
           }),
         );
         if (!(apart <= NEAR * plan.size)) {
@@ -53,12 +57,12 @@ describe(`${PAIRS} random pairs of real icons`, () => {
     },
   );
 
-  test('every frame is finite, also beyond the ends, and the ends are exact', () => {
+  test('every in-between is finite, also beyond the ends, and the ends are exact', () => {
     for (const { a, b, alternatives } of pairs) {
       for (const { plan } of alternatives) {
         for (let k = -6; k <= 26; k++) expect(evaluate(plan, k / 20).every(Number.isFinite)).toBe(true);
-        expect(frameDistance(endOutline(plan, 'first'), a)).toBeLessThan(0.01);
-        expect(frameDistance(endOutline(plan, 'second'), b)).toBeLessThan(0.01);
+        expect(outlineDistance(endOutline(plan, 'first'), a)).toBeLessThan(0.01);
+        expect(outlineDistance(endOutline(plan, 'second'), b)).toBeLessThan(0.01);
       }
     }
   });

@@ -3,7 +3,7 @@ import { ellipseContour } from '../outline';
 import { evaluate } from './evaluate';
 import { farTurns, smoothJoints } from './joints';
 import { assemble, planRun } from './planned-run';
-import { FrameProbe } from './probe';
+import { InBetweenProbe } from './probe';
 import { RunTravel } from './travel';
 
 const turned = (points: Float64Array, degrees: number): Float64Array => {
@@ -11,7 +11,7 @@ const turned = (points: Float64Array, degrees: number): Float64Array => {
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
   return points.map((v, i) => (i % 2 === 0 ? v * cos - points[i + 1] * sin : points[i - 1] * sin + v * cos));
 };
-/** A straight run of three pieces of these lengths from a place in a direction, degrees. */
+/** A straight run of three segments of these lengths from a place in a direction, degrees. */
 function straightRun(x: number, y: number, degrees: number, lengths: readonly number[]): Float64Array {
   const [dx, dy] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
   const numbers = [x, y];
@@ -27,7 +27,7 @@ function turningAdded(from: Float64Array, to: Float64Array, closed: boolean): nu
   const travel = new RunTravel(from, to, closed, 100);
   const source = { travel, closed, role: 'pair', a: 0, b: 0, bridgesA: [], bridgesB: [], deviation: 0 } as const;
   const plan = assemble([planRun(source, { method: 'straight', softness: 0 })], 'nonzero', 100);
-  const probe = new FrameProbe(plan, 0.01);
+  const probe = new InBetweenProbe(plan, 0.01);
   const at = (p: number): number => {
     probe.take(evaluate(plan, p));
     return probe.turningAlong(0.7) / (2 * Math.PI);

@@ -8,7 +8,7 @@ const SAME_DIRECTION = 0.002;
 const FAR_TURN = (145 * Math.PI) / 180;
 
 /**
- * Joints of two runs of n pieces that are smooth in both and would not stay so on straight ways: handle before, anchor, handle after, three
+ * Joints of two runs of n segments that are smooth in both and would not stay so on straight ways: handle before, anchor, handle after, three
  * indices of numbers each. `every` lists those too that would stay smooth.
  */
 export function smoothJoints(from: Float64Array, to: Float64Array, closed: boolean, every: boolean): Int32Array {

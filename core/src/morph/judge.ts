@@ -4,11 +4,11 @@ import { endOutline } from './end-outline';
 import { evaluate } from './evaluate';
 import { FillMeter } from './fill-area';
 import type { ShiftPlan } from './plan';
-import { FrameProbe } from './probe';
+import { InBetweenProbe } from './probe';
 
 /** A curl shorter than this share of the size does not count as a fold. */
 export const LEAST_LOOP_REL = 0.005;
-/** How coarsely frames are looked at when candidates are compared, as a share of the size. */
+/** How coarsely in-betweens are looked at when candidates are compared, as a share of the size. */
 const COARSE_REL = 0.0015;
 /** Edges shorter than this share of the size say nothing about direction. */
 const LEAST_EDGE_REL = 0.004;
@@ -24,15 +24,15 @@ export interface Judgement {
   readonly folds: boolean;
 }
 
-/** Moments of the first look, and between them those of the second: coarse frames miss thin folds near the ends. */
+/** Moments of the first look, and between them those of the second: coarse in-betweens miss thin folds near the ends. */
 const FIRST_TIMES = Array.from({ length: FIRST_LOOK }, (_, k) => (k + 1) / (FIRST_LOOK + 1));
 const SECOND_TIMES = Array.from({ length: SECOND_LOOK }, (_, k) => (k + 0.5) / SECOND_LOOK);
 
-/** Judges the in-betweens of one plan by what the eye minds: folds, thinning, ballooning, leaving the frame, crossings, holes outside. */
+/** Judges the in-betweens of one plan by what the eye minds: folds, thinning, ballooning, leaving the in-between, crossings, holes outside. */
 export class Judge {
-  private readonly probe: FrameProbe;
+  private readonly probe: InBetweenProbe;
   private readonly fill: FillMeter | undefined;
-  private readonly frame: Float64Array;
+  private readonly inBetween: Float64Array;
   private readonly box = Float64Array.of(Infinity, Infinity, -Infinity, -Infinity);
   /** Hull of both ends: unlike their box it does not depend on how they are turned. */
   private readonly hull: Float64Array;
@@ -49,8 +49,8 @@ export class Judge {
   constructor(private readonly plan: ShiftPlan) {
     this.hull = convexHull(Float64Array.from([...plan.from, ...plan.to]));
     this.size = SIZE_OF_DIAMETER * hullDiameter(this.hull) || 1;
-    this.probe = new FrameProbe(plan, COARSE_REL * this.size);
-    this.frame = new Float64Array(plan.from.length);
+    this.probe = new InBetweenProbe(plan, COARSE_REL * this.size);
+    this.inBetween = new Float64Array(plan.from.length);
     this.leastEdge = LEAST_EDGE_REL * this.size;
     const ends = (['first', 'second'] as const).map((end) => {
       this.probe.take(end === 'first' ? plan.from : plan.to);
@@ -92,15 +92,15 @@ export class Judge {
   }
 
   private look(times: readonly number[]): Judgement {
-    const { plan, probe, frame, size } = this;
+    const { plan, probe, inBetween, size } = this;
     const smaller = Math.min(...this.areas);
     const larger = Math.max(...this.areas);
     const hasArea = smaller > 1e-6 * size * size;
     const longer = Math.max(...this.lengths);
     const shorter = Math.min(...this.lengths);
-    let badFrames = 0;
+    let foldedInBetweens = 0;
     let mostFolds = 0;
-    let crossingFrames = 0;
+    let crossingInBetweens = 0;
     let mostCrossings = 0;
     let leastArea = Infinity;
     let mostArea = 0;
@@ -110,11 +110,11 @@ export class Judge {
     let out = 0;
     let turning = 0;
     for (const time of times) {
-      probe.take(evaluate(plan, time, frame));
+      probe.take(evaluate(plan, time, inBetween));
       const { folds, between } = probe.countCrossings(LEAST_LOOP_REL * size);
-      if (folds > this.baseFolds) badFrames++;
+      if (folds > this.baseFolds) foldedInBetweens++;
       mostFolds = Math.max(mostFolds, folds - this.baseFolds);
-      if (between > this.baseCrossings) crossingFrames++;
+      if (between > this.baseCrossings) crossingInBetweens++;
       mostCrossings = Math.max(mostCrossings, between - this.baseCrossings);
       const length = probe.length();
       leastLength = Math.min(leastLength, length);
@@ -135,9 +135,9 @@ export class Judge {
       }
     }
     let penalty = 0;
-    if (badFrames > 0) penalty += 4 + (0.5 * badFrames * FIRST_LOOK) / times.length + 0.3 * mostFolds;
-    if (crossingFrames > 0)
-      penalty += 0.3 + (0.08 * crossingFrames * FIRST_LOOK) / times.length + 0.05 * Math.min(10, mostCrossings);
+    if (foldedInBetweens > 0) penalty += 4 + (0.5 * foldedInBetweens * FIRST_LOOK) / times.length + 0.3 * mostFolds;
+    if (crossingInBetweens > 0)
+      penalty += 0.3 + (0.08 * crossingInBetweens * FIRST_LOOK) / times.length + 0.05 * Math.min(10, mostCrossings);
     if (hasArea) {
       penalty += 6 * Math.max(0, 0.7 - leastArea / smaller) + 3 * Math.max(0, mostArea / larger - 1.1);
       if (inverted > 0.002 * smaller) penalty += 2 + Math.min(4, (20 * inverted) / smaller);
@@ -145,11 +145,11 @@ export class Judge {
     if (longer > 0) penalty += 4 * Math.max(0, mostLength / longer - 1.12);
     penalty += 0.1 * Math.max(0, (100 * out) / size - 3) + 0.3 * Math.max(0, (100 * out) / size - 4.5);
     penalty += 2 * Math.max(0, turning / this.turning - (plan.contours.length > 1 ? 1.9 : 1.45));
-    return { penalty, folds: badFrames > 0 };
+    return { penalty, folds: foldedInBetweens > 0 };
   }
 }
 
-/** Crossings of an end's own outline, where slits or cuts would touch it; undefined where the plan's frame is that outline. */
+/** Crossings of an end's own outline, where slits or cuts would touch it; undefined where the plan's in-between is that outline. */
 export function endCrossings(plan: ShiftPlan, end: 'first' | 'second'): { folds: number; between: number } | undefined {
   if (plan.contours.every(({ bridgesA, bridgesB }) => (end === 'first' ? bridgesA : bridgesB).length === 0))
     return undefined;

@@ -9,15 +9,15 @@ import {
   reverseContour,
 } from '../outline';
 import { readPathData } from '../svg';
-import { frameDistance } from '../testing/frame-distance';
+import { outlineDistance } from '../testing/outline-distance';
 import { endOutline } from './end-outline';
 import { evaluate } from './evaluate';
 import { measureHealth } from './health';
-import { frameOutline } from './plan-outline';
+import { inBetweenOutline } from './plan-outline';
 import { type Alternative, type RankOptions, rankAlternatives } from './rank';
 
 const best = (a: Outline, b: Outline, options?: RankOptions): Alternative => rankAlternatives(a, b, options)[0];
-const at = ({ plan }: Alternative, progress: number): Outline => frameOutline(plan, evaluate(plan, progress));
+const at = ({ plan }: Alternative, progress: number): Outline => inBetweenOutline(plan, evaluate(plan, progress));
 const ring = (x: number, y: number, outer: number, inner: number): Contour[] => [
   ellipseContour(x, y, outer, outer),
   reverseContour(ellipseContour(x, y, inner, inner)),
@@ -31,7 +31,7 @@ const withIds = (contour: Contour, prefix: string, origins?: string): Contour =>
 describe('known answers of the whole engine', () => {
   test('identical outlines stay still at every moment', () => {
     const a = readPathData('M10 10C40 0 90 20 90 60S40 100 20 80ZM120 20H160V60H120Z');
-    for (const p of [0.1, 0.5, 0.9]) expect(frameDistance(at(best(a, a), p), a)).toBeLessThan(0.01);
+    for (const p of [0.1, 0.5, 0.9]) expect(outlineDistance(at(best(a, a), p), a)).toBeLessThan(0.01);
   });
 
   test('a pentagon against a ring sector drawn the other way round: every start folds until one is reversed (common practice)', () => {
@@ -53,8 +53,8 @@ describe('known answers of the whole engine', () => {
     const [pair] = found.match.pairs;
     expect(pair.joiningA?.slits).toHaveLength(1);
     expect(found.plan.contours).toHaveLength(1);
-    expect(frameDistance(endOutline(found.plan, 'first'), o)).toBeLessThan(0.01);
-    expect(frameDistance(endOutline(found.plan, 'second'), c)).toBeLessThan(0.01);
+    expect(outlineDistance(endOutline(found.plan, 'first'), o)).toBeLessThan(0.01);
+    expect(outlineDistance(endOutline(found.plan, 'second'), c)).toBeLessThan(0.01);
     const health = measureHealth(found.plan);
     expect(health.verdict).toBe('good');
     // The counter opens: the letter does not go bold.
@@ -91,8 +91,8 @@ describe('known answers of the whole engine', () => {
     const found = best(square, line);
     expect(found.plan.contours[0].closed).toBe(false);
     expect(found.match.reasons.map(({ code }) => code)).toContain('opened');
-    const [end] = frameOutline(found.plan, found.plan.to).contours;
-    expect(frameDistance({ contours: [end], fillRule: 'nonzero' }, line)).toBeLessThan(0.01);
+    const [end] = inBetweenOutline(found.plan, found.plan.to).contours;
+    expect(outlineDistance({ contours: [end], fillRule: 'nonzero' }, line)).toBeLessThan(0.01);
     // The gap opens where the outline was cut: at first both ends lie on each other.
     const { from } = found.plan;
     expect(Math.hypot(from[0] - from[from.length - 2], from[1] - from[from.length - 1])).toBeLessThan(0.01);
@@ -136,11 +136,11 @@ describe('known answers of the whole engine', () => {
     ]);
     const found = best(sign, bars);
     expect(found.match.pairs.every((pair) => pair.joiningA?.cut)).toBe(true);
-    expect(found.match.births).toHaveLength(0);
-    const halves = frameOutline(found.plan, found.plan.from).contours.map(contourArea);
+    expect(found.match.unpairedB).toHaveLength(0);
+    const halves = inBetweenOutline(found.plan, found.plan.from).contours.map(contourArea);
     expect(halves).toHaveLength(2);
     expect(halves[0] + halves[1]).toBeCloseTo(contourArea(sign.contours[0]), 2);
-    expect(frameDistance(endOutline(found.plan, 'first'), sign)).toBeLessThan(0.01);
+    expect(outlineDistance(endOutline(found.plan, 'first'), sign)).toBeLessThan(0.01);
     expect(measureHealth(found.plan).crossings).toBe(0);
     // A line drawn by hand is where it is cut.
     const drawn = best(sign, bars, { cuts: { a: [[40, 0, 40, 100]] } });
@@ -155,7 +155,7 @@ describe('known answers of the whole engine', () => {
     const found = best(outlineOfContours(ring(50, 50, 40, 12)), outlineOfContours([ellipseContour(60, 50, 40, 40)]), {
       pairs: [[1, -1]],
     });
-    const hole = found.plan.contours.find(({ role }) => role === 'death');
+    const hole = found.plan.contours.find(({ role }) => role === 'vanishes');
     expect(hole?.a).toBe(1);
     const [x, y] = found.plan.to.subarray(hole?.at ?? 0);
     expect(Math.hypot(x - 60, y - 50)).toBeLessThan(40);
@@ -211,9 +211,9 @@ describe('what is decided by hand', () => {
     });
     const where = (alternative: Alternative, p: number): [number, number] => {
       const { from } = alternative.plan;
-      const frame = evaluate(alternative.plan, p);
+      const inBetween = evaluate(alternative.plan, p);
       for (let i = 0; i < from.length; i += 6)
-        if (Math.hypot(from[i] - 10, from[i + 1] - 40) < 0.01) return [frame[i], frame[i + 1]];
+        if (Math.hypot(from[i] - 10, from[i + 1] - 40) < 0.01) return [inBetween[i], inBetween[i + 1]];
       throw new Error('The point is gone.');
     };
     for (const [p, dx, dy] of [
@@ -225,19 +225,19 @@ describe('what is decided by hand', () => {
       expect(x - u).toBeCloseTo(dx, 1);
       expect(y - v).toBeCloseTo(dy, 1);
     }
-    expect(frameDistance(endOutline(touched.plan, 'first'), arrow)).toBeLessThan(0.01);
-    expect(frameDistance(endOutline(touched.plan, 'second'), star)).toBeLessThan(0.01);
+    expect(outlineDistance(endOutline(touched.plan, 'first'), arrow)).toBeLessThan(0.01);
+    expect(outlineDistance(endOutline(touched.plan, 'second'), star)).toBeLessThan(0.01);
     expect(touched.match.reasons.map(({ code }) => code)).toContain('touched-up');
   });
 
   test('even points: as many as asked for, and how far they stray is told', () => {
     const few = best(arrow, star, { even: 12 }).plan;
     const many = best(arrow, star, { even: 120 }).plan;
-    expect(few.contours[0].pieces).toBe(12);
-    expect(many.contours[0].pieces).toBe(120);
+    expect(few.contours[0].segments).toBe(12);
+    expect(many.contours[0].segments).toBe(120);
     expect(few.endError).toBeGreaterThan(many.endError);
     expect(many.endError).toBeGreaterThan(0.01);
-    expect(frameDistance(frameOutline(many, many.from), arrow)).toBeLessThan(2 * many.endError + 0.05);
+    expect(outlineDistance(inBetweenOutline(many, many.from), arrow)).toBeLessThan(2 * many.endError + 0.05);
     expect(measureHealth(few).sentence).toContain('stray');
   });
 
@@ -249,7 +249,7 @@ describe('what is decided by hand', () => {
       return moment.length ** 2 / moment.area;
     };
     expect(middle(soft)).toBeLessThan(0.8 * middle(straight));
-    expect(frameDistance(endOutline(soft.plan, 'first'), arrow)).toBeLessThan(0.01);
+    expect(outlineDistance(endOutline(soft.plan, 'first'), arrow)).toBeLessThan(0.01);
   });
 
   test('options that name what is not there are refused by name', () => {
@@ -259,7 +259,7 @@ describe('what is decided by hand', () => {
   });
 });
 
-/** The point at a share of a contour of straight pieces. */
+/** The point at a share of a contour of straight segments. */
 function pointAtShare(contour: Contour, share: number): [number, number] {
   const p = contour.points;
   const lengths: number[] = [];

@@ -17,7 +17,7 @@ export const MOST_SOFTNESS = LEVELS;
 export type Rounded = readonly Float64Array[];
 
 /**
- * A closed run rounded more and more by curve-shortening flow of its piece polygon. Handles follow the edges of the polygon, and as it
+ * A closed run rounded more and more by curve-shortening flow of its segment polygon. Handles follow the edges of the polygon, and as it
  * gets rounder the polygon's own tangents.
  *
  * @param size px to which the feature sizes relate
@@ -42,7 +42,7 @@ export function roundedLevels(run: Float64Array, size: number): Rounded {
   return out;
 }
 
-/** Cubics along a polygon: handles of `run` in the frames of its edges, blended with a third of the edge along the polygon's tangents. */
+/** Cubics along a polygon: handles of `run` in the in-betweens of its edges, blended with a third of the edge along the polygon's tangents. */
 function dressPolygon(polygon: Float64Array, run: Float64Array, free: number): Float64Array {
   const n = polygon.length / 2;
   const out = new Float64Array(run.length);

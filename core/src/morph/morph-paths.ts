@@ -1,6 +1,6 @@
 import { readPathData } from '../svg';
 import { evaluate } from './evaluate';
-import { framePathData } from './plan-outline';
+import { inBetweenPathData } from './plan-outline';
 import { rankAlternatives } from './rank';
 
 export interface MorphPathsOptions {
@@ -16,6 +16,6 @@ export interface MorphPathsOptions {
  */
 export function morphPaths(dA: string, dB: string, options: MorphPathsOptions = {}): (progress: number) => string {
   const [{ plan }] = rankAlternatives(readPathData(dA), readPathData(dB));
-  const frame = new Float64Array(plan.from.length);
-  return (progress) => framePathData(plan, evaluate(plan, progress, frame), options.digits ?? 3);
+  const inBetween = new Float64Array(plan.from.length);
+  return (progress) => inBetweenPathData(plan, evaluate(plan, progress, inBetween), options.digits ?? 3);
 }

@@ -17,7 +17,7 @@ import { findCrossings } from './crossings';
 import { evaluate, followProgress } from './evaluate';
 import { measureHealth } from './health';
 import { morphPaths } from './morph-paths';
-import { frameOutline } from './plan-outline';
+import { inBetweenOutline } from './plan-outline';
 import { planShift } from './plan-shift';
 
 const outline = (...contours: Outline['contours']): Outline => ({ contours, fillRule: 'nonzero' });
@@ -27,7 +27,7 @@ const planOf = (a: Outline, b: Outline, direction: 'auto' | 'same' | 'reversed' 
   planShift(a, b, matchOutlines(a, b, { direction }));
 const middle = (a: Outline, b: Outline): Outline => {
   const plan = planOf(a, b);
-  return frameOutline(plan, evaluate(plan, 0.5));
+  return inBetweenOutline(plan, evaluate(plan, 0.5));
 };
 
 describe('200 real icons, each to the next, at 1000 px', () => {
@@ -36,7 +36,7 @@ describe('200 real icons, each to the next, at 1000 px', () => {
     outline: transformOutline(readPathData(d), scaling(1000 / 24)),
   }));
 
-  test('21 frames are finite; the first and last are the icons to 0.01 px', () => {
+  test('21 in-betweens are finite; the first and last are the icons to 0.01 px', () => {
     expect(icons.length).toBe(201);
     let worst = 0;
     for (let i = 0; i + 1 < icons.length; i++) {
@@ -46,23 +46,23 @@ describe('200 real icons, each to the next, at 1000 px', () => {
       const out = new Float64Array(plan.from.length);
       for (let k = 0; k <= 20; k++) {
         evaluate(plan, k / 20, out);
-        if (!out.every(Number.isFinite)) throw new Error(`${icons[i].name}: frame ${k} is not finite`);
+        if (!out.every(Number.isFinite)) throw new Error(`${icons[i].name}: inBetween ${k} is not finite`);
       }
-      const visible = (frame: Outline): Outline => ({
-        ...frame,
-        contours: frame.contours.filter(({ points }) => points.some((v, n) => Math.abs(v - points[n % 2]) > 1e-6)),
+      const visible = (inBetween: Outline): Outline => ({
+        ...inBetween,
+        contours: inBetween.contours.filter(({ points }) => points.some((v, n) => Math.abs(v - points[n % 2]) > 1e-6)),
       });
       const ends: [Outline, Outline][] = [
-        [visible(frameOutline(plan, evaluate(plan, 0, out))), a],
-        [visible(frameOutline(plan, evaluate(plan, 1, out))), b],
+        [visible(inBetweenOutline(plan, evaluate(plan, 0, out))), a],
+        [visible(inBetweenOutline(plan, evaluate(plan, 1, out))), b],
       ];
-      for (const [frame, icon] of ends) {
-        expect(frame.contours).toHaveLength(icon.contours.length);
+      for (const [inBetween, icon] of ends) {
+        expect(inBetween.contours).toHaveLength(icon.contours.length);
         // Exact splitting keeps signed areas; a slow distance check follows on every tenth pair.
         const area = (o: Outline): number =>
           o.contours.reduce((sum, contour) => sum + Math.abs(contourArea(contour)), 0);
-        expect(Math.abs(area(frame) - area(icon)) / area(icon)).toBeLessThan(1e-4);
-        if (i % 10 === 0) worst = Math.max(worst, strayOf(frame, icon), strayOf(icon, frame));
+        expect(Math.abs(area(inBetween) - area(icon)) / area(icon)).toBeLessThan(1e-4);
+        if (i % 10 === 0) worst = Math.max(worst, strayOf(inBetween, icon), strayOf(icon, inBetween));
       }
     }
     expect(worst).toBeLessThan(0.01);
@@ -111,14 +111,14 @@ describe('known answers', () => {
   test('four anchors against eight: neither end changes and nothing is added by hand', () => {
     const octagon = outline(polygonContour([30, 0, 70, 0, 100, 30, 100, 70, 70, 100, 30, 100, 0, 70, 0, 30]));
     const plan = planOf(outline(square(0, 0, 100)), octagon);
-    expect(strayOf(frameOutline(plan, plan.from), outline(square(0, 0, 100)))).toBeLessThan(0.01);
-    expect(strayOf(frameOutline(plan, plan.to), octagon)).toBeLessThan(0.01);
-    expect(plan.contours[0].pieces).toBeLessThanOrEqual(12);
+    expect(strayOf(inBetweenOutline(plan, plan.from), outline(square(0, 0, 100)))).toBeLessThan(0.01);
+    expect(strayOf(inBetweenOutline(plan, plan.to), octagon)).toBeLessThan(0.01);
+    expect(plan.contours[0].segments).toBeLessThanOrEqual(12);
   });
 
-  test('a contour without partner grows from a point inside it and stays in the structure', () => {
+  test('an unpaired contour grows from a point inside it and stays in the structure', () => {
     const plan = planOf(outline(square(0, 0, 40)), outline(square(0, 0, 40), square(41, 10, 20)));
-    const born = plan.contours.find(({ role }) => role === 'birth');
+    const born = plan.contours.find(({ role }) => role === 'appears');
     expect(born).toBeDefined();
     const at = born?.at ?? 0;
     for (let i = at; i < at + 26; i += 2) expect([plan.from[i], plan.from[i + 1]]).toEqual([51, 20]);
@@ -181,8 +181,8 @@ describe('crossings', () => {
 
 describe('morphPaths', () => {
   test('gives path data with the same commands at every progress', () => {
-    const frame = morphPaths('M0 0H100V100H0Z', 'M50 0A50 50 0 1 1 50 100A50 50 0 1 1 50 0Z');
-    const commands = (p: number): string => frame(p).replace(/[^A-Z]/g, '');
+    const inBetween = morphPaths('M0 0H100V100H0Z', 'M50 0A50 50 0 1 1 50 100A50 50 0 1 1 50 0Z');
+    const commands = (p: number): string => inBetween(p).replace(/[^A-Z]/g, '');
     expect(new Set([0, 0.2, 0.5, 0.99, 1].map(commands)).size).toBe(1);
     expect(() => morphPaths('M0 0L', 'M0 0L1 1')).toThrow(/character/);
   });

@@ -8,7 +8,7 @@ import { meanValueCoordinates } from './carried';
 import { evaluate } from './evaluate';
 import { CurveFlow, polygonArea } from './flow';
 import { assemble, planRun } from './planned-run';
-import { FrameProbe } from './probe';
+import { InBetweenProbe } from './probe';
 import { rankAlternatives } from './rank';
 import { RunTravel } from './travel';
 
@@ -27,13 +27,13 @@ const { geom } = jsts as unknown as GeometryLibrary;
 const factory = new geom.GeometryFactory();
 
 describe('against a general-purpose geometry library', () => {
-  test('areas and freedom from crossings of 200 frames of real icons', () => {
+  test('areas and freedom from crossings of 200 in-betweens of real icons', () => {
     const icons = realIcons(400, 9)
       .map(({ d }) => readPathData(d))
       .filter(({ contours }) => contours.length === 1);
-    let frames = 0;
+    let inBetweens = 0;
     let folded = 0;
-    for (let i = 0; frames < 200; i++) {
+    for (let i = 0; inBetweens < 200; i++) {
       // Straight ways from the place where the file starts: some of them fold.
       const [a, b] = [icons[i % icons.length], icons[(i * 7 + 3) % icons.length]];
       const { plan } = rankAlternatives(a, b, {
@@ -41,7 +41,7 @@ describe('against a general-purpose geometry library', () => {
         softness: 0,
         starts: [{ contourA: 0, shareA: 0, contourB: 0, shareB: (i % 5) / 5 }],
       })[0];
-      const probe = new FrameProbe(plan, 0.02 * plan.size);
+      const probe = new InBetweenProbe(plan, 0.02 * plan.size);
       for (const p of [0.2, 0.4, 0.6, 0.8]) {
         probe.take(evaluate(plan, p));
         const points = Array.from(
@@ -56,10 +56,10 @@ describe('against a general-purpose geometry library', () => {
           const area = factory.createPolygon(factory.createLinearRing(ring)).getArea();
           expect(Math.abs(probe.signedArea())).toBeCloseTo(area, 6);
         } else folded++;
-        frames++;
+        inBetweens++;
       }
     }
-    expect(frames).toBe(200);
+    expect(inBetweens).toBe(200);
     expect(folded).toBeGreaterThan(10);
   });
 });
@@ -145,9 +145,9 @@ describe('the turning in-between', () => {
     const source = { travel, closed: true, role: 'pair' as const, bridgesA: [], bridgesB: [], deviation: 0 };
     const plan = assemble([planRun(source, { method: 'turning', softness: 0 })], 'nonzero', 100);
     for (let k = 1; k < 20; k++) {
-      const frame = evaluate(plan, k / 20);
+      const inBetween = evaluate(plan, k / 20);
       const edge = (i: number): number =>
-        Math.hypot(frame[6 * i + 6] - frame[6 * i], frame[6 * i + 7] - frame[6 * i + 1]);
+        Math.hypot(inBetween[6 * i + 6] - inBetween[6 * i], inBetween[6 * i + 7] - inBetween[6 * i + 1]);
       expect(edge(0)).toBeCloseTo(80, 1);
       expect(edge(1)).toBeCloseTo(30, 1);
     }
@@ -162,7 +162,7 @@ describe('holes', () => {
     ];
     const { plan, match } = rankAlternatives(outlineOfContours(plate(50, 50)), outlineOfContours(plate(80, 70)))[0];
     expect(match.pairs).toHaveLength(2);
-    const probe = new FrameProbe(plan, 0.05);
+    const probe = new InBetweenProbe(plan, 0.05);
     for (let k = 0; k <= 20; k++) {
       probe.take(evaluate(plan, k / 20));
       expect(probe.countCrossings(0.3).between).toBe(0);

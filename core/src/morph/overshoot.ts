@@ -2,21 +2,21 @@ import { evaluate } from './evaluate';
 import { LEAST_LOOP_REL } from './judge';
 import type { ShiftPlan } from './plan';
 import { MOST_OVERSHOOT } from './planned-run';
-import { FrameProbe } from './probe';
+import { InBetweenProbe } from './probe';
 
 const STEPS = 6;
 
 /**
- * The plan with as much overshoot on each side, up to 0.3, as its frames can bear without folds beyond those of the ends. Progress beyond is
+ * The plan with as much overshoot on each side, up to 0.3, as its in-betweens can bear without folds beyond those of the ends. Progress beyond is
  * compressed towards that limit by `followProgress`.
  */
 export function withOvershoot(plan: ShiftPlan): ShiftPlan {
-  const probe = new FrameProbe(plan, 0.0015 * plan.size || 1);
-  const frame = new Float64Array(plan.from.length);
+  const probe = new InBetweenProbe(plan, 0.0015 * plan.size || 1);
+  const inBetween = new Float64Array(plan.from.length);
   // Followed without compression while looking.
   const open: ShiftPlan = { ...plan, overshoot: { below: Infinity, above: Infinity } };
   const folds = (progress: number): number => {
-    probe.take(evaluate(open, progress, frame));
+    probe.take(evaluate(open, progress, inBetween));
     return probe.countCrossings(LEAST_LOOP_REL * plan.size).folds;
   };
   const limit = (sign: 1 | -1): number => {

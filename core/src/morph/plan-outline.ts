@@ -3,10 +3,13 @@ import { cubicText, numberText } from '../svg';
 import { type Box, emptyBox, includePoint } from '../vec';
 import type { ShiftPlan } from './plan';
 
-/** The frame of a plan as an outline; copies the numbers. Contours shrunk to a point stay in it. */
-export function frameOutline(plan: ShiftPlan, frame: Float64Array): Outline {
+/** The in-between of a plan as an outline; copies the numbers. Contours shrunk to a point stay in it. */
+export function inBetweenOutline(plan: ShiftPlan, inBetween: Float64Array): Outline {
   return {
-    contours: plan.contours.map(({ at, pieces, closed }) => ({ points: frame.slice(at, at + 6 * pieces + 2), closed })),
+    contours: plan.contours.map(({ at, segments, closed }) => ({
+      points: inBetween.slice(at, at + 6 * segments + 2),
+      closed,
+    })),
     fillRule: plan.fillRule,
   };
 }
@@ -19,31 +22,36 @@ export function planBox(plan: ShiftPlan): Box {
 }
 
 /**
- * Path data of what a stroke follows in a frame: the edges of the first, or second, outline, without slits, cuts and chords. As constant in
- * structure as `framePathData`.
+ * Path data of what a stroke follows in an in-between: the edges of the first, or second, outline, without slits, cuts and chords. As constant in
+ * structure as `inBetweenPathData`.
  */
-export function edgePathData(plan: ShiftPlan, frame: Float64Array, digits: number, end: 'first' | 'second'): string {
+export function edgePathData(
+  plan: ShiftPlan,
+  inBetween: Float64Array,
+  digits: number,
+  end: 'first' | 'second',
+): string {
   let d = '';
-  for (const { at, pieces, closed, bridgesA, bridgesB } of plan.contours) {
+  for (const { at, segments, closed, bridgesA, bridgesB } of plan.contours) {
     const bridges = end === 'first' ? bridgesA : bridgesB;
-    for (let k = 0; k < pieces; k++) {
+    for (let k = 0; k < segments; k++) {
       if (bridges.includes(k)) continue;
       const i = at + 6 * k;
       if (k === 0 || bridges.includes(k - 1))
-        d += `M${numberText(frame[i], digits)} ${numberText(frame[i + 1], digits)}`;
-      d += cubicText(frame, i, digits);
+        d += `M${numberText(inBetween[i], digits)} ${numberText(inBetween[i + 1], digits)}`;
+      d += cubicText(inBetween, i, digits);
     }
     if (closed && bridges.length === 0) d += 'Z';
   }
   return d;
 }
 
-/** Path data of a frame: always one M, the same number of C and the same Z, so that any two frames of a plan interpolate command by command. */
-export function framePathData(plan: ShiftPlan, frame: Float64Array, digits: number): string {
+/** Path data of an in-between: always one M, the same number of C and the same Z, so that any two in-betweens of a plan interpolate command by command. */
+export function inBetweenPathData(plan: ShiftPlan, inBetween: Float64Array, digits: number): string {
   let d = '';
-  for (const { at, pieces, closed } of plan.contours) {
-    d += `M${numberText(frame[at], digits)} ${numberText(frame[at + 1], digits)}`;
-    for (let k = 0; k < pieces; k++) d += cubicText(frame, at + 6 * k, digits);
+  for (const { at, segments, closed } of plan.contours) {
+    d += `M${numberText(inBetween[at], digits)} ${numberText(inBetween[at + 1], digits)}`;
+    for (let k = 0; k < segments; k++) d += cubicText(inBetween, at + 6 * k, digits);
     if (closed) d += 'Z';
   }
   return d;

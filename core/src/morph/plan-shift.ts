@@ -12,16 +12,16 @@ import {
 } from '../outline';
 import { splitEvenly, splitPair } from './break-points';
 import { anchorPolygon, meanValueCoordinates } from './carried';
-import { withLonePointsNear } from './lone-points';
 import { METHODS, type Method, type ShiftPlan } from './plan';
 import { assemble, type PlannedRun, planRun, type RunSource } from './planned-run';
 import { onGrid } from './spline-keys';
 import { type Correction, RunTravel, type Way } from './travel';
+import { withUnpairedPointsNear } from './unpaired-points';
 import { wipedContour, writeWipe } from './wipe';
 
 /**
- * Computes a shift from outline `a` to outline `b` (px, y down) by `match`. Points are added by exact splitting only, so the frames at
- * progress 0 and 1 are the outlines themselves. Contours without a partner shrink to, or grow from, a point inside them, or nearer to the
+ * Computes a shift from outline `a` to outline `b` (px, y down) by `match`. Points are added by exact splitting only, so the in-betweens at
+ * progress 0 and 1 are the outlines themselves. Unpaired contours shrink to, or grow from, a point inside them, or nearer to the
  * others where that is far from all; holes go with their solid. `method` is for all pairs; without it each travels as the match says, or straight.
  *
  * @throws CoreError 'option' for an unknown method
@@ -34,10 +34,12 @@ export function planShift(a: Outline, b: Outline, match: Match, method?: Method)
       'method',
     );
   const size = Math.max(outlineSize(a), outlineSize(b));
-  return withLonePointsNear(planRuns(a, b, match, size, (pair) => pairSource(a, b, pair, size, match.even), method));
+  return withUnpairedPointsNear(
+    planRuns(a, b, match, size, (pair) => pairSource(a, b, pair, size, match.even), method),
+  );
 }
 
-/** As `planShift`, with split pairs supplied by the caller, who may have them already, and lone contours growing from a point inside them. */
+/** As `planShift`, with split pairs supplied by the caller, who may have them already, and unpaired contours growing from a point inside them. */
 export function planRuns(
   a: Outline,
   b: Outline,
@@ -66,11 +68,23 @@ export function planRuns(
     const way = { ...wayOf(pair), corrections: correctionsOf(a, pair, source, match.touchUps) };
     runs.push(planRun(source, solid ? { ...way, carried: carriedBy(solid.source, wayOf(solid.pair), source) } : way));
   }
-  match.deaths.forEach((i, k) => {
-    runs.push(alone(a.contours[i], i, 'death', solids, nestingA, match.timing?.deaths[k], match.wipes?.deaths[k]));
+  match.unpairedA.forEach((i, k) => {
+    runs.push(
+      unpairedRun(
+        a.contours[i],
+        i,
+        'vanishes',
+        solids,
+        nestingA,
+        match.timing?.unpairedA[k],
+        match.wipes?.unpairedA[k],
+      ),
+    );
   });
-  match.births.forEach((j, k) => {
-    runs.push(alone(b.contours[j], j, 'birth', solids, nestingB, match.timing?.births[k], match.wipes?.births[k]));
+  match.unpairedB.forEach((j, k) => {
+    runs.push(
+      unpairedRun(b.contours[j], j, 'appears', solids, nestingB, match.timing?.unpairedB[k], match.wipes?.unpairedB[k]),
+    );
   });
   return assemble(
     runs,
@@ -151,19 +165,19 @@ const isInside = (nesting: readonly Nesting[] | undefined, inner: number, outer:
 
 /** How far the solid takes a point inside it off the straight way between its places at both ends. */
 function carriedBy(solid: RunSource, way: Way, hole: RunSource): NonNullable<Way['carried']> {
-  const frame = new Float64Array(solid.travel.from.length);
+  const inBetween = new Float64Array(solid.travel.from.length);
   const [fromX, fromY] = middleOf(hole.travel.from, hole.closed);
   const [toX, toY] = middleOf(hole.travel.to, hole.closed);
   const weightsA = meanValueCoordinates(anchorPolygon(solid.travel.from), fromX, fromY);
   const weightsB = meanValueCoordinates(anchorPolygon(solid.travel.to), toX, toY);
   return (progress, out) => {
-    solid.travel.frame(way, progress, frame);
+    solid.travel.inBetween(way, progress, inBetween);
     let x = 0;
     let y = 0;
     for (let i = 0; i < weightsA.length; i++) {
       const w = weightsA[i] + (weightsB[i] - weightsA[i]) * progress;
-      x += w * frame[6 * i];
-      y += w * frame[6 * i + 1];
+      x += w * inBetween[6 * i];
+      y += w * inBetween[6 * i + 1];
     }
     out[0] = x - (fromX + (toX - fromX) * progress);
     out[1] = y - (fromY + (toY - fromY) * progress);
@@ -175,23 +189,23 @@ function middleOf(points: Float64Array, closed: boolean): [number, number] {
   return [x, y];
 }
 
-/** A contour that comes or goes alone, wiped in or away where it stands. */
+/** A contour that is unpaired, wiped in or away where it stands. */
 function wiped(
   contour: Contour,
   index: number,
-  role: 'birth' | 'death',
+  role: 'appears' | 'vanishes',
   nesting: readonly Nesting[] | undefined,
   timing: readonly [number, number],
   angle: number,
 ): PlannedRun {
   const oriented = runsBackwards(contour, nesting?.[index].hole ?? false) ? reverseContour(contour) : contour;
   const { full, wipe, edges } = wipedContour(oriented, angle, role);
-  const pieces = (full.length / 2 - 1) / 3;
+  const segments = (full.length / 2 - 1) / 3;
   const run = {
-    pieces,
+    segments,
     closed: contour.closed,
     role,
-    ...(role === 'death' ? { a: index } : { b: index }),
+    ...(role === 'vanishes' ? { a: index } : { b: index }),
     wipe,
     begin: timing[0],
     end: timing[1],
@@ -203,16 +217,16 @@ function wiped(
     softness: 0,
   } as const;
   const hidden = new Float64Array(full.length);
-  writeWipe({ ...run, at: 0 }, wipe, full, role === 'birth' ? 0 : 1, hidden);
+  writeWipe({ ...run, at: 0 }, wipe, full, role === 'appears' ? 0 : 1, hidden);
   for (let i = 0; i < hidden.length; i++) hidden[i] = onGrid(hidden[i]);
-  return { ...run, from: role === 'death' ? full : hidden, to: role === 'death' ? hidden : full };
+  return { ...run, from: role === 'vanishes' ? full : hidden, to: role === 'vanishes' ? hidden : full };
 }
 
-/** A contour that comes or goes alone: against a point inside it, which its solid (if it is a hole) takes along. */
-function alone(
+/** A contour that is unpaired: against a point inside it, which its solid (if it is a hole) takes along. */
+function unpairedRun(
   contour: Contour,
   index: number,
-  role: 'birth' | 'death',
+  role: 'appears' | 'vanishes',
   pairs: readonly { pair: PairMatch; source: RunSource }[],
   nesting: readonly Nesting[] | undefined,
   timing: readonly [number, number] = [0, 1],
@@ -220,14 +234,14 @@ function alone(
 ): PlannedRun {
   if (wipe !== undefined) return wiped(contour, index, role, nesting, timing, wipe);
   const solid = pairs.find(
-    ({ pair, source }) => source.closed && isInside(nesting, index, role === 'birth' ? pair.b : pair.a),
+    ({ pair, source }) => source.closed && isInside(nesting, index, role === 'appears' ? pair.b : pair.a),
   );
   const oriented = runsBackwards(contour, nesting?.[index].hole ?? false) ? reverseContour(contour) : contour;
   let { x, y } = innerPoint(contour);
   if (solid) {
     const { from, to } = solid.source.travel;
-    const weights = meanValueCoordinates(anchorPolygon(role === 'birth' ? to : from), x, y);
-    const other = role === 'birth' ? from : to;
+    const weights = meanValueCoordinates(anchorPolygon(role === 'appears' ? to : from), x, y);
+    const other = role === 'appears' ? from : to;
     x = 0;
     y = 0;
     for (let i = 0; i < weights.length; i++) {
@@ -241,12 +255,17 @@ function alone(
     point[i + 1] = y;
   }
   const full = oriented.points;
-  const travel = new RunTravel(role === 'death' ? full : point, role === 'birth' ? full : point, contour.closed, 1);
+  const travel = new RunTravel(
+    role === 'vanishes' ? full : point,
+    role === 'appears' ? full : point,
+    contour.closed,
+    1,
+  );
   const source: RunSource = {
     travel,
     closed: contour.closed,
     role,
-    ...(role === 'death' ? { a: index } : { b: index }),
+    ...(role === 'vanishes' ? { a: index } : { b: index }),
     bridgesA: [],
     bridgesB: [],
     deviation: 0,

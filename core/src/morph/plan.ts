@@ -7,7 +7,7 @@ export const METHODS = ['straight', 'turning', 'blended'] as const;
 /** How positions travel: straight — every point on a straight line; turning — edges turn and stretch; blended — half of each. */
 export type Method = (typeof METHODS)[number];
 
-/** Frames of a contour at some moments, joined by cubics: what a contour needs that does not go straight. */
+/** In-betweens of a contour at some moments, joined by cubics: what a contour needs that does not go straight. */
 export interface PlanKeys {
   /** Progress of each key, ascending, the first 0, the last 1. */
   readonly times: Float64Array;
@@ -16,17 +16,17 @@ export interface PlanKeys {
   readonly slopes: Float64Array;
 }
 
-/** How a contour that comes or goes alone is uncovered or covered. */
+/** How a contour that is unpaired is uncovered or covered. */
 export type PlanWipe =
   | {
-      /** By a straight edge: shown is what lies at x·px + y·py ≤ first + (last − first)·progress. Pieces come in twos, a curve and the edge. */
+      /** By a straight edge: shown is what lies at x·px + y·py ≤ first + (last − first)·progress. Segments come in twos, a curve and the edge. */
       readonly kind: 'edge';
       /** Unit direction in which the edge uncovers. */
       readonly x: number;
       readonly y: number;
       readonly first: number;
       readonly last: number;
-      /** For each two pieces: 1 where the curve runs ahead of the edge and stands first, 0 where it comes back and stands second. */
+      /** For each two segments: 1 where the curve runs ahead of the edge and stands first, 0 where it comes back and stands second. */
       readonly rising: Uint8Array;
     }
   | {
@@ -40,11 +40,11 @@ export type PlanWipe =
 
 /** One contour of a plan: where its numbers lie, how they travel and where it came from. */
 export interface PlanContour {
-  /** Index of the first number in the flat arrays; the contour has 2·(3·pieces + 1) of them. */
+  /** Index of the first number in the flat arrays; the contour has 2·(3·segments + 1) of them. */
   readonly at: number;
-  readonly pieces: number;
+  readonly segments: number;
   readonly closed: boolean;
-  readonly role: 'pair' | 'birth' | 'death';
+  readonly role: 'pair' | 'appears' | 'vanishes';
   /** Index of the contour in the first and second outline, where there is one. */
   readonly a?: number;
   readonly b?: number;
@@ -52,7 +52,7 @@ export interface PlanContour {
   readonly reversed?: boolean;
   /** Absent where every number goes straight from one end to the other. */
   readonly keys?: PlanKeys;
-  /** Absent where a contour that comes or goes alone grows from, or shrinks to, a point. */
+  /** Absent where a contour that is unpaired grows from, or shrinks to, a point. */
   readonly wipe?: PlanWipe;
   /** Progress at which it leaves its first end and reaches its second: 0 and 1 unless it is born late or dies early. */
   readonly begin: number;
@@ -67,7 +67,7 @@ export interface PlanContour {
    * three indices, the direction at the first end and how far it turns (rad).
    */
   readonly turns: Float64Array;
-  /** Pieces that are no edge of the first, and of the second outline: slits and cuts, which no stroke follows. */
+  /** Segments that are no edge of the first, and of the second outline: slits and cuts, which no stroke follows. */
   readonly bridgesA: readonly number[];
   readonly bridgesB: readonly number[];
   /** How it travels, and how much it is rounded on the way (0: not at all). */
@@ -89,9 +89,9 @@ export interface ShiftPlan {
   readonly overshoot: { readonly below: number; readonly above: number };
   /** The longer side of the larger end's box, px. */
   readonly size: number;
-  /** How far the first and last frame are from the outlines, px: 0, unless points were set evenly on request. */
+  /** How far the first and last in-between are from the outlines, px: 0, unless points were set evenly on request. */
   readonly endError: number;
 }
 
 /** How many numbers a contour of a plan has. */
-export const contourLengthIn = (contour: PlanContour): number => 6 * contour.pieces + 2;
+export const contourNumberCount = (contour: PlanContour): number => 6 * contour.segments + 2;

@@ -17,7 +17,7 @@ export interface RunSource {
   readonly bridgesB: readonly number[];
   /** For each anchor its share of the first run's length from the start of the pair; absent for contours that come or go alone. */
   readonly shares?: Float64Array;
-  /** How far the pieces stray from the outlines, px. */
+  /** How far the segments stray from the outlines, px. */
   readonly deviation: number;
 }
 
@@ -32,7 +32,7 @@ export function planRun({ travel, closed, role, a, b, reversed, bridgesA, bridge
   return {
     from: travel.from,
     to: travel.to,
-    pieces: (travel.from.length / 2 - 1) / 3,
+    segments: (travel.from.length / 2 - 1) / 3,
     closed,
     role,
     a,

@@ -4,7 +4,7 @@ import { type Contour, ellipseContour, polygonContour, reverseContour } from '..
 import { FillMeter } from './fill-area';
 import type { ShiftPlan } from './plan';
 import { assemble, planRun } from './planned-run';
-import { FrameProbe } from './probe';
+import { InBetweenProbe } from './probe';
 import { RunTravel } from './travel';
 
 /** A plan that stands still on some contours. */
@@ -29,9 +29,9 @@ function still(contours: readonly Contour[], bridges: readonly number[] = []): S
     100,
   );
 }
-function probeOf(contours: readonly Contour[], bridges?: readonly number[]): FrameProbe {
+function probeOf(contours: readonly Contour[], bridges?: readonly number[]): InBetweenProbe {
   const plan = still(contours, bridges);
-  const probe = new FrameProbe(plan, 0.01);
+  const probe = new InBetweenProbe(plan, 0.01);
   probe.take(plan.from);
   return probe;
 }
@@ -55,7 +55,7 @@ function slowCrossings(xy: readonly number[]): number {
   return count;
 }
 
-describe('looking at a frame', () => {
+describe('looking at an in-between', () => {
   test('lengths, areas and turning are those of the handbook: square and circle', () => {
     const box = probeOf([square(10, 10, 40)]);
     expect(box.length()).toBeCloseTo(160, 9);
@@ -105,7 +105,7 @@ describe('looking at a frame', () => {
 
   test('bridges of an end are no edges of it', () => {
     const shape = polygon(0, 0, 40, 40, 40, 0, 0, 40);
-    // The first piece is the slit: its crossing does not count at the first end, but does in between.
+    // The first segment is the slit: its crossing does not count at the first end, but does in between.
     const probe = probeOf([shape], [0]);
     expect(probe.countCrossings(0, 'first').folds).toBe(0);
     expect(probe.countCrossings(0, 'between').folds).toBe(1);
@@ -130,7 +130,7 @@ describe('looking at a frame', () => {
 describe('filled areas', () => {
   const areaOf = (contours: readonly Contour[], rows = 400) => {
     const plan = still(contours);
-    const probe = new FrameProbe(plan, 0.01);
+    const probe = new InBetweenProbe(plan, 0.01);
     probe.take(plan.from);
     return new FillMeter(plan, probe, -20, 120, rows).measure(1);
   };

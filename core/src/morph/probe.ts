@@ -1,5 +1,5 @@
 import { outsideHull } from '../vec';
-import { contourLengthIn, type ShiftPlan } from './plan';
+import { contourNumberCount, type ShiftPlan } from './plan';
 
 /** A proper crossing of two edges; `loop` is the length of the shorter part of the contour between its two visits, 0 between contours. */
 export interface ProbeCrossing {
@@ -7,22 +7,22 @@ export interface ProbeCrossing {
   readonly y: number;
   readonly loop: number;
   readonly contour: number;
-  /** Index of the piece of the plan's contour, counted from its start, of either edge. */
-  readonly piece: number;
+  /** Index of the segment of the plan's contour, counted from its start, of either edge. */
+  readonly segment: number;
 }
 
-/** Which frame is looked at: one of the ends, or one in between. */
+/** Which in-between is looked at: one of the ends, or one in between. */
 export type ProbedEnd = 'first' | 'second' | 'between';
 /** Chords shorter than this share of their gap have no direction. */
 const LEAST_CHORD = 0.07;
 const END_MASK: Readonly<Record<ProbedEnd, number>> = { first: 1, second: 2, between: 0 };
 
 /**
- * Looks at frames of one plan as polylines: crossings, lengths, areas, extents. All memory is made once; the same subdivision serves every
- * frame, so that frames compare.
+ * Looks at in-betweens of one plan as polylines: crossings, lengths, areas, extents. All memory is made once; the same subdivision serves every
+ * in-between, so that in-betweens compare.
  */
-export class FrameProbe {
-  /** Polyline points x, y of all contours one after the other, of the frame last taken. */
+export class InBetweenProbe {
+  /** Polyline points x, y of all contours one after the other, of the in-between last taken. */
   readonly points: Float64Array;
   /** For each contour the index of its first point, and past the last contour the number of points. */
   readonly starts: Int32Array;
@@ -32,7 +32,7 @@ export class FrameProbe {
   private readonly edgeContour: Int32Array;
   private readonly edgeFirst: Int32Array;
   private readonly edgeNext: Int32Array;
-  private readonly edgePiece: Int32Array;
+  private readonly edgeSegment: Int32Array;
   private readonly low: Float64Array;
   private readonly high: Float64Array;
   private readonly along: Float64Array;
@@ -55,7 +55,7 @@ export class FrameProbe {
     let edges = 0;
     contours.forEach((contour, c) => {
       this.starts[c] = points;
-      for (let k = 0; k < contour.pieces; k++) {
+      for (let k = 0; k < contour.segments; k++) {
         const at = contour.at + 6 * k;
         const d = Math.max(bulge(from, at), bulge(to, at));
         const count = Math.min(48, Math.max(1, Math.ceil(Math.sqrt((0.75 * d) / epsilon))));
@@ -72,41 +72,41 @@ export class FrameProbe {
     this.edgeContour = new Int32Array(edges);
     this.edgeFirst = new Int32Array(edges);
     this.edgeNext = new Int32Array(edges);
-    this.edgePiece = new Int32Array(edges);
+    this.edgeSegment = new Int32Array(edges);
     this.bridge = new Uint8Array(edges);
     this.low = new Float64Array(edges);
     this.high = new Float64Array(edges);
     this.along = new Float64Array(edges + contours.length);
     this.order = Int32Array.from({ length: edges }, (_, i) => i);
     let e = 0;
-    let piece = 0;
+    let segment = 0;
     contours.forEach((contour, c) => {
       const start = this.starts[c];
       const last = start + this.counts[c] - 1;
-      for (let k = 0, p = start; k < contour.pieces; k++, piece++) {
-        for (let s = 0; s < this.steps[piece]; s++, e++, p++) {
+      for (let k = 0, p = start; k < contour.segments; k++, segment++) {
+        for (let s = 0; s < this.steps[segment]; s++, e++, p++) {
           this.edgeContour[e] = c;
           this.edgeFirst[e] = p;
           this.edgeNext[e] = contour.closed && p === last ? start : p + 1;
-          this.edgePiece[e] = k;
+          this.edgeSegment[e] = k;
           this.bridge[e] = (contour.bridgesA.includes(k) ? 1 : 0) + (contour.bridgesB.includes(k) ? 2 : 0);
         }
       }
     });
   }
 
-  /** Takes a frame of the plan (its flat numbers). */
-  take(frame: Float64Array): void {
+  /** Takes an in-between of the plan (its flat numbers). */
+  take(inBetween: Float64Array): void {
     const { points, steps } = this;
     const { contours } = this.plan;
     let p = 0;
-    let piece = 0;
+    let segment = 0;
     for (const contour of contours) {
       let at = contour.at;
-      for (let k = 0; k < contour.pieces; k++, piece++, at += 6) {
-        const count = steps[piece];
-        points[p++] = frame[at];
-        points[p++] = frame[at + 1];
+      for (let k = 0; k < contour.segments; k++, segment++, at += 6) {
+        const count = steps[segment];
+        points[p++] = inBetween[at];
+        points[p++] = inBetween[at + 1];
         for (let s = 1; s < count; s++) {
           const t = s / count;
           const u = 1 - t;
@@ -114,13 +114,13 @@ export class FrameProbe {
           const b = 3 * u * u * t;
           const c = 3 * u * t * t;
           const d = t * t * t;
-          points[p++] = a * frame[at] + b * frame[at + 2] + c * frame[at + 4] + d * frame[at + 6];
-          points[p++] = a * frame[at + 1] + b * frame[at + 3] + c * frame[at + 5] + d * frame[at + 7];
+          points[p++] = a * inBetween[at] + b * inBetween[at + 2] + c * inBetween[at + 4] + d * inBetween[at + 6];
+          points[p++] = a * inBetween[at + 1] + b * inBetween[at + 3] + c * inBetween[at + 5] + d * inBetween[at + 7];
         }
       }
       if (!contour.closed) {
-        points[p++] = frame[contour.at + contourLengthIn(contour) - 2];
-        points[p++] = frame[contour.at + contourLengthIn(contour) - 1];
+        points[p++] = inBetween[contour.at + contourNumberCount(contour) - 2];
+        points[p++] = inBetween[contour.at + contourNumberCount(contour) - 1];
       }
     }
   }
@@ -222,7 +222,7 @@ export class FrameProbe {
     return sum / 2;
   }
 
-  /** How far the frame reaches beyond a box given as minX, minY, maxX, maxY, px. */
+  /** How far the in-between reaches beyond a box given as minX, minY, maxX, maxY, px. */
   beyond(box: Float64Array): number {
     let out = 0;
     for (let i = 0; i < this.points.length; i += 2) {
@@ -233,7 +233,7 @@ export class FrameProbe {
     return out;
   }
 
-  /** How far the frame reaches beyond a convex hull, px. */
+  /** How far the in-between reaches beyond a convex hull, px. */
   outside(hull: Float64Array): number {
     let out = 0;
     for (let i = 0; i < this.points.length; i += 2)
@@ -241,7 +241,7 @@ export class FrameProbe {
     return out;
   }
 
-  /** Grows a box minX, minY, maxX, maxY to the frame. */
+  /** Grows a box minX, minY, maxX, maxY to the in-between. */
   growBox(box: Float64Array): Float64Array {
     for (let i = 0; i < this.points.length; i += 2) {
       box[0] = Math.min(box[0], this.points[i]);
@@ -270,7 +270,7 @@ export class FrameProbe {
     const folds: ProbeCrossing[] = [];
     const between: ProbeCrossing[] = [];
     this.sweep((e, f, loop, x, y) => {
-      const crossing = { x, y, loop, contour: this.edgeContour[e], piece: this.edgePiece[e] };
+      const crossing = { x, y, loop, contour: this.edgeContour[e], segment: this.edgeSegment[e] };
       if (this.edgeContour[e] !== this.edgeContour[f]) between.push(crossing);
       else if (loop >= leastLoop) folds.push(crossing);
     });
@@ -301,7 +301,7 @@ export class FrameProbe {
       sum += this.edgeLength(e);
     }
     if (count > 0) totals[edgeContour[count - 1]] = sum;
-    // The order of the frame before is nearly right.
+    // The order of the in-between before is nearly right.
     for (let i = 1; i < count; i++) {
       const e = order[i];
       const key = low[e];

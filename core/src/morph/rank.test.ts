@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import { outlineOfContours, polygonContour } from '../outline';
 import { readPathData } from '../svg';
-import { frameDistance } from '../testing/frame-distance';
 import { realIcons } from '../testing/icons';
+import { outlineDistance } from '../testing/outline-distance';
 import { evaluate, followProgress } from './evaluate';
 import { measureHealth } from './health';
 import { type HealthFigures, VERDICTS, type WorstMoment } from './health-figures';
@@ -10,7 +10,7 @@ import { healthSentence } from './health-sentence';
 import { Judge } from './judge';
 import { withOvershoot } from './overshoot';
 import { METHODS } from './plan';
-import { frameOutline } from './plan-outline';
+import { inBetweenOutline } from './plan-outline';
 import { planShift } from './plan-shift';
 import { rankAlternatives } from './rank';
 
@@ -31,7 +31,7 @@ describe('ranked alternatives', () => {
       const again = planShift(ARROW, STAR, match);
       for (const p of [0.25, 0.6])
         expect(
-          frameDistance(frameOutline(again, evaluate(again, p)), frameOutline(plan, evaluate(plan, p))),
+          outlineDistance(inBetweenOutline(again, evaluate(again, p)), inBetweenOutline(plan, evaluate(plan, p))),
         ).toBeLessThan(0.01);
     }
   });
@@ -98,7 +98,7 @@ describe('ranked alternatives', () => {
   test('a disc becomes two bars by a cut rather than by a bar out of nothing, and back', () => {
     const [there] = rankAlternatives(DISC, TWO_BARS);
     expect(there.match.pairs.map(({ joiningA }) => joiningA?.cut?.part)).toEqual([0, 1]);
-    expect(there.match.births).toEqual([]);
+    expect(there.match.unpairedB).toEqual([]);
     const [back] = rankAlternatives(TWO_BARS, DISC);
     expect(back.match.pairs.every(({ joiningB }) => joiningB?.cut)).toBe(true);
   });
@@ -112,7 +112,7 @@ describe('ranked alternatives', () => {
 });
 
 describe('progress beyond the ends', () => {
-  test('is followed as far as no frame folds: all of it for a square that grows, less where points would meet', () => {
+  test('is followed as far as no in-between folds: all of it for a square that grows, less where points would meet', () => {
     const grown = rankAlternatives(SQUARE, readPathData('M-10 -10H110V110H-10Z'))[0].plan;
     expect(grown.overshoot).toEqual({ below: 0.3, above: 0.3 });
     // The notch closes at 1: a little beyond, its sides would cross.
@@ -147,7 +147,7 @@ describe('the sentence on a shift', () => {
     areaDip: 1,
     swell: 1,
     perimeter: 1,
-    out: 0,
+    excursion: 0,
     restlessness: 1,
     largestStep: 0.05,
     inverted: 0,
@@ -168,7 +168,7 @@ describe('the sentence on a shift', () => {
     ['endError', 0.4, 'look', 'stray up to 0.40 px'],
     ['perimeter', 1.4, 'look', '40 % longer'],
     ['swell', 1.35, 'look', 'swells to 135 %'],
-    ['out', 0.08, 'look', 'by 8 % of its size'],
+    ['excursion', 0.08, 'look', 'by 8 % of its size'],
     ['restlessness', 1.9, 'look', 'more jagged'],
     ['largestStep', 0.2, 'look', 'moves 20 % of the size at once'],
     ['crossings', 1, 'good', 'two contours pass over each other'],
@@ -190,7 +190,7 @@ describe('the sentence on a shift', () => {
   });
 
   test('the worst is told first; several contours may move further and be more restless', () => {
-    expect(told({ folds: 1, swell: 2, out: 1 }).sentence).toContain('folds');
+    expect(told({ folds: 1, swell: 2, excursion: 1 }).sentence).toContain('folds');
     expect(told({ largestStep: 0.2 }, undefined, { several: true }).verdict).toBe('good');
     expect(told({ restlessness: 2 }, undefined, { several: true }).verdict).toBe('good');
     expect(told({ swell: 2 }, undefined, { open: true }).verdict).toBe('good');

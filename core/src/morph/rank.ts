@@ -15,11 +15,11 @@ import {
 } from '../match';
 import { type Outline, outlineSize } from '../outline';
 import { Judge } from './judge';
-import { withLonePointsNear } from './lone-points';
 import { withOvershoot } from './overshoot';
 import { METHODS, type Method, type ShiftPlan } from './plan';
 import { pairSource, planRuns } from './plan-shift';
 import { assemble, planRun, type RunSource } from './planned-run';
+import { withUnpairedPointsNear } from './unpaired-points';
 
 /** What a method must win by: the plainer way is taken where both are as good. */
 const METHOD_BIAS: Readonly<Record<Method, number>> = { straight: 0, blended: 0.02, turning: 0.06 };
@@ -33,7 +33,7 @@ const SOFTEN_ABOVE = 3;
 /** A pair without good in-betweens counts in full, one that is merely less good a little. */
 const MOST_ALTERNATIVES = 8;
 /** What leaving contours to come and go, slits and cuts weigh when pairings are compared. */
-const ALONE_BIAS = 0.25;
+const UNPAIRED_BIAS = 0.25;
 const EXTRA_WEIGHT = 0.4;
 
 export interface RankOptions extends MatchOptions {
@@ -132,9 +132,9 @@ class Ranker {
   /** Other choices for single pairs of the best pairing. */
   private variations(best: Alternative, pairings: readonly Pairing[]): Alternative[] {
     const pairing = pairings.find(
-      ({ slots, births, deaths }) =>
-        births.length === best.match.births.length &&
-        deaths.length === best.match.deaths.length &&
+      ({ slots, unpairedB, unpairedA }) =>
+        unpairedB.length === best.match.unpairedB.length &&
+        unpairedA.length === best.match.unpairedA.length &&
         slots.length === best.match.pairs.length &&
         slots.every((specs, k) =>
           specs.some((spec) => spec.a === best.match.pairs[k].a && spec.b === best.match.pairs[k].b),
@@ -159,8 +159,8 @@ class Ranker {
 
   private judged(pairing: Pairing, choices: readonly PairChoice[]): Alternative {
     const own = choices.reduce((sum, choice) => sum + choice.score, 0) / Math.max(1, choices.length);
-    const alone = pairing.births.length + pairing.deaths.length;
-    const base = 0.25 * own + ALONE_BIAS * alone + EXTRA_WEIGHT * pairing.extra;
+    const alone = pairing.unpairedB.length + pairing.unpairedA.length;
+    const base = 0.25 * own + UNPAIRED_BIAS * alone + EXTRA_WEIGHT * pairing.extra;
     const inPlace = this.alternative(pairing, choices, 0);
     const { turns: chosen = 'auto' } = this.options;
     let best: Alternative | undefined;
@@ -177,13 +177,13 @@ class Ranker {
 
   private alternative(pairing: Pairing, choices: readonly PairChoice[], score: number): Alternative {
     const pairs = choices.map(({ pair }) => pair);
-    const { births, deaths } = pairing;
+    const { unpairedB, unpairedA } = pairing;
     const sources = new Map(choices.map(({ pair, source }) => [pair, source]));
     const { a, b } = this.matcher;
-    const reasons = [...reasonsFor(this.matcher, pairs, births, deaths), ...this.methodReasons(pairs)];
+    const reasons = [...reasonsFor(this.matcher, pairs, unpairedB, unpairedA), ...this.methodReasons(pairs)];
     const { even, touchUps } = this.options;
-    const wipes = wipesOf(this.options, births, deaths);
-    const match: Match = { pairs, births, deaths, wipes, even, touchUps, reasons };
+    const wipes = wipesOf(this.options, unpairedB, unpairedA);
+    const match: Match = { pairs, unpairedB, unpairedA, wipes, even, touchUps, reasons };
     const plan = planRuns(
       a,
       b,
@@ -312,30 +312,30 @@ class Ranker {
 /** The alternative with contours that come and go doing so in turns, near something that is there. */
 function inTurns(alternative: Alternative, turns: Exclude<Turns, 'auto'>, own: boolean): Alternative {
   const { plan, match } = alternative;
-  const timing = turnTiming(turns, match.births.length, match.deaths.length);
+  const timing = turnTiming(turns, match.unpairedB.length, match.unpairedA.length);
   const reason = turnsReason(match, turns, own);
-  let births = 0;
-  let deaths = 0;
+  let unpairedB = 0;
+  let unpairedA = 0;
   const contours = plan.contours.map((contour) => {
     if (contour.role === 'pair' || !timing) return contour;
-    const [begin, end] = contour.role === 'birth' ? timing.births[births++] : timing.deaths[deaths++];
+    const [begin, end] = contour.role === 'appears' ? timing.unpairedB[unpairedB++] : timing.unpairedA[unpairedA++];
     return { ...contour, begin, end };
   });
   return {
     ...alternative,
-    plan: withLonePointsNear({ ...plan, contours }),
+    plan: withUnpairedPointsNear({ ...plan, contours }),
     match: { ...match, ...(timing && { timing }), reasons: reason ? [...match.reasons, reason] : match.reasons },
   };
 }
 
-function turnsReason({ births, deaths }: Match, turns: Exclude<Turns, 'auto'>, own: boolean): Reason | undefined {
-  if (births.length + deaths.length === 0) return undefined;
-  if (own) return { code: 'turns-own', text: 'When contours without a partner go and come is your choice.' };
+function turnsReason({ unpairedB, unpairedA }: Match, turns: Exclude<Turns, 'auto'>, own: boolean): Reason | undefined {
+  if (unpairedB.length + unpairedA.length === 0) return undefined;
+  if (own) return { code: 'turns-own', text: 'When unpaired contours go and come is your choice.' };
   if (turns === 'together') return undefined;
   const how =
-    deaths.length === 0
+    unpairedA.length === 0
       ? 'What comes alone comes late'
-      : births.length === 0
+      : unpairedB.length === 0
         ? 'What goes alone is gone early'
         : `What goes alone is ${turns === 'overlap' ? 'half gone' : 'gone'} before something comes`;
   return { code: 'takes-turns', text: `${how}, so that nothing touches.` };

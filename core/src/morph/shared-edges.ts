@@ -16,10 +16,10 @@ import type { ShiftPlan } from './plan';
 
 /** Two edges coincide where they are nearer to each other than this, px. */
 const COINCIDE_PX = 0.02;
-/** Moments of a piece at which it is looked at besides its ends. */
+/** Moments of a segment at which it is looked at besides its ends. */
 const INNER = [0.25, 0.5, 0.75] as const;
-/** Pieces shorter than this share of the size say nothing. */
-const LEAST_PIECE_REL = 1e-3;
+/** Segments shorter than this share of the size say nothing. */
+const LEAST_SEGMENT_REL = 1e-3;
 /** What two contours share must be this much of the shorter one's length at both ends to be meant. */
 const LEAST_SHARE = 0.05;
 /** A share this near to an anchor's is at the anchor. */
@@ -29,7 +29,7 @@ const AT_END = 1e-4;
 
 /**
  * Places of two outlines (px) that lie on the edges of a plan at both of its ends, so that what follows the plan can follow it there: pairs of
- * places, first and second outline, along every run of pieces that coincides with one contour of each. Where the outlines have anchors of
+ * places, first and second outline, along every run of segments that coincides with one contour of each. Where the outlines have anchors of
  * their own inside such a run, those are among the pairs. Slits, cuts and chords are no edges.
  */
 export function sharedPlaces(plan: ShiftPlan, a: Outline, b: Outline): PlacePair[] {
@@ -37,14 +37,14 @@ export function sharedPlaces(plan: ShiftPlan, a: Outline, b: Outline): PlacePair
   const sideA = new Side(a);
   const sideB = new Side(b);
   const runs = new Map<string, { pairs: PlacePair[]; lengthA: number; lengthB: number }>();
-  for (const { at, pieces, role, bridgesA, bridgesB } of plan.contours) {
+  for (const { at, segments, role, bridgesA, bridgesB } of plan.contours) {
     if (role !== 'pair') continue;
-    for (let k = 0; k < pieces; k++) {
+    for (let k = 0; k < segments; k++) {
       if (bridgesA.includes(k) || bridgesB.includes(k)) continue;
       const i = at + 6 * k;
       const lengthA = cubicLength(plan.from, i);
       const lengthB = cubicLength(plan.to, i);
-      const least = LEAST_PIECE_REL * plan.size;
+      const least = LEAST_SEGMENT_REL * plan.size;
       if (!(lengthA > least) || !(lengthB > least)) continue;
       const onA = sideA.contourUnder(plan.from, i);
       const onB = onA < 0 ? -1 : sideB.contourUnder(plan.to, i);
@@ -89,11 +89,11 @@ export function runEnds(
   if (!meet(boxOf(plan.from), outlineBox(a)) || !meet(boxOf(plan.to), outlineBox(b))) return [];
   const others = [new Side(a), new Side(b)] as const;
   const own = [new Side(ownA), new Side(ownB)] as const;
-  const least = LEAST_PIECE_REL * plan.size;
-  return plan.contours.flatMap(({ at, pieces, role, closed, a: i, b: j }): PlacePair[] => {
+  const least = LEAST_SEGMENT_REL * plan.size;
+  return plan.contours.flatMap(({ at, segments, role, closed, a: i, b: j }): PlacePair[] => {
     if (role !== 'pair' || i === undefined || j === undefined) return [];
     const run = (numbers: Float64Array, side: Side): [number, number] | undefined => {
-      const on = Array.from({ length: pieces }, (_, k) =>
+      const on = Array.from({ length: segments }, (_, k) =>
         cubicLength(numbers, at + 6 * k) > least ? side.contourUnder(numbers, at + 6 * k) : undefined,
       );
       return onlyRun(on, closed);
@@ -103,16 +103,16 @@ export function runEnds(
     if (!runA || !runB || (runA[0] === runB[0] && runA[1] === runB[1])) return [];
     return [0, 1].map((end) => ({
       contourA: i,
-      shareA: own[0].shareAt(i, plan.from, at + 6 * (runA[end] % pieces), 0),
+      shareA: own[0].shareAt(i, plan.from, at + 6 * (runA[end] % segments), 0),
       contourB: j,
-      shareB: own[1].shareAt(j, plan.to, at + 6 * (runB[end] % pieces), 0),
+      shareB: own[1].shareAt(j, plan.to, at + 6 * (runB[end] % segments), 0),
     }));
   });
 }
 
 /**
- * The first piece of the only run of pieces that lie on one contour, and the first after it; undefined where there is no such run, several, or
- * no end. Pieces without length (undefined) belong to what is before them.
+ * The first segment of the only run of segments that lie on one contour, and the first after it; undefined where there is no such run, several, or
+ * no end. Segments without length (undefined) belong to what is before them.
  */
 function onlyRun(on: readonly (number | undefined)[], closed: boolean): [number, number] | undefined {
   const n = on.length;
@@ -136,14 +136,14 @@ function onlyRun(on: readonly (number | undefined)[], closed: boolean): [number,
 
 const near = (p: number, q: number): boolean => Math.abs(p - q) < AT_ANCHOR;
 
-/** One outline of what follows, as it is asked where pieces of the plan lie on it. */
+/** One outline of what follows, as it is asked where segments of the plan lie on it. */
 class Side {
   private readonly tables: (ArcLengthTable | undefined)[] = [];
   private readonly point = new Float64Array(2);
 
   constructor(private readonly outline: Outline) {}
 
-  /** Index of the contour on which all of a piece lies, or −1. */
+  /** Index of the contour on which all of a segment lies, or −1. */
   contourUnder(p: Float64Array, i: number): number {
     return this.outline.contours.findIndex((contour) =>
       [0, 1, ...INNER].every((t) => {
@@ -153,7 +153,7 @@ class Side {
     );
   }
 
-  /** Share of the contour's length at a place of a piece; an anchor that is there counts as what is meant. */
+  /** Share of the contour's length at a place of a segment; an anchor that is there counts as what is meant. */
   shareAt(c: number, p: Float64Array, i: number, t: number): number {
     cubicPoint(p, i, t, this.point);
     const contour = this.outline.contours[c];
@@ -167,7 +167,7 @@ class Side {
     return share;
   }
 
-  /** Curve parameters of a piece at which the contour has anchors, ends left out. */
+  /** Curve parameters of a segment at which the contour has anchors, ends left out. */
   anchorsAlong(c: number, p: Float64Array, i: number): number[] {
     const { points } = this.outline.contours[c];
     const out: number[] = [];
@@ -192,14 +192,14 @@ const meet = (p: Box, q: Box): boolean =>
   q.minY <= p.maxY + COINCIDE_PX;
 
 /**
- * Two plans without the joints at which a run of pieces that both have ends: there each would bend its handles by a neighbour that the other
+ * Two plans without the joints at which a run of segments that both have ends: there each would bend its handles by a neighbour that the other
  * does not have. Both plans are returned as they are where they share nothing.
  */
 export function withoutEndJoints(p: ShiftPlan, q: ShiftPlan): [ShiftPlan, ShiftPlan] {
   return [stripped(p, q), stripped(q, p)];
 }
 
-/** Is there a piece of the other plan whose control points are the same at both ends, in either direction? */
+/** Is there a segment of the other plan whose control points are the same at both ends, in either direction? */
 function isShared(plan: ShiftPlan, i: number, other: ShiftPlan): boolean {
   const same = (p: Float64Array, q: Float64Array, j: number, back: boolean): boolean => {
     for (let k = 0; k < 8; k += 2) {
@@ -208,8 +208,8 @@ function isShared(plan: ShiftPlan, i: number, other: ShiftPlan): boolean {
     }
     return true;
   };
-  return other.contours.some(({ at, pieces }) => {
-    for (let k = 0, j = at; k < pieces; k++, j += 6)
+  return other.contours.some(({ at, segments }) => {
+    for (let k = 0, j = at; k < segments; k++, j += 6)
       for (const back of [false, true])
         if (same(plan.from, other.from, j, back) && same(plan.to, other.to, j, back)) return true;
     return false;
@@ -219,13 +219,13 @@ function isShared(plan: ShiftPlan, i: number, other: ShiftPlan): boolean {
 function stripped(plan: ShiftPlan, other: ShiftPlan): ShiftPlan {
   let changed = false;
   const contours = plan.contours.map((contour) => {
-    const { at, pieces } = contour;
-    const shared = Array.from({ length: pieces }, (_, k) => isShared(plan, at + 6 * k, other));
+    const { at, segments } = contour;
+    const shared = Array.from({ length: segments }, (_, k) => isShared(plan, at + 6 * k, other));
     if (!shared.includes(true) || !shared.includes(false)) return contour;
-    // Is the piece before an anchor shared and the one after not, or the other way round?
+    // Is the segment before an anchor shared and the one after not, or the other way round?
     const isEnd = (anchor: number): boolean => {
       const k = Math.round(anchor / 6);
-      return shared[(k + pieces - 1) % pieces] !== shared[k % pieces];
+      return shared[(k + segments - 1) % segments] !== shared[k % segments];
     };
     const joints = strippedRows(contour.joints, 3, isEnd);
     const turns = strippedRows(contour.turns, 5, isEnd);

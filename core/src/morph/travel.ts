@@ -43,9 +43,9 @@ export class RunTravel {
   }
 
   /** Writes the exact in-between, before smooth joints are aligned. */
-  frame({ method, softness, carried }: Way, progress: number, out: Float64Array): Float64Array {
-    if (softness > 0 && this.closed) this.softFrame(softness, progress, out);
-    else if (method === 'straight') this.straightFrame(progress, out);
+  inBetween({ method, softness, carried }: Way, progress: number, out: Float64Array): Float64Array {
+    if (softness > 0 && this.closed) this.softInBetween(softness, progress, out);
+    else if (method === 'straight') this.straightInBetween(progress, out);
     else {
       this.turning ??= planTurning(this.from, this.to, this.closed);
       evaluateTurning(this.turning, progress, out);
@@ -81,13 +81,13 @@ export class RunTravel {
       times.sort((p, q) => p - q);
     }
     const moved = { ...way, carried };
-    const frames = times.map((time) => {
+    const inBetweens = times.map((time) => {
       if (time === 0) return this.from;
       if (time === 1) return this.to;
-      return this.frame(moved, time, new Float64Array(this.from.length));
+      return this.inBetween(moved, time, new Float64Array(this.from.length));
     });
-    if (corrections.length > 0) addCorrections(times, frames, corrections);
-    return splineKeys(times, frames);
+    if (corrections.length > 0) addCorrections(times, inBetweens, corrections);
+    return splineKeys(times, inBetweens);
   }
 
   /** Joints to be aligned on a way. */
@@ -101,12 +101,12 @@ export class RunTravel {
     return straight ? farTurns(this.from, this.to, this.closed) : new Float64Array(0);
   }
 
-  private straightFrame(progress: number, out: Float64Array): void {
+  private straightInBetween(progress: number, out: Float64Array): void {
     const { from, to } = this;
     for (let i = 0; i < out.length; i++) out[i] = from[i] + (to[i] - from[i]) * progress;
   }
 
-  private softFrame(softness: number, progress: number, out: Float64Array): void {
+  private softInBetween(softness: number, progress: number, out: Float64Array): void {
     this.rounded ??= [roundedLevels(this.from, this.size), roundedLevels(this.to, this.size)];
     const other = atLevel(this.rounded[1], softnessAt(1 - progress, softness), new Float64Array(out.length));
     atLevel(this.rounded[0], softnessAt(progress, softness), out);
@@ -123,9 +123,13 @@ export class RunTravel {
   }
 }
 
-/** Adds corrections to frames at key times: in full where they were made, fading smoothly towards the ends and to the next correction. */
-function addCorrections(times: readonly number[], frames: Float64Array[], corrections: readonly Correction[]): void {
-  const n = frames[0].length;
+/** Adds corrections to in-betweens at key times: in full where they were made, fading smoothly towards the ends and to the next correction. */
+function addCorrections(
+  times: readonly number[],
+  inBetweens: Float64Array[],
+  corrections: readonly Correction[],
+): void {
+  const n = inBetweens[0].length;
   const none = new Float64Array(n);
   const stops = [{ progress: 0, moves: none }, ...corrections, { progress: 1, moves: none }];
   const keys = splineKeys(
@@ -139,14 +143,14 @@ function addCorrections(times: readonly number[], frames: Float64Array[], correc
     const width = keys.times[s + 1] - keys.times[s];
     const u = (time - keys.times[s]) / width;
     const v = 1 - u;
-    const frame = frames[k];
+    const inBetween = inBetweens[k];
     for (let i = 0; i < n; i++) {
       const a = s * n + i;
       const b = a + n;
       // At the ends the correction comes and goes without a jolt: there its slope is zero.
       const slopeA = s === 0 ? 0 : keys.slopes[a];
       const slopeB = s === stops.length - 2 ? 0 : keys.slopes[b];
-      frame[i] +=
+      inBetween[i] +=
         v * v * (1 + 2 * u) * keys.values[a] +
         width * u * v * v * slopeA +
         u * u * (1 + 2 * v) * keys.values[b] -

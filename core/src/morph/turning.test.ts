@@ -10,7 +10,7 @@ const turned = (points: Float64Array, angle: number, x = 0, y = 0): Float64Array
       ? x + px * Math.cos(angle) - py * Math.sin(angle)
       : y + px * Math.sin(angle) + py * Math.cos(angle);
   });
-const frameAt = (from: Float64Array, to: Float64Array, closed: boolean, p: number): Float64Array =>
+const inBetweenAt = (from: Float64Array, to: Float64Array, closed: boolean, p: number): Float64Array =>
   evaluateTurning(planTurning(from, to, closed), p, new Float64Array(from.length));
 const apart = (p: Float64Array, q: Float64Array): number => Math.max(...p.map((v, i) => Math.abs(v - q[i])));
 
@@ -32,8 +32,8 @@ function blob(seed: number, n = 9): Float64Array {
 describe('the turning in-between (Sederberg, Gao, Wang & Mu, 1993)', () => {
   test('begins and ends at the ends', () => {
     const [from, to] = [blob(1), turned(blob(2), 0.8, 30, -20)];
-    expect(apart(frameAt(from, to, true, 0), from)).toBeLessThan(1e-6);
-    expect(apart(frameAt(from, to, true, 1), to)).toBeLessThan(1e-6);
+    expect(apart(inBetweenAt(from, to, true, 0), from)).toBeLessThan(1e-6);
+    expect(apart(inBetweenAt(from, to, true, 1), to)).toBeLessThan(1e-6);
   });
 
   test('a shape that was turned and moved is that shape on all the way', () => {
@@ -41,15 +41,15 @@ describe('the turning in-between (Sederberg, Gao, Wang & Mu, 1993)', () => {
     for (const angle of [0.4, 1.5, -2.2]) {
       const to = turned(from, angle, 12, 7);
       for (const p of [0.25, 0.5, 0.8]) {
-        const frame = frameAt(from, to, true, p);
-        expect(Math.abs(contourArea({ points: frame, closed: true }))).toBeCloseTo(
+        const inBetween = inBetweenAt(from, to, true, p);
+        expect(Math.abs(contourArea({ points: inBetween, closed: true }))).toBeCloseTo(
           Math.abs(contourArea({ points: from, closed: true })),
           3,
         );
         // The same shape: every distance between two of its numbers' points is kept.
         for (let i = 0; i < from.length; i += 14)
           for (let j = i + 2; j < from.length; j += 10)
-            expect(Math.hypot(frame[i] - frame[j], frame[i + 1] - frame[j + 1])).toBeCloseTo(
+            expect(Math.hypot(inBetween[i] - inBetween[j], inBetween[i + 1] - inBetween[j + 1])).toBeCloseTo(
               Math.hypot(from[i] - from[j], from[i + 1] - from[j + 1]),
               6,
             );
@@ -62,7 +62,7 @@ describe('the turning in-between (Sederberg, Gao, Wang & Mu, 1993)', () => {
     const to = turned(rectangle(0, 0, 40, 60).points, 1.2);
     const area = (points: Float64Array): number => Math.abs(contourArea({ points, closed: true }));
     for (const p of [0.2, 0.5, 0.7])
-      expect(area(frameAt(from, to, true, p))).toBeCloseTo((1 - p) * area(from) + p * area(to), 6);
+      expect(area(inBetweenAt(from, to, true, p))).toBeCloseTo((1 - p) * area(from) + p * area(to), 6);
     const line = (n: number, bend: number): Float64Array => {
       const points = new Float64Array(6 * n + 2);
       for (let k = 0; k <= 3 * n; k++) points.set([10 * k, bend * Math.sin(k / 2)], 2 * k);
@@ -71,7 +71,7 @@ describe('the turning in-between (Sederberg, Gao, Wang & Mu, 1993)', () => {
     const [a, b] = [line(5, 20), turned(line(5, -10), 0.9)];
     const length = (points: Float64Array): number => contourLength({ points, closed: false });
     for (const p of [0.3, 0.6])
-      expect(length(frameAt(a, b, false, p))).toBeCloseTo((1 - p) * length(a) + p * length(b), 6);
+      expect(length(inBetweenAt(a, b, false, p))).toBeCloseTo((1 - p) * length(a) + p * length(b), 6);
   });
 
   test('closed runs stay closed', () => {
@@ -79,26 +79,28 @@ describe('the turning in-between (Sederberg, Gao, Wang & Mu, 1993)', () => {
     const other = polygonContour(Array.from({ length: 18 }, (_, k) => (k * 37) % 90)).points;
     expect(to.length).toBeLessThan(from.length);
     for (const p of [0.1, 0.45, 0.9]) {
-      const frame = frameAt(from, other, true, p);
-      expect(Math.hypot(frame[0] - frame[frame.length - 2], frame[1] - frame[frame.length - 1])).toBeLessThan(1e-6);
+      const inBetween = inBetweenAt(from, other, true, p);
+      expect(
+        Math.hypot(inBetween[0] - inBetween[inBetween.length - 2], inBetween[1] - inBetween[inBetween.length - 1]),
+      ).toBeLessThan(1e-6);
     }
   });
 
-  test('pieces that are a point on one side, and runs that are one altogether, give finite frames', () => {
+  test('segments that are a point on one side, and runs that are one altogether, give finite in-betweens', () => {
     const from = blob(6);
     const collapsed = from.slice();
     // The third and fourth anchor fall together with the second.
     for (const k of [2, 3, 4]) for (let i = 6 * k - 4; i <= 6 * k + 1; i++) collapsed[i] = collapsed[6 + (i % 2)];
     for (const to of [collapsed, new Float64Array(from.length)])
-      for (const p of [0, 0.3, 0.7, 1]) expect(frameAt(from, to, true, p).every(Number.isFinite)).toBe(true);
+      for (const p of [0, 0.3, 0.7, 1]) expect(inBetweenAt(from, to, true, p).every(Number.isFinite)).toBe(true);
   });
 
   test('goes the shorter way round', () => {
     const from = blob(7);
     const to = turned(from, (170 * Math.PI) / 180);
-    const frame = frameAt(from, to, true, 0.5);
+    const inBetween = inBetweenAt(from, to, true, 0.5);
     const want = turned(from, (85 * Math.PI) / 180);
     const direction = (p: Float64Array): number => Math.atan2(p[7] - p[1], p[6] - p[0]);
-    expect(Math.cos(direction(frame) - direction(want))).toBeCloseTo(1, 6);
+    expect(Math.cos(direction(inBetween) - direction(want))).toBeCloseTo(1, 6);
   });
 });

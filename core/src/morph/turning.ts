@@ -2,18 +2,18 @@ import { contourArea, contourLength } from '../outline';
 
 const LEAST_EDGE = 1e-9;
 
-/** What the turning in-between of two runs of n pieces needs, computed once. */
+/** What the turning in-between of two runs of n segments needs, computed once. */
 export interface TurningPlan {
   readonly from: Float64Array;
   readonly to: Float64Array;
   readonly closed: boolean;
-  /** For each piece: length of its chord in A and in B, px. */
+  /** For each segment: length of its chord in A and in B, px. */
   readonly lengthA: Float64Array;
   readonly lengthB: Float64Array;
   /** Direction of its chord in A, rad, and how far it turns on the way to B. */
   readonly angle: Float64Array;
   readonly rotation: Float64Array;
-  /** Handles in the frame of their chord (divided by it): four numbers a piece, for A and for B. */
+  /** Handles in the in-between of their chord (divided by it): four numbers a segment, for A and for B. */
   readonly handlesA: Float64Array;
   readonly handlesB: Float64Array;
   readonly sizeA: number;
@@ -21,8 +21,8 @@ export interface TurningPlan {
 }
 
 /**
- * Prepares the in-between that turns: chord lengths and turning angles of the piece polygon are interpolated (Sederberg, Gao, Wang, Mu: 2-D
- * shape blending: an intrinsic solution to the vertex path problem, 1993). Handles ride in the turned and scaled frame of their chord.
+ * Prepares the in-between that turns: chord lengths and turning angles of the segment polygon are interpolated (Sederberg, Gao, Wang, Mu: 2-D
+ * shape blending: an intrinsic solution to the vertex path problem, 1993). Handles ride in the turn and scale of their chord.
  *
  * @param from, to 3n + 1 points each, px
  */
@@ -55,8 +55,8 @@ export function planTurning(from: Float64Array, to: Float64Array, closed: boolea
     const weight = lengthA[i] + lengthB[i];
     total += weight;
     mean += weight * rotation[i];
-    handlesInFrame(from, at, lengthA[i], handlesA, 4 * i);
-    handlesInFrame(to, at, lengthB[i], handlesB, 4 * i);
+    handlesOnEdge(from, at, lengthA[i], handlesA, 4 * i);
+    handlesOnEdge(to, at, lengthB[i], handlesB, 4 * i);
   }
   // As a whole it goes the shorter way round.
   const turns = total > 0 ? Math.round(mean / total / (2 * Math.PI)) : 0;
@@ -121,7 +121,7 @@ export function evaluateTurning(plan: TurningPlan, progress: number, out: Float6
   return ontoStraight(plan, progress, out);
 }
 
-/** Rotates and moves a frame onto the straight in-between (least squares over the chords' middles), and scales it to the mean size. */
+/** Rotates and moves an in-between onto the straight in-between (least squares over the chords' middles), and scales it to the mean size. */
 function ontoStraight(plan: TurningPlan, progress: number, out: Float64Array): Float64Array {
   const { from, to, closed, lengthA, lengthB, sizeA, sizeB } = plan;
   const n = lengthA.length;
@@ -179,8 +179,8 @@ function straightInto(from: Float64Array, to: Float64Array, progress: number, ou
   return out;
 }
 
-/** Both handles of a piece divided by its chord, as complex numbers from its start. */
-function handlesInFrame(p: Float64Array, at: number, length: number, out: Float64Array, outAt: number): void {
+/** Both handles of a segment divided by its chord, as complex numbers from its start. */
+function handlesOnEdge(p: Float64Array, at: number, length: number, out: Float64Array, outAt: number): void {
   const square = length * length;
   for (let k = 0; k < 2; k++) {
     // Has the chord no length? Then the handles follow it evenly.

@@ -3,13 +3,13 @@ import { cubicPoint } from '../curve';
 import { matchOutlines } from '../match';
 import { contourArea, ellipseContour, measureArcLength, type Outline, outlineOfContours } from '../outline';
 import { readPathData } from '../svg';
-import { frameDistance } from '../testing/frame-distance';
 import { realIcons } from '../testing/icons';
+import { outlineDistance } from '../testing/outline-distance';
 import { endOutline } from './end-outline';
 import { evaluate } from './evaluate';
 import { measureHealth } from './health';
 import type { ShiftPlan } from './plan';
-import { frameOutline } from './plan-outline';
+import { inBetweenOutline } from './plan-outline';
 import { planShift } from './plan-shift';
 import { rankAlternatives } from './rank';
 
@@ -18,14 +18,14 @@ const RIGHT = 0;
 const DOWN = Math.PI / 2;
 
 /** A shift in which the only contour comes, or goes, by wiping. */
-function wipedPlan(outline: Outline, angle: number, role: 'birth' | 'death'): ShiftPlan {
-  const [a, b] = role === 'birth' ? [NOTHING, outline] : [outline, NOTHING];
-  const side = role === 'birth' ? 'b' : 'a';
+function wipedPlan(outline: Outline, angle: number, role: 'appears' | 'vanishes'): ShiftPlan {
+  const [a, b] = role === 'appears' ? [NOTHING, outline] : [outline, NOTHING];
+  const side = role === 'appears' ? 'b' : 'a';
   return planShift(a, b, matchOutlines(a, b, { wipes: [{ side, contour: 0, angle }] }));
 }
 
 const areaAt = (plan: ShiftPlan, p: number): number =>
-  Math.abs(contourArea(frameOutline(plan, evaluate(plan, p)).contours[0]));
+  Math.abs(contourArea(inBetweenOutline(plan, evaluate(plan, p)).contours[0]));
 
 /** Area of a finely flattened contour on one side of a line, by clipping edge by edge (Sutherland & Hodgman, 1974). */
 function clippedArea(outline: Outline, x: number, y: number, level: number): number {
@@ -55,10 +55,10 @@ function clippedArea(outline: Outline, x: number, y: number, level: number): num
   return Math.abs(double / 2);
 }
 
-describe('a contour without partner that is wiped', () => {
+describe('an unpaired contour that is wiped', () => {
   test('a circle shows the circular segment that the handbook says (Bronstein & Semendjajew: area r²(α − sin α)/2)', () => {
     const r = 40;
-    const plan = wipedPlan(outlineOfContours([ellipseContour(50, 50, r, r)]), RIGHT, 'birth');
+    const plan = wipedPlan(outlineOfContours([ellipseContour(50, 50, r, r)]), RIGHT, 'appears');
     for (const p of [0.1, 0.3, 0.5, 0.8]) {
       const alpha = 2 * Math.acos(1 - 2 * p);
       const segment = (r * r * (alpha - Math.sin(alpha))) / 2;
@@ -74,7 +74,7 @@ describe('a contour without partner that is wiped', () => {
       .slice(0, 12);
     icons.forEach((icon, n) => {
       const angle = (n % 4) * DOWN + (n > 6 ? 0.4 : 0);
-      const plan = wipedPlan(icon, angle, 'birth');
+      const plan = wipedPlan(icon, angle, 'appears');
       const { wipe } = plan.contours[0];
       if (wipe?.kind !== 'edge') throw new Error('Expected an edge.');
       for (const p of [0.15, 0.4, 0.65, 0.9]) {
@@ -86,21 +86,21 @@ describe('a contour without partner that is wiped', () => {
 
   test('what goes is covered from the side that what comes is uncovered from', () => {
     const square = readPathData('M0 0H100V100H0Z');
-    const going = wipedPlan(square, RIGHT, 'death');
-    const frame = frameOutline(going, evaluate(going, 0.25));
-    expect(Math.min(...frame.contours[0].points.filter((_, i) => i % 2 === 0))).toBeCloseTo(25, 9);
+    const going = wipedPlan(square, RIGHT, 'vanishes');
+    const inBetween = inBetweenOutline(going, evaluate(going, 0.25));
+    expect(Math.min(...inBetween.contours[0].points.filter((_, i) => i % 2 === 0))).toBeCloseTo(25, 9);
     expect(areaAt(going, 0.25)).toBeCloseTo(7500, 6);
-    const coming = wipedPlan(square, DOWN, 'birth');
-    const shown = frameOutline(coming, evaluate(coming, 0.25));
+    const coming = wipedPlan(square, DOWN, 'appears');
+    const shown = inBetweenOutline(coming, evaluate(coming, 0.25));
     expect(Math.max(...shown.contours[0].points.filter((_, i) => i % 2 === 1))).toBeCloseTo(25, 9);
   });
 
   test('is nothing at one end and the outline at the other; moves without jumps in between', () => {
     const outline = readPathData('M10 50C10 20 40 0 60 30S110 60 90 90 30 110 10 50Z');
-    for (const role of ['birth', 'death'] as const) {
+    for (const role of ['appears', 'vanishes'] as const) {
       const plan = wipedPlan(outline, 0.7, role);
-      const whole = role === 'birth' ? 1 : 0;
-      expect(frameDistance(endOutline(plan, whole === 1 ? 'second' : 'first'), outline)).toBeLessThan(0.01);
+      const whole = role === 'appears' ? 1 : 0;
+      expect(outlineDistance(endOutline(plan, whole === 1 ? 'second' : 'first'), outline)).toBeLessThan(0.01);
       expect(areaAt(plan, 1 - whole)).toBeLessThan(0.1);
       let before = evaluate(plan, 0);
       for (let k = 1; k <= 400; k++) {
@@ -114,12 +114,12 @@ describe('a contour without partner that is wiped', () => {
   });
 
   test('a stroke does not follow the wiping edge', () => {
-    const plan = wipedPlan(readPathData('M0 0H100V100H0Z'), RIGHT, 'birth');
+    const plan = wipedPlan(readPathData('M0 0H100V100H0Z'), RIGHT, 'appears');
     const [contour] = plan.contours;
-    const frame = evaluate(plan, 0.5);
-    for (let k = 0; k < contour.pieces; k++) {
-      const [x0, x1] = [frame[6 * k], frame[6 * k + 6]];
-      const [y0, y1] = [frame[6 * k + 1], frame[6 * k + 7]];
+    const inBetween = evaluate(plan, 0.5);
+    for (let k = 0; k < contour.segments; k++) {
+      const [x0, x1] = [inBetween[6 * k], inBetween[6 * k + 6]];
+      const [y0, y1] = [inBetween[6 * k + 1], inBetween[6 * k + 7]];
       const onEdge = Math.abs(x0 - 50) < 1e-9 && Math.abs(x1 - 50) < 1e-9 && Math.abs(y1 - y0) > 1e-9;
       if (onEdge) expect(contour.bridgesA).toContain(k);
     }
@@ -129,12 +129,12 @@ describe('a contour without partner that is wiped', () => {
     const line = readPathData('M0 0H60V80');
     const length = (plan: ShiftPlan, p: number): number =>
       measureArcLength({
-        points: frameOutline(plan, evaluate(plan, p)).contours[0].points,
+        points: inBetweenOutline(plan, evaluate(plan, p)).contours[0].points,
         closed: false,
       }).cumulative.slice(-1)[0];
-    expect(length(wipedPlan(line, RIGHT, 'birth'), 0.25)).toBeCloseTo(35, 3);
-    expect(length(wipedPlan(line, RIGHT, 'birth'), 0.75)).toBeCloseTo(105, 3);
-    expect(length(wipedPlan(line, RIGHT, 'death'), 0.75)).toBeCloseTo(35, 3);
+    expect(length(wipedPlan(line, RIGHT, 'appears'), 0.25)).toBeCloseTo(35, 3);
+    expect(length(wipedPlan(line, RIGHT, 'appears'), 0.75)).toBeCloseTo(105, 3);
+    expect(length(wipedPlan(line, RIGHT, 'vanishes'), 0.75)).toBeCloseTo(35, 3);
   });
 
   test('a choice of wiping keeps a hole from being opened by a slit, and is told', () => {
@@ -143,7 +143,7 @@ describe('a contour without partner that is wiped', () => {
     const free = rankAlternatives(ring, disc)[0];
     expect(free.match.pairs[0].joiningA?.slits).toHaveLength(1);
     const wiped = rankAlternatives(ring, disc, { wipes: [{ side: 'a', contour: 1, angle: RIGHT }] })[0];
-    expect(wiped.match.deaths).toEqual([1]);
+    expect(wiped.match.unpairedA).toEqual([1]);
     expect(wiped.plan.contours[1].wipe?.kind).toBe('edge');
     expect(wiped.match.reasons.map(({ code }) => code)).toContain('wiped');
     expect(wiped.match.reasons.map(({ code }) => code)).not.toContain('contour-dies');
@@ -161,7 +161,7 @@ describe('an open line that becomes a closed one', () => {
     expect(chord.plan.contours[0].closed).toBe(true);
     expect(chord.match.reasons.map(({ code }) => code)).toContain('closed-by-chord');
     expect(measureHealth(chord.plan).verdict).not.toBe('broken');
-    for (const { plan } of [cut, chord]) expect(frameDistance(endOutline(plan, 'second'), blob)).toBeLessThan(0.01);
+    for (const { plan } of [cut, chord]) expect(outlineDistance(endOutline(plan, 'second'), blob)).toBeLessThan(0.01);
   });
 
   test('the chord is no edge of the line: no stroke follows it, and the end is the line alone', () => {
@@ -175,7 +175,7 @@ describe('an open line that becomes a closed one', () => {
       const back = endOutline(plan, end);
       expect(back.contours).toHaveLength(1);
       expect(back.contours[0].closed).toBe(false);
-      expect(frameDistance(back, line)).toBeLessThan(0.01);
+      expect(outlineDistance(back, line)).toBeLessThan(0.01);
     }
   });
 });

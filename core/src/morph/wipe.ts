@@ -4,7 +4,7 @@ import { type Contour, measureArcLength } from '../outline';
 import type { PlanContour, PlanWipe } from './plan';
 import { onGrid } from './spline-keys';
 
-/** Halvings of a bracket: below the plan's grid on any piece. */
+/** Halvings of a bracket: below the plan's grid on any segment. */
 const HALVINGS = 40;
 
 /** A contour made ready to be wiped: its whole outline, and how it is uncovered. */
@@ -12,26 +12,26 @@ export interface WipedContour {
   /** 3n + 1 points, px. */
   readonly full: Float64Array;
   readonly wipe: PlanWipe;
-  /** Pieces that lie on the wiping edge while it passes; they have no length when the contour is whole. */
+  /** Segments that lie on the wiping edge while it passes; they have no length when the contour is whole. */
   readonly edges: readonly number[];
 }
 
 /**
  * Prepares a contour that comes or goes by wiping. A closed one is uncovered (or covered) by a straight edge that moves in the direction
- * `angle` (rad, 0 to the right, clockwise on screen): each piece is split where it turns back in that direction, so that the edge meets it
- * once, and has a second piece for the edge. The area shown is exactly the part of the contour on one side of the edge. An open one is drawn
+ * `angle` (rad, 0 to the right, clockwise on screen): each segment is split where it turns back in that direction, so that the edge meets it
+ * once, and has a second segment for the edge. The area shown is exactly the part of the contour on one side of the edge. An open one is drawn
  * (or taken back) along its length from its start; its angle does not matter.
  */
-export function wipedContour(contour: Contour, angle: number, role: 'birth' | 'death'): WipedContour {
+export function wipedContour(contour: Contour, angle: number, role: 'appears' | 'vanishes'): WipedContour {
   const { points, closed } = contour;
   const count = (points.length / 2 - 1) / 3;
   if (!closed) {
     const { cumulative } = measureArcLength(contour);
     const total = cumulative[count];
     const shares = cumulative.map((length) => (total > 0 ? length / total : 1));
-    return { full: points.map(onGrid), wipe: { kind: 'length', shares, erases: role === 'death' }, edges: [] };
+    return { full: points.map(onGrid), wipe: { kind: 'length', shares, erases: role === 'vanishes' }, edges: [] };
   }
-  const sign = role === 'birth' ? 1 : -1;
+  const sign = role === 'appears' ? 1 : -1;
   const x = sign * Math.cos(angle);
   const y = sign * Math.sin(angle);
   const along = (i: number): number => points[i] * x + points[i + 1] * y;
@@ -55,12 +55,12 @@ export function wipedContour(contour: Contour, angle: number, role: 'birth' | 'd
       high = Math.max(high, a, b);
       const up = b >= a;
       rising.push(up ? 1 : 0);
-      // What the edge uncovers first stands first: the curve where the piece runs ahead of it, else the stretch of the edge.
+      // What the edge uncovers first stands first: the curve where the segment runs ahead of it, else the stretch of the edge.
       if (up) numbers.push(...curve, ...end, ...end, ...end);
       else numbers.push(...numbers.slice(-2), ...numbers.slice(-2), ...numbers.slice(-2), ...curve);
     }
   }
-  const [first, last] = role === 'birth' ? [low, high] : [high, low];
+  const [first, last] = role === 'appears' ? [low, high] : [high, low];
   return {
     full: Float64Array.from(numbers),
     wipe: { kind: 'edge', x, y, first, last, rising: Uint8Array.from(rising) },
@@ -81,13 +81,13 @@ export function writeWipe(
 }
 
 function writeLength(
-  { at, pieces }: PlanContour,
+  { at, segments }: PlanContour,
   shares: Float64Array,
   full: Float64Array,
   shown: number,
   out: Float64Array,
 ): void {
-  for (let k = 0; k < pieces; k++) {
+  for (let k = 0; k < segments; k++) {
     const i = at + 6 * k;
     const width = shares[k + 1] - shares[k];
     const t = shown >= shares[k + 1] ? 1 : shown > shares[k] && width > 0 ? (shown - shares[k]) / width : 0;
@@ -106,13 +106,13 @@ function writePoint(x: number, y: number, i: number, out: Float64Array): void {
 }
 
 function writeEdge(
-  { at, pieces }: PlanContour,
+  { at, segments }: PlanContour,
   { x, y, rising }: Extract<PlanWipe, { kind: 'edge' }>,
   full: Float64Array,
   level: number,
   out: Float64Array,
 ): void {
-  for (let k = 0; k + 1 < pieces; k += 2) {
+  for (let k = 0; k + 1 < segments; k += 2) {
     const up = rising[k >> 1] === 1;
     const i = at + 6 * k;
     const curve = up ? i : i + 6;

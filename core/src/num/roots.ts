@@ -45,7 +45,7 @@ export function increasingRoot(
 
 /**
  * Parameters in [0, 1] at which the cubic with Bernstein coefficients b0 … b3 changes its sign, in ascending order: between its extremes by
- * `increasingRoot`. A value of zero counts as positive, so that pieces which share an end count a crossing there once.
+ * `increasingRoot`. A value of zero counts as positive, so that segments which share an end count a crossing there once.
  */
 export function bezierSignChanges(b0: number, b1: number, b2: number, b3: number): number[] {
   const a = b3 - 3 * b2 + 3 * b1 - b0;

@@ -1,3 +1,3 @@
 export * from './combine';
 export * from './engine';
-export * from './pieces';
+export * from './solids';

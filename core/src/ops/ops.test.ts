@@ -3,8 +3,8 @@ import { anchorCount, type Outline, polygonContour } from '../outline';
 import { readPathData, writePathData } from '../svg';
 import { combineOutlines, filledArea, nearlyClosed, outlineOfStroke } from './combine';
 import type { PathEngine } from './engine';
-import { cutAlongLine, fillHoles, removeSpecks, separateSolids } from './pieces';
 import { restorePoints } from './restore';
+import { cutAlongLine, fillHoles, removeSpecks, separateSolids } from './solids';
 
 const outline = (d: string): Outline => readPathData(d);
 const data = (o: Outline): string => writePathData(o, { digits: 6 });
@@ -25,7 +25,7 @@ describe('what comes back from single precision', () => {
     expect(data(restorePoints(outline('M0 0H10V10H0Z'), [outline('M5 5H6V6Z')], 1e-4))).toBe('M0 0L10 0L10 10L0 10Z');
   });
 
-  test('pieces without length go, straight ones that go on are joined, over the start too', () => {
+  test('segments without length go, straight ones that go on are joined, over the start too', () => {
     const untidy = {
       fillRule: 'nonzero' as const,
       contours: [polygonContour([5, 0, 10, 0, 10, 0, 10, 5, 10, 10, 0, 10, 0, 0])],

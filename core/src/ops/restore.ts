@@ -1,4 +1,4 @@
-import { type Contour, type Outline, pieceAt, pieceCount } from '../outline';
+import { type Contour, type Outline, segmentAt, segmentCount } from '../outline';
 
 /** A grid of the sources' points, so that a result's point finds the one that it was before single precision. */
 class PointGrid {
@@ -44,7 +44,7 @@ class PointGrid {
 }
 
 /**
- * Puts the sources' own numbers back where the result has them within `epsilon` px, drops pieces without length, joins straight pieces
+ * Puts the sources' own numbers back where the result has them within `epsilon` px, drops segments without length, joins straight segments
  * that go straight on, and leaves out contours without area.
  */
 export function restorePoints(result: Outline, sources: readonly Outline[], epsilon: number): Outline {
@@ -64,18 +64,19 @@ export function restorePoints(result: Outline, sources: readonly Outline[], epsi
 
 function tidyContour(contour: Contour, epsilon: number): Contour | undefined {
   const p = contour.points;
-  const pieces: number[][] = [];
-  for (let i = 0; i < pieceCount(contour); i++) {
-    const at = pieceAt(i);
+  const segments: number[][] = [];
+  for (let i = 0; i < segmentCount(contour); i++) {
+    const at = segmentAt(i);
     let reach = 0;
     for (let k = 2; k < 8; k += 2) reach = Math.max(reach, Math.hypot(p[at + k] - p[at], p[at + k + 1] - p[at + 1]));
-    if (reach > epsilon) pieces.push([...p.subarray(at, at + 8)]);
+    if (reach > epsilon) segments.push([...p.subarray(at, at + 8)]);
   }
   const merged: number[][] = [];
-  for (const piece of pieces) {
+  for (const segment of segments) {
     const last = merged[merged.length - 1];
-    if (last && continues(last, piece, epsilon)) merged[merged.length - 1] = line(last[0], last[1], piece[6], piece[7]);
-    else merged.push(piece);
+    if (last && continues(last, segment, epsilon))
+      merged[merged.length - 1] = line(last[0], last[1], segment[6], segment[7]);
+    else merged.push(segment);
   }
   if (contour.closed && merged.length > 2 && continues(merged[merged.length - 1], merged[0], epsilon)) {
     const last = merged.pop() as number[];
@@ -84,8 +85,8 @@ function tidyContour(contour: Contour, epsilon: number): Contour | undefined {
   if (merged.length < (contour.closed ? 2 : 1)) return undefined;
   const points = new Float64Array(6 * merged.length + 2);
   points.set(merged[0].slice(0, 2));
-  merged.forEach((piece, i) => {
-    points.set(piece.slice(2), 6 * i + 2);
+  merged.forEach((segment, i) => {
+    points.set(segment.slice(2), 6 * i + 2);
   });
   if (contour.closed) points.set(points.subarray(0, 2), points.length - 2);
   return { points, closed: contour.closed };

@@ -4,15 +4,15 @@ const QUARTER = Math.PI / 2;
 
 /**
  * Appends a circular arc about (cx, cy) to a builder that stands at its start: angles in rad, clockwise on screen from the right-hand
- * side, in pieces of at most a quarter turn with handles 4/3·tan(φ/4) (radial error 2.7e-4 of the radius; common practice).
+ * side, in segments of at most a quarter turn with handles 4/3·tan(φ/4) (radial error 2.7e-4 of the radius; common practice).
  */
 export function appendArc(builder: ContourBuilder, cx: number, cy: number, r: number, from: number, to: number): void {
-  const pieces = Math.max(1, Math.ceil(Math.abs(to - from) / QUARTER - 1e-9));
-  const step = (to - from) / pieces;
+  const segments = Math.max(1, Math.ceil(Math.abs(to - from) / QUARTER - 1e-9));
+  const step = (to - from) / segments;
   const k = (4 / 3) * Math.tan(step / 4) * r;
-  for (let i = 0; i < pieces; i++) {
+  for (let i = 0; i < segments; i++) {
     const a = from + i * step;
-    const b = i === pieces - 1 ? to : a + step;
+    const b = i === segments - 1 ? to : a + step;
     const [ca, sa, cb, sb] = [Math.cos(a), Math.sin(a), Math.cos(b), Math.sin(b)];
     builder.cubicTo(
       cx + r * ca - k * sa,

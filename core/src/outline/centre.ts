@@ -1,7 +1,7 @@
 import { cubicPoint } from '../curve';
 import { gaussLegendre } from '../num';
 import { boxSize } from '../vec';
-import { type Outline, pieceAt, pieceCount } from './contour';
+import { type Outline, segmentAt, segmentCount } from './contour';
 import { outlineBox } from './measure';
 import { orientOutline } from './nesting';
 
@@ -22,8 +22,8 @@ export function areaCentre(outline: Outline): { x: number; y: number; area: numb
   const points = orientOutline(outline).outline.contours.filter((contour) => contour.closed);
   for (const contour of points) {
     const p = contour.points;
-    for (let i = 0; i < pieceCount(contour); i++) {
-      const at = pieceAt(i);
+    for (let i = 0; i < segmentCount(contour); i++) {
+      const at = segmentAt(i);
       for (let k = 0; k < RULE.nodes.length; k++) {
         const t = RULE.nodes[k];
         const w = RULE.weights[k];

@@ -2,7 +2,7 @@ import { LENGTH_EPS_REL } from '../num';
 
 /**
  * A run of cubic Beziers. `points` holds 3n + 1 (x, y) pairs in px, y down: anchor, handle, handle, anchor, … The last anchor of
- * a closed contour repeats the first. Straight pieces are cubics with handles at the thirds. Immutable once made.
+ * a closed contour repeats the first. Straight segments are cubics with handles at the thirds. Immutable once made.
  */
 export interface Contour {
   readonly points: Float64Array;
@@ -23,14 +23,14 @@ export interface Outline {
 }
 
 /** Number of cubics of a contour. */
-export const pieceCount = (contour: Contour): number => (contour.points.length / 2 - 1) / 3;
+export const segmentCount = (contour: Contour): number => (contour.points.length / 2 - 1) / 3;
 
-/** Number of anchors: pieces when closed, pieces + 1 when open. */
+/** Number of anchors: segments when closed, segments + 1 when open. */
 export const anchorCount = (contour: Contour): number =>
-  contour.closed ? pieceCount(contour) : pieceCount(contour) + 1;
+  contour.closed ? segmentCount(contour) : segmentCount(contour) + 1;
 
-/** Index in `points` of the first number of piece `i`. */
-export const pieceAt = (i: number): number => 6 * i;
+/** Index in `points` of the first number of segment `i`. */
+export const segmentAt = (i: number): number => 6 * i;
 
 /** Collects cubics into a contour; lines get their handles at the thirds. */
 export class ContourBuilder {
@@ -40,7 +40,7 @@ export class ContourBuilder {
     this.numbers.push(x, y);
   }
 
-  get pieces(): number {
+  get segments(): number {
     return (this.numbers.length / 2 - 1) / 3;
   }
 

@@ -1,14 +1,14 @@
 import { cubicLength, cubicStretch, cubicTangent, parameterAtLength } from '../curve';
 import { appendArc } from './arc-contour';
-import { anchorCount, type Contour, ContourBuilder, pieceAt, pieceCount } from './contour';
-import { isStraightPiece } from './reshape';
+import { anchorCount, type Contour, ContourBuilder, segmentAt, segmentCount } from './contour';
+import { isStraightSegment } from './reshape';
 
 export const CORNER_SHAPES = ['round', 'chamfer'] as const;
 export type CornerShape = (typeof CORNER_SHAPES)[number];
 
 /**
- * Rounds or chamfers the corner at anchor `i`: both pieces are cut where a circle of `radius` px would touch them (for curves: that far
- * along them) and joined by an arc, or by a straight line. At most `share` of each neighbouring piece is used up, so that neighbours that
+ * Rounds or chamfers the corner at anchor `i`: both segments are cut where a circle of `radius` px would touch them (for curves: that far
+ * along them) and joined by an arc, or by a straight line. At most `share` of each neighbouring segment is used up, so that neighbours that
  * are rounded too find room. The anchor keeps its id at the first cut. Undefined where there is no corner.
  */
 export function shapeCorner(
@@ -19,11 +19,11 @@ export function shapeCorner(
   newId: () => string,
   share = 1,
 ): Contour | undefined {
-  const n = pieceCount(contour);
+  const n = segmentCount(contour);
   if (!contour.closed && (i === 0 || i === n)) return undefined;
   const p = contour.points;
-  const before = pieceAt((i + n - 1) % n);
-  const after = pieceAt(i % n);
+  const before = segmentAt((i + n - 1) % n);
+  const after = segmentAt(i % n);
   const tangent = (at: number, t: number): [number, number] => {
     const out = cubicTangent(p, at, t, new Float64Array(2));
     return [out[0], out[1]];
@@ -46,7 +46,7 @@ export function shapeCorner(
   const bend = angleBetween(startTangent, endTangent);
   const chord = Math.hypot(tail[0] - head[6], tail[1] - head[7]);
   if (shape === 'chamfer') builder.lineTo(tail[0], tail[1]);
-  else if (isStraightPiece(contour, (i + n - 1) % n) && isStraightPiece(contour, i % n)) {
+  else if (isStraightSegment(contour, (i + n - 1) % n) && isStraightSegment(contour, i % n)) {
     const r = cut / Math.tan(Math.abs(turn) / 2);
     const side = Math.sign(turn);
     const cx = head[6] - startTangent[1] * r * side;
@@ -68,7 +68,7 @@ export function shapeCorner(
   return replaceCorner(contour, i, head, tail, builder.finish(false).points, newId);
 }
 
-/** The contour with the corner's end of the piece before, a run of cubics, and the rest of the piece after it. */
+/** The contour with the corner's end of the segment before, a run of cubics, and the rest of the segment after it. */
 function replaceCorner(
   contour: Contour,
   i: number,
@@ -77,7 +77,7 @@ function replaceCorner(
   corner: Float64Array,
   newId: () => string,
 ): Contour {
-  const n = pieceCount(contour);
+  const n = segmentCount(contour);
   const p = contour.points;
   const added = (corner.length / 2 - 1) / 3;
   const points: number[] = [];
@@ -89,7 +89,7 @@ function replaceCorner(
   };
   const runs = (from: number, to: number): void => {
     for (let k = from; k < to; k++) {
-      points.push(...p.subarray(pieceAt(k) + 2, pieceAt(k) + 8));
+      points.push(...p.subarray(segmentAt(k) + 2, segmentAt(k) + 8));
       anchor((k + 1) % anchorCount(contour));
     }
   };

@@ -1,7 +1,7 @@
 import { cubicPoint } from '../curve';
 import { CoreError } from '../errors';
 import { measureArcLength, placeAtShare, totalLength } from './arc-length';
-import { type Contour, pieceAt, pieceCount } from './contour';
+import { type Contour, segmentAt, segmentCount } from './contour';
 import { appendStretch } from './split';
 
 /** More dashes than this on one contour are not made: they would be finer than anybody sees. */
@@ -45,8 +45,8 @@ export function dashContour(contour: Contour, lengths: readonly number[], offset
     const begin = placeAtShare(table, start / total);
     const over = end > total;
     const stop = placeAtShare(table, (over ? end - total : end) / total);
-    const points = [...cubicPoint(contour.points, pieceAt(begin.piece), begin.t, new Float64Array(2))];
-    appendStretch(contour, begin, over ? { ...stop, piece: stop.piece + pieceCount(contour) } : stop, points);
+    const points = [...cubicPoint(contour.points, segmentAt(begin.segment), begin.t, new Float64Array(2))];
+    appendStretch(contour, begin, over ? { ...stop, segment: stop.segment + segmentCount(contour) } : stop, points);
     return { points: Float64Array.from(points), closed: false };
   });
 }

@@ -1,6 +1,6 @@
 import { cubicPoint } from '../curve';
 import { seededRandom } from '../num';
-import { type Outline, pieceAt, pieceCount } from './contour';
+import { type Outline, segmentAt, segmentCount } from './contour';
 
 export interface Circle {
   readonly x: number;
@@ -19,9 +19,9 @@ export function enclosingCircle(outline: Outline): Circle {
   const out = new Float64Array(2);
   for (const contour of outline.contours) {
     points.push([contour.points[0], contour.points[1]]);
-    for (let i = 0; i < pieceCount(contour); i++) {
+    for (let i = 0; i < segmentCount(contour); i++) {
       for (let k = 1; k <= SAMPLES; k++) {
-        cubicPoint(contour.points, pieceAt(i), k / SAMPLES, out);
+        cubicPoint(contour.points, segmentAt(i), k / SAMPLES, out);
         points.push([out[0], out[1]]);
       }
     }

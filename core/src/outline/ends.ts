@@ -1,14 +1,14 @@
 import { reverseContour } from './change';
-import { anchorCount, type Contour, pieceAt, pieceCount } from './contour';
+import { anchorCount, type Contour, segmentAt, segmentCount } from './contour';
 
 const flip = <T>(list: readonly T[] | undefined, from: number): T[] | undefined =>
   list && [...list.slice(from), ...list.slice(0, from)];
 
 /** The closed contour started at anchor `i`; an open one stays as it is. */
 export function startAt(contour: Contour, i: number): Contour {
-  const n = pieceCount(contour);
+  const n = segmentCount(contour);
   if (!contour.closed || i % n === 0) return contour;
-  const cut = pieceAt(i);
+  const cut = segmentAt(i);
   const p = contour.points;
   const points = new Float64Array(p.length);
   points.set(p.subarray(cut), 0);
@@ -36,7 +36,7 @@ export function openAt(contour: Contour, i: number, newId: () => string): Contou
 /** An open contour in two, at an inner anchor that then stands in both; undefined at its ends. */
 export function cutAt(contour: Contour, i: number, newId: () => string): [Contour, Contour] | undefined {
   if (contour.closed || i <= 0 || i >= anchorCount(contour) - 1) return undefined;
-  const cut = pieceAt(i);
+  const cut = segmentAt(i);
   const ids = contour.anchorIds;
   const origins = contour.originIds;
   return [
@@ -62,7 +62,7 @@ export function closeContour(contour: Contour, merge: number): Contour {
   const last = p.length - 2;
   const dx = p[last] - p[0];
   const dy = p[last + 1] - p[1];
-  if (Math.hypot(dx, dy) <= merge && pieceCount(contour) > 1) {
+  if (Math.hypot(dx, dy) <= merge && segmentCount(contour) > 1) {
     const points = p.slice();
     // Both ends go half-way, with their handles.
     for (const [at, sign] of [

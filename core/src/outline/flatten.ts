@@ -1,5 +1,5 @@
 import { cubicPoint } from '../curve';
-import { type Contour, pieceAt, pieceCount } from './contour';
+import { type Contour, segmentAt, segmentCount } from './contour';
 
 const MAX_STEPS = 256;
 
@@ -11,8 +11,8 @@ export function flattenContour(contour: Contour, epsilon: number): Float64Array 
   const p = contour.points;
   const out: number[] = [p[0], p[1]];
   const point = new Float64Array(2);
-  for (let i = 0; i < pieceCount(contour); i++) {
-    const at = pieceAt(i);
+  for (let i = 0; i < segmentCount(contour); i++) {
+    const at = segmentAt(i);
     const d = Math.max(
       Math.hypot(p[at] - 2 * p[at + 2] + p[at + 4], p[at + 1] - 2 * p[at + 3] + p[at + 5]),
       Math.hypot(p[at + 2] - 2 * p[at + 4] + p[at + 6], p[at + 3] - 2 * p[at + 5] + p[at + 7]),

@@ -1,5 +1,5 @@
 import { cubicLength, cubicStretch, isStraight } from '../curve';
-import { type Contour, pieceAt, pieceCount } from './contour';
+import { type Contour, segmentAt, segmentCount } from './contour';
 import { contourLength } from './measure';
 
 /** Two cubics are taken for halves of one when their points agree with it to this share of their extent: what three decimals leave. */
@@ -13,32 +13,32 @@ export interface RestartedContour {
 
 /**
  * The same run of curves without anchors that do not bend it: those on a straight line, and those at which one cubic was split in two.
- * The shape changes by less than 5e-6 of the pieces at hand. Ids are not kept. Where a closed contour's first anchor is idle, the result
+ * The shape changes by less than 5e-6 of the segments at hand. Ids are not kept. Where a closed contour's first anchor is idle, the result
  * starts at the last one before it.
  *
  * @returns the contour itself when there is nothing to leave out
  */
 export function withoutIdleAnchors(contour: Contour): RestartedContour {
-  const n = pieceCount(contour);
+  const n = segmentCount(contour);
   if (n < 2) return { contour, start: 0 };
-  const pieces: Float64Array[] = [];
+  const segments: Float64Array[] = [];
   for (let i = 0; i < n; i++) {
-    const piece = contour.points.slice(pieceAt(i), pieceAt(i) + 8);
+    const segment = contour.points.slice(segmentAt(i), segmentAt(i) + 8);
     // Is it a point? Nothing is to be matched along it.
-    if (extent(piece) > 0) pieces.push(piece);
+    if (extent(segment) > 0) segments.push(segment);
   }
-  if (pieces.length === 0) return { contour, start: 0 };
-  const kept: Float64Array[] = [pieces[0]];
-  for (let i = 1; i < pieces.length; i++) {
-    const joined = joinPieces(kept[kept.length - 1], pieces[i]);
+  if (segments.length === 0) return { contour, start: 0 };
+  const kept: Float64Array[] = [segments[0]];
+  for (let i = 1; i < segments.length; i++) {
+    const joined = joinSegments(kept[kept.length - 1], segments[i]);
     if (joined) kept[kept.length - 1] = joined;
-    else kept.push(pieces[i]);
+    else kept.push(segments[i]);
   }
   // The file may start in the middle of a line: then its first anchor is as idle as the others.
   let start = 0;
   if (contour.closed && kept.length > 2) {
     const last = kept[kept.length - 1];
-    const joined = joinPieces(last, kept[0]);
+    const joined = joinSegments(last, kept[0]);
     if (joined) {
       start = 1 - cubicLength(last, 0) / contourLength(contour);
       kept.pop();
@@ -48,7 +48,7 @@ export function withoutIdleAnchors(contour: Contour): RestartedContour {
   if (kept.length === n) return { contour, start: 0 };
   const points = new Float64Array(6 * kept.length + 2);
   points.set(kept[0].subarray(0, 2));
-  for (const [i, piece] of kept.entries()) points.set(piece.subarray(2), 6 * i + 2);
+  for (const [i, segment] of kept.entries()) points.set(segment.subarray(2), 6 * i + 2);
   return { contour: { points, closed: contour.closed }, start };
 }
 
@@ -56,8 +56,8 @@ const extent = (p: Float64Array): number =>
   Math.max(Math.abs(p[2] - p[0]), Math.abs(p[3] - p[1]), Math.abs(p[4] - p[0]), Math.abs(p[5] - p[1])) +
   Math.max(Math.abs(p[6] - p[0]), Math.abs(p[7] - p[1]));
 
-/** Both pieces as one cubic, if they are parts of one. */
-function joinPieces(p: Float64Array, q: Float64Array): Float64Array | undefined {
+/** Both segments as one cubic, if they are parts of one. */
+function joinSegments(p: Float64Array, q: Float64Array): Float64Array | undefined {
   const inX = p[6] - p[4];
   const inY = p[7] - p[5];
   const outX = q[2] - q[0];
@@ -96,12 +96,12 @@ function joinPieces(p: Float64Array, q: Float64Array): Float64Array | undefined 
     q[7],
   );
   const half = new Float64Array(8);
-  for (const [piece, from, to] of [
+  for (const [segment, from, to] of [
     [p, 0, t],
     [q, t, 1],
   ] as const) {
     cubicStretch(joined, 0, from, to, half, 0);
-    for (let k = 0; k < 8; k++) if (!(Math.abs(half[k] - piece[k]) <= epsilon)) return undefined;
+    for (let k = 0; k < 8; k++) if (!(Math.abs(half[k] - segment[k]) <= epsilon)) return undefined;
   }
   return joined;
 }

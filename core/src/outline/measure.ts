@@ -1,6 +1,6 @@
 import { cubicArea, cubicLength, includeCubic } from '../curve';
 import { type Box, boxSize, emptyBox } from '../vec';
-import { type Contour, type Outline, pieceAt, pieceCount } from './contour';
+import { type Contour, type Outline, segmentAt, segmentCount } from './contour';
 
 /**
  * Signed area in px², exact; positive for contours that run clockwise on screen (y down). An open contour is closed by its chord.
@@ -8,7 +8,7 @@ import { type Contour, type Outline, pieceAt, pieceCount } from './contour';
 export function contourArea(contour: Contour): number {
   const p = contour.points;
   let sum = 0;
-  for (let i = 0; i < pieceCount(contour); i++) sum += cubicArea(p, pieceAt(i));
+  for (let i = 0; i < segmentCount(contour); i++) sum += cubicArea(p, segmentAt(i));
   const last = p.length - 2;
   return sum + (p[last] * p[1] - p[0] * p[last + 1]) / 2;
 }
@@ -16,13 +16,13 @@ export function contourArea(contour: Contour): number {
 /** Length in px, to 1e-7 of itself. */
 export function contourLength(contour: Contour): number {
   let sum = 0;
-  for (let i = 0; i < pieceCount(contour); i++) sum += cubicLength(contour.points, pieceAt(i));
+  for (let i = 0; i < segmentCount(contour); i++) sum += cubicLength(contour.points, segmentAt(i));
   return sum;
 }
 
 /** Exact extent of a contour. */
 export function contourBox(contour: Contour, box: Box = emptyBox()): Box {
-  for (let i = 0; i < pieceCount(contour); i++) includeCubic(box, contour.points, pieceAt(i));
+  for (let i = 0; i < segmentCount(contour); i++) includeCubic(box, contour.points, segmentAt(i));
   return box;
 }
 

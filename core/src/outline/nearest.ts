@@ -1,6 +1,6 @@
 import { cubicPoint, nearestOnCubic } from '../curve';
 import type { CurvePlace } from './arc-length';
-import { type Contour, pieceAt, pieceCount } from './contour';
+import { type Contour, segmentAt, segmentCount } from './contour';
 
 export interface NearestOnContour extends CurvePlace {
   readonly x: number;
@@ -9,7 +9,7 @@ export interface NearestOnContour extends CurvePlace {
   readonly distance: number;
 }
 
-/** The place of a contour nearest to (x, y); pieces whose control points are all further away than the best are passed over. */
+/** The place of a contour nearest to (x, y); segments whose control points are all further away than the best are passed over. */
 export function nearestOnContour(
   contour: Contour,
   x: number,
@@ -20,8 +20,8 @@ export function nearestOnContour(
   let best: NearestOnContour | undefined;
   let least = within;
   const out = new Float64Array(2);
-  for (let i = 0; i < pieceCount(contour); i++) {
-    const at = pieceAt(i);
+  for (let i = 0; i < segmentCount(contour); i++) {
+    const at = segmentAt(i);
     const dx = Math.max(
       Math.min(p[at], p[at + 2], p[at + 4], p[at + 6]) - x,
       x - Math.max(p[at], p[at + 2], p[at + 4], p[at + 6]),
@@ -37,7 +37,7 @@ export function nearestOnContour(
     if (distance > least || (best && distance === least)) continue;
     least = distance;
     cubicPoint(p, at, t, out);
-    best = { piece: i, t, x: out[0], y: out[1], distance };
+    best = { segment: i, t, x: out[0], y: out[1], distance };
   }
   return best;
 }

@@ -7,7 +7,7 @@ import { realIcons } from '../testing/icons';
 import { measureArcLength, placeAtShare, totalLength } from './arc-length';
 import { areaCentre } from './centre';
 import { reverseContour } from './change';
-import { type Contour, ellipseContour, pieceAt, pieceCount, polygonContour } from './contour';
+import { type Contour, ellipseContour, polygonContour, segmentAt, segmentCount } from './contour';
 import { flattenContour, polylineWinding } from './flatten';
 import { innerPoint } from './inner-point';
 import { contourArea, contourLength, outlineBox, outlineLength, outlineSize } from './measure';
@@ -149,12 +149,12 @@ describe('places', () => {
     for (const { d } of realIcons(30)) {
       const contour = readPathData(d).contours[0];
       const table = measureArcLength(contour);
-      const { piece, t } = placeAtShare(table, 0.37);
-      const cut = addAnchors(contour, [{ piece, t }]);
+      const { segment, t } = placeAtShare(table, 0.37);
+      const cut = addAnchors(contour, [{ segment, t }]);
       let length = 0;
-      const until = t > 1e-9 && t < 1 - 1e-9 ? piece + 1 : piece;
+      const until = t > 1e-9 && t < 1 - 1e-9 ? segment + 1 : segment;
       for (let i = 0; i < until; i++)
-        length += contourLength({ points: cut.points.slice(pieceAt(i), pieceAt(i) + 8), closed: false });
+        length += contourLength({ points: cut.points.slice(segmentAt(i), segmentAt(i) + 8), closed: false });
       expect(length / totalLength(table)).toBeCloseTo(0.37, 4);
     }
   });
@@ -173,19 +173,19 @@ describe('adding anchors', () => {
         (which, wanted) => {
           const outline = readPathData(icons[which].d);
           const contour = outline.contours[0];
-          const n = pieceCount(contour);
+          const n = segmentCount(contour);
           const places = wanted
-            .map(([piece, t]) => ({ piece: piece % n, t }))
-            .sort((p, q) => p.piece - q.piece || p.t - q.t);
+            .map(([segment, t]) => ({ segment: segment % n, t }))
+            .sort((p, q) => p.segment - q.segment || p.t - q.t);
           const cut = addAnchors(contour, places);
-          expect(pieceCount(cut)).toBeGreaterThan(n - 1);
+          expect(segmentCount(cut)).toBeGreaterThan(n - 1);
           // Every new curve must lie on the old one: compare points at the same parameters.
           const size = outlineSize(outline);
           const a = new Float64Array(2);
           const b = new Float64Array(2);
           let k = 0;
-          for (let piece = 0; piece < n; piece++) {
-            const cuts = [...new Set(places.filter((place) => place.piece === piece).map(({ t }) => t))];
+          for (let segment = 0; segment < n; segment++) {
+            const cuts = [...new Set(places.filter((place) => place.segment === segment).map(({ t }) => t))];
             const bounds = [0, ...cuts, 1];
             for (let i = 0; i + 1 < bounds.length; i++, k++) {
               if (bounds[i + 1] - bounds[i] <= 1e-12) {
@@ -193,8 +193,8 @@ describe('adding anchors', () => {
                 continue;
               }
               for (const s of [0, 0.3, 0.8, 1]) {
-                cubicPoint(cut.points, pieceAt(k), s, a);
-                cubicPoint(contour.points, pieceAt(piece), bounds[i] + (bounds[i + 1] - bounds[i]) * s, b);
+                cubicPoint(cut.points, segmentAt(k), s, a);
+                cubicPoint(contour.points, segmentAt(segment), bounds[i] + (bounds[i + 1] - bounds[i]) * s, b);
                 expect(Math.hypot(a[0] - b[0], a[1] - b[1])).toBeLessThan(1e-9 * size);
               }
             }

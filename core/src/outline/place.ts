@@ -27,9 +27,9 @@ export function shareOfPlace(table: ArcLengthTable, place: Place): number | unde
 export function placeOfShare(table: ArcLengthTable, share: number): Place | undefined {
   const ids = table.contour.anchorIds;
   if (!ids || ids.length === 0) return undefined;
-  const pieces = table.cumulative.length - 1;
+  const segments = table.cumulative.length - 1;
   let i = 0;
-  while (i < pieces - 1 && shareOfAnchor(table, i + 1) <= share) i++;
+  while (i < segments - 1 && shareOfAnchor(table, i + 1) <= share) i++;
   const from = shareOfAnchor(table, i);
   const to = shareOfAnchor(table, i + 1);
   if (share - from < 1e-9) return { anchor: ids[i] };

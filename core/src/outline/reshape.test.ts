@@ -24,11 +24,11 @@ import {
   openAt,
   outlineOfContours,
   outlineSize,
-  pieceAt,
-  pieceCount,
   placeAtShare,
   polygonContour,
   roundedPolygon,
+  segmentAt,
+  segmentCount,
   shapeCorner,
   simplifyContour,
   startAt,
@@ -55,22 +55,25 @@ describe('adding points', () => {
           const contour = icons[which];
           const random = seededRandom(seed);
           const places = Array.from({ length: count }, () => ({
-            piece: Math.floor(random() * pieceCount(contour)),
+            segment: Math.floor(random() * segmentCount(contour)),
             t: random(),
-          })).sort((p, q) => p.piece - q.piece || p.t - q.t);
+          })).sort((p, q) => p.segment - q.segment || p.t - q.t);
           const more = addAnchors(contour, places);
           const size = outlineSize(outlineOfContours([contour]));
-          expect(pieceCount(more)).toBeGreaterThanOrEqual(pieceCount(contour));
-          // Each new piece is a stretch of an old one: its points, met at even parameters, lie on the old curve at known places.
-          let piece = 0;
+          expect(segmentCount(more)).toBeGreaterThanOrEqual(segmentCount(contour));
+          // Each new segment is a stretch of an old one: its points, met at even parameters, lie on the old curve at known places.
+          let segment = 0;
           let at = 0;
-          const cuts = [...places.filter(({ t }) => t > 1e-12 && t < 1 - 1e-12), { piece: pieceCount(contour), t: 0 }];
+          const cuts = [
+            ...places.filter(({ t }) => t > 1e-12 && t < 1 - 1e-12),
+            { segment: segmentCount(contour), t: 0 },
+          ];
           let next = 0;
-          for (let i = 0; i < pieceCount(more); i++) {
+          for (let i = 0; i < segmentCount(more); i++) {
             const cut = cuts[next];
-            const end = cut && cut.piece === piece ? cut.t : 1;
-            const old = Array.from({ length: 8 }, (_, k) => contour.points[pieceAt(piece) + k]);
-            const fresh = Array.from({ length: 8 }, (_, k) => more.points[pieceAt(i) + k]);
+            const end = cut && cut.segment === segment ? cut.t : 1;
+            const old = Array.from({ length: 8 }, (_, k) => contour.points[segmentAt(segment) + k]);
+            const fresh = Array.from({ length: 8 }, (_, k) => more.points[segmentAt(i) + k]);
             const [b, m] = [new Bezier(old), new Bezier(fresh)];
             for (const u of [0.25, 0.5, 0.75]) {
               const p = b.get(at + (end - at) * u);
@@ -78,12 +81,12 @@ describe('adding points', () => {
               expect(Math.hypot(p.x - q.x, p.y - q.y) / size).toBeLessThan(1e-9);
             }
             if (end === 1) {
-              piece++;
+              segment++;
               at = 0;
             } else {
               at = end;
               next++;
-              while (cuts[next] && cuts[next].piece === piece && cuts[next].t - at <= 1e-12) next++;
+              while (cuts[next] && cuts[next].segment === segment && cuts[next].t - at <= 1e-12) next++;
             }
           }
         },
@@ -178,17 +181,17 @@ describe('against a general-purpose Bezier library and the handbook', () => {
 
 describe('taking points away', () => {
   test('a point that was added without need goes without a trace', () => {
-    const more = addAnchors(named(curve), [{ piece: 1, t: 0.4 }], newId);
+    const more = addAnchors(named(curve), [{ segment: 1, t: 0.4 }], newId);
     const less = deleteAnchor(more, 2);
     expect(less?.contour.anchorIds).toEqual(['a0', 'a1', 'a2']);
     expect(less?.deviation).toBeLessThan(1e-6);
     expect(strayOf(outlineOfContours([curve]), outlineOfContours([less?.contour as Contour]))).toBeLessThan(0.01);
   });
 
-  test('straight runs stay straight, ends of open contours go with their piece, the first of a closed one too', () => {
+  test('straight runs stay straight, ends of open contours go with their segment, the first of a closed one too', () => {
     const line = polygonContour([0, 0, 30, 0, 100, 0], false);
     const fewer = deleteAnchor(line, 1)?.contour as Contour;
-    expect([pieceCount(fewer), fewer.points[3]]).toEqual([1, 0]);
+    expect([segmentCount(fewer), fewer.points[3]]).toEqual([1, 0]);
     expect(deleteAnchor(line, 2)?.contour.points.at(-2)).toBe(30);
     const square = deleteAnchor(named(SQUARE), 0)?.contour as Contour;
     expect(square.anchorIds).toEqual(['a1', 'a2', 'a3']);
@@ -202,7 +205,9 @@ describe('taking points away', () => {
       const size = outlineSize(outlineOfContours([contour]));
       const dense = addAnchors(
         contour,
-        Array.from({ length: pieceCount(contour) }, (_, piece) => [0.25, 0.5, 0.75].map((t) => ({ piece, t }))).flat(),
+        Array.from({ length: segmentCount(contour) }, (_, segment) =>
+          [0.25, 0.5, 0.75].map((t) => ({ segment, t })),
+        ).flat(),
       );
       const tolerance = 0.002 * size;
       const { contour: simple, deviation } = simplifyContour(dense, tolerance);
@@ -233,9 +238,9 @@ describe('corners', () => {
   test('the arc leaves both sides in their own direction, on curves too', () => {
     const leaf = readPathData('M0 0C40 -40 80 -40 120 0C80 40 40 40 0 0Z').contours[0];
     const round = shapeCorner(leaf, 1, 10, 'round', newId) as Contour;
-    const tangent = (piece: number, t: number): Float64Array =>
-      cubicTangent(round.points, pieceAt(piece), t, new Float64Array(2));
-    for (let i = 0; i + 1 < pieceCount(round); i++) {
+    const tangent = (segment: number, t: number): Float64Array =>
+      cubicTangent(round.points, segmentAt(segment), t, new Float64Array(2));
+    for (let i = 0; i + 1 < segmentCount(round); i++) {
       const [a, b] = [tangent(i, 1), tangent(i + 1, 0)];
       expect(a[0] * b[0] + a[1] * b[1]).toBeGreaterThan(0.9999);
     }
@@ -267,7 +272,7 @@ describe('ends, starts and joints', () => {
     const open = openAt(named(SQUARE), 1, newId);
     expect([open.closed, anchorCount(open)]).toEqual([false, 5]);
     const [a, b] = cutAt(open, 2, newId) as [Contour, Contour];
-    expect(pieceCount(a) + pieceCount(b)).toBe(4);
+    expect(segmentCount(a) + segmentCount(b)).toBe(4);
     const joined = joinContours(a, 'end', b, 'start', 1);
     expect(anchorCount(joined)).toBe(5);
     const closed = closeContour(joined, 1);
@@ -282,7 +287,7 @@ describe('ends, starts and joints', () => {
     expect(joinContours(a, 'end', b, 'start', 1).anchorIds).toEqual(['a0', 'a1', 'b0', 'b1']);
     expect(joinContours(a, 'start', b, 'end', 1).anchorIds).toEqual(['a1', 'a0', 'b1', 'b0']);
     const open = polygonContour([0, 0, 10, 0, 10, 10], false);
-    expect(pieceCount(closeContour(open, 1))).toBe(3);
-    expect(pieceCount(closeContour(polygonContour([0, 0, 10, 0, 0, 0.2], false), 1))).toBe(2);
+    expect(segmentCount(closeContour(open, 1))).toBe(3);
+    expect(segmentCount(closeContour(polygonContour([0, 0, 10, 0, 0, 0.2], false), 1))).toBe(2);
   });
 });

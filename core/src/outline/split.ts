@@ -1,21 +1,21 @@
 import { cubicStretch } from '../curve';
 import { PARAMETER_EPS } from '../num';
 import type { CurvePlace } from './arc-length';
-import { type Contour, pieceAt, pieceCount } from './contour';
+import { type Contour, segmentAt, segmentCount } from './contour';
 
 /**
  * The stretch of a contour between two places, as cubics, by exact splitting: the outline does not change. `to` must not lie before
- * `from`; a closed contour is walked through its start when `to.piece` is at or past the piece count. Appends to `out` the
+ * `from`; a closed contour is walked through its start when `to.segment` is at or past the segment count. Appends to `out` the
  * points after the first (the first is the caller's).
  */
 export function appendStretch(contour: Contour, from: CurvePlace, to: CurvePlace, out: number[]): void {
-  const n = pieceCount(contour);
+  const n = segmentCount(contour);
   const buffer = new Float64Array(8);
-  for (let piece = from.piece; piece <= to.piece; piece++) {
-    const t0 = piece === from.piece ? from.t : 0;
-    const t1 = piece === to.piece ? to.t : 1;
+  for (let segment = from.segment; segment <= to.segment; segment++) {
+    const t0 = segment === from.segment ? from.t : 0;
+    const t1 = segment === to.segment ? to.t : 1;
     if (!(t1 - t0 > PARAMETER_EPS)) continue;
-    cubicStretch(contour.points, pieceAt(piece % n), t0, t1, buffer, 0);
+    cubicStretch(contour.points, segmentAt(segment % n), t0, t1, buffer, 0);
     for (let k = 2; k < 8; k++) out.push(buffer[k]);
   }
 }
@@ -28,21 +28,21 @@ export function addAnchors(contour: Contour, places: readonly CurvePlace[], newI
   const points: number[] = [contour.points[0], contour.points[1]];
   const ids: string[] = [];
   const origins: (string | undefined)[] = [];
-  const n = pieceCount(contour);
+  const n = segmentCount(contour);
   let next = 0;
-  for (let piece = 0; piece < n; piece++) {
-    ids.push(contour.anchorIds?.[piece] ?? '');
-    origins.push(contour.originIds?.[piece]);
+  for (let segment = 0; segment < n; segment++) {
+    ids.push(contour.anchorIds?.[segment] ?? '');
+    origins.push(contour.originIds?.[segment]);
     let t = 0;
-    for (; next < places.length && places[next].piece === piece; next++) {
+    for (; next < places.length && places[next].segment === segment; next++) {
       const cut = places[next].t;
       if (cut - t <= PARAMETER_EPS || 1 - cut <= PARAMETER_EPS) continue;
-      appendStretch(contour, { piece, t }, { piece, t: cut }, points);
+      appendStretch(contour, { segment, t }, { segment, t: cut }, points);
       ids.push(newId?.() ?? '');
       origins.push(undefined);
       t = cut;
     }
-    appendStretch(contour, { piece, t }, { piece, t: 1 }, points);
+    appendStretch(contour, { segment, t }, { segment, t: 1 }, points);
   }
   if (!contour.closed) {
     ids.push(contour.anchorIds?.[n] ?? '');

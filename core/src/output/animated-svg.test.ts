@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { SaxesParser } from 'saxes';
 import { ease } from '../easing';
 import { compilePiece, spanProgress } from '../frame';
-import { evaluate, framePathData } from '../morph';
+import { evaluate, inBetweenPathData } from '../morph';
 import { measureArcLength } from '../outline';
 import { type Piece, type PieceDraft, plainStroke } from '../piece';
 import { readPathData } from '../svg';
@@ -107,7 +107,7 @@ describe('the animated SVG', () => {
         const played = keys[k].map((value, n) => value + (keys[k + 1][n] - value) * share);
         const progress = spanProgress(compiled.figures[0].spans[0], at * compiled.duration);
         if (progress === 1 && at < 1) continue;
-        const d = framePathData(plan, evaluate(plan, progress), 4);
+        const d = inBetweenPathData(plan, evaluate(plan, progress), 4);
         const wanted = [...d.matchAll(/-?[\d.]+/g)].map(Number);
         expect(played).toHaveLength(wanted.length);
         expect(Math.max(...wanted.map((value, n) => Math.abs(value - played[n])))).toBeLessThan(0.08);

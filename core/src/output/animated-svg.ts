@@ -1,6 +1,6 @@
 import { type Easing, ease, staysInside } from '../easing';
 import type { CompiledPiece, FigureSpan, PartPlan } from '../frame';
-import { edgePathData, evaluate, framePathData, type ShiftPlan } from '../morph';
+import { edgePathData, evaluate, inBetweenPathData, type ShiftPlan } from '../morph';
 import {
   blendColour,
   cssText,
@@ -115,7 +115,7 @@ function layersOf({ plan, fill, stroke }: PartPlan): Layer[] {
 }
 
 const pathData = (plan: ShiftPlan, frame: Float64Array, digits: number, edges: Layer['edges']): string =>
-  edges === 'all' ? framePathData(plan, frame, digits) : edgePathData(plan, frame, digits, edges);
+  edges === 'all' ? inBetweenPathData(plan, frame, digits) : edgePathData(plan, frame, digits, edges);
 
 function partElement(
   part: PartPlan,

@@ -14,7 +14,7 @@ const plus = (p: Point, dx: number, dy: number): Point => [p[0] + dx, p[1] + dy]
 const IN_LINE_RAD = 0.01;
 
 /** Writes the cubic from `a` to `b`, mapped by `matrix`: eight numbers from `out[at]` on. Without both handles it is straight. */
-export function writePiece(a: Anchor, b: Anchor, matrix: Matrix, out: Float64Array, at: number): void {
+export function writeSegment(a: Anchor, b: Anchor, matrix: Matrix, out: Float64Array, at: number): void {
   const [ma, mb, mc, md, me, mf] = matrix;
   const straight = !a.out && !b.in;
   for (let k = 0; k < 4; k++) {

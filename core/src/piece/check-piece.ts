@@ -11,7 +11,7 @@ export const PIECE_BYTE_LIMIT = 20 * 1024 * 1024;
  * Reads a piece file.
  * @throws CoreError 'file-too-large', 'json-syntax', 'piece-version', 'piece-invalid'
  */
-export function readPiece(text: string): Piece {
+export function readPieceFile(text: string): Piece {
   if (text.length > PIECE_BYTE_LIMIT) {
     throw new CoreError(
       'file-too-large',

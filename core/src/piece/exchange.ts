@@ -6,8 +6,8 @@ import {
   measureArcLength,
   type Outline,
   outlineBox,
-  pieceCount,
   reverseContour,
+  segmentCount,
   shareOfAnchor,
   transformOutline,
 } from '../outline';
@@ -156,7 +156,7 @@ const wrap = (share: number): number => share - Math.floor(share);
 
 function anchorShares(contour: Contour): number[] {
   const table = measureArcLength(contour);
-  const count = contour.closed ? pieceCount(contour) : pieceCount(contour) + 1;
+  const count = contour.closed ? segmentCount(contour) : segmentCount(contour) + 1;
   return Array.from({ length: count }, (_, i) => shareOfAnchor(table, i));
 }
 

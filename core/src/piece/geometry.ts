@@ -1,6 +1,6 @@
-import { type Contour, type Outline, pieceCount } from '../outline';
+import { type Contour, type Outline, segmentCount } from '../outline';
 import { IDENTITY, type Matrix, rotation } from '../vec';
-import { writePiece } from './anchors';
+import { writeSegment } from './anchors';
 import type { Anchor, ContourRecord, Id, Part, Placement } from './records';
 
 /** Makes a fresh id; the prefix tells readers what it is of. */
@@ -18,13 +18,14 @@ export function outlineOfPart(part: Part): Outline {
   return outline;
 }
 
-/** A record as a run of cubics; pieces without handles get theirs at the thirds. */
+/** A record as a run of cubics; segments without handles get theirs at the thirds. */
 export function contourOfRecord(record: ContourRecord): Contour {
   const { anchors, closed } = record;
-  const pieces = closed ? anchors.length : anchors.length - 1;
-  const points = new Float64Array(6 * pieces + 2);
+  const segments = closed ? anchors.length : anchors.length - 1;
+  const points = new Float64Array(6 * segments + 2);
   points.set(anchors[0].at, 0);
-  for (let i = 0; i < pieces; i++) writePiece(anchors[i], anchors[(i + 1) % anchors.length], IDENTITY, points, 6 * i);
+  for (let i = 0; i < segments; i++)
+    writeSegment(anchors[i], anchors[(i + 1) % anchors.length], IDENTITY, points, 6 * i);
   return {
     points,
     closed,
@@ -34,16 +35,16 @@ export function contourOfRecord(record: ContourRecord): Contour {
 }
 
 /**
- * A run of cubics as a record; anchors without an id get a fresh one. Straight pieces with handles at the thirds are written without
+ * A run of cubics as a record; anchors without an id get a fresh one. Straight segments with handles at the thirds are written without
  * handles. `like` is the record that it came from: its id and its anchors' kinds are kept.
  */
 export function recordOfContour(contour: Contour, newId: IdSource, like?: ContourRecord): ContourRecord {
   const kinds = new Map(like?.anchors.map(({ id, kind }) => [id, kind]));
   const p = contour.points;
-  const pieces = pieceCount(contour);
-  const count = contour.closed ? pieces : pieces + 1;
-  const handle = (piece: number, which: 2 | 4): readonly [number, number] | undefined => {
-    const at = 6 * piece;
+  const segments = segmentCount(contour);
+  const count = contour.closed ? segments : segments + 1;
+  const handle = (segment: number, which: 2 | 4): readonly [number, number] | undefined => {
+    const at = 6 * segment;
     const anchor = which === 2 ? at : at + 6;
     if (atThirds(p, at)) return undefined;
     if (p[at + which] === p[anchor] && p[at + which + 1] === p[anchor + 1]) return undefined;
@@ -51,9 +52,9 @@ export function recordOfContour(contour: Contour, newId: IdSource, like?: Contou
   };
   const anchors: Anchor[] = [];
   for (let i = 0; i < count; i++) {
-    const before = i > 0 ? i - 1 : contour.closed ? pieces - 1 : -1;
+    const before = i > 0 ? i - 1 : contour.closed ? segments - 1 : -1;
     const into = before >= 0 ? handle(before, 4) : undefined;
-    const out = i < pieces ? handle(i, 2) : undefined;
+    const out = i < segments ? handle(i, 2) : undefined;
     const origin = contour.originIds?.[i];
     const id = contour.anchorIds?.[i] || newId('a');
     const kind = kinds.get(id);

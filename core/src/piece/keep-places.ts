@@ -5,9 +5,9 @@ import {
   measureArcLength,
   nearestOnContour,
   type Place,
-  pieceAt,
   placeAtShare,
   placeOfShare,
+  segmentAt,
   shareOfCurvePlace,
   shareOfPlace,
 } from '../outline';
@@ -148,7 +148,7 @@ class Carrier {
     if (!old) return undefined;
     const at = new Float64Array(2);
     const curve = placeAtShare(measureArcLength(old.contour), old.share);
-    cubicPoint(old.contour.points, pieceAt(curve.piece), curve.t, at);
+    cubicPoint(old.contour.points, segmentAt(curve.segment), curve.t, at);
     let best: { place: Place; distance: number } | undefined;
     // A contour that has some of the old anchors is the same contour.
     const kin = this.newContours.filter((contour) =>

@@ -88,7 +88,7 @@ function wipeStep(data: Record<string, unknown>): Record<string, unknown> {
   };
 }
 
-/** To version 5: directions of single contours, and when contours without a partner go and come. */
+/** To version 5: directions of single contours, and when unpaired contours go and come. */
 function turnsStep(data: Record<string, unknown>): Record<string, unknown> {
   return {
     ...data,

@@ -3,7 +3,7 @@ import type { CoreError } from '../errors';
 import { contourArea, outlineBox, transformOutline } from '../outline';
 import { readPathData } from '../svg';
 import { countedIds, drawnPose, pieceOf, poseOfSvg } from '../testing/pieces';
-import { checkPiece, readPiece } from './check-piece';
+import { checkPiece, readPieceFile } from './check-piece';
 import { AS_DRAWN } from './defaults';
 import { insertPoses, moveStop, type PieceDraft, removeStop, setClosedRail, setPlacementRule } from './edit';
 import { contourOfRecord, outlineOfPart, placementMatrix, recordOfContour } from './geometry';
@@ -215,7 +215,7 @@ describe('piece files', () => {
   };
 
   test('what is written is read again', () => {
-    expect(readPiece(JSON.stringify(good))).toEqual(good);
+    expect(readPieceFile(JSON.stringify(good))).toEqual(good);
   });
 
   test.each([
@@ -248,12 +248,13 @@ describe('piece files', () => {
     ['"x"', 'piece-invalid'],
     [' '.repeat(21 * 1024 * 1024), 'file-too-large'],
   ])('%.10s', (text, code) => {
-    expect(refusal(() => readPiece(text)).code).toBe(code);
+    expect(refusal(() => readPieceFile(text)).code).toBe(code);
   });
 
   test('a prototype key is only a key', () => {
     expect(
-      refusal(() => readPiece(JSON.stringify(good).replace('"figureOrder":["f"]', '"figureOrder":["__proto__"]'))).code,
+      refusal(() => readPieceFile(JSON.stringify(good).replace('"figureOrder":["f"]', '"figureOrder":["__proto__"]')))
+        .code,
     ).toBe('piece-invalid');
   });
 });

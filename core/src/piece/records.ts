@@ -267,7 +267,7 @@ export interface MatchChoices {
   readonly cuts: readonly CutLine[];
   /** Where an open contour becomes a closed one: the closed one is cut open, or the open one closed by its chord. */
   readonly opening: Opening;
-  /** When contours without a partner go and come. */
+  /** When unpaired contours go and come. */
   readonly turns: Turns;
   /** How much the middle is rounded, 0 to 18; null: only where everything else folds. */
   readonly softness: number | null;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { contourArea, contourLength, enclosingCircle, outlineBox, outlineOfContours, pieceCount } from '../outline';
+import { contourArea, contourLength, enclosingCircle, outlineBox, outlineOfContours, segmentCount } from '../outline';
 import { mapPoint, multiply, rotation, scaling, translation } from '../vec';
 import {
   adjustableContours,
@@ -142,9 +142,9 @@ describe('adjustable shapes', () => {
     expect(enclosingCircle(outlineOfContours(whole)).r).toBeCloseTo(20 * Math.cos(Math.PI / 6), 2);
   });
 
-  test('arcs and sectors have few pieces and the right length', () => {
+  test('arcs and sectors have few segments and the right length', () => {
     const [arc] = adjustableContours({ kind: 'arc', x: 0, y: 0, rotation: 0, radius: 10, from: -90, to: 90 });
-    expect([arc.closed, pieceCount(arc)]).toEqual([false, 2]);
+    expect([arc.closed, segmentCount(arc)]).toEqual([false, 2]);
     expect(contourLength(arc) / (Math.PI * 10)).toBeCloseTo(1, 3);
   });
 

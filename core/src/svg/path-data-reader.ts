@@ -197,7 +197,7 @@ class PathDataReader {
   }
 
   private finish(closed: boolean): void {
-    if (this.builder && (closed || this.builder.pieces > 0)) this.contours.push(this.builder.finish(closed));
+    if (this.builder && (closed || this.builder.segments > 0)) this.contours.push(this.builder.finish(closed));
     this.builder = null;
   }
 

@@ -1,12 +1,12 @@
 import { isStraight } from '../curve';
-import { type Contour, type Outline, pieceAt, pieceCount } from '../outline';
+import { type Contour, type Outline, segmentAt, segmentCount } from '../outline';
 
 export interface PathDataOptions {
   /** Decimals kept, 0 to 12. Default 3. */
   readonly digits?: number;
-  /** Write straight pieces as lines? Off where the commands must not change from frame to frame. Default true. */
+  /** Write straight segments as lines? Off where the commands must not change from frame to frame. Default true. */
   readonly lines?: boolean;
-  /** Write pieces that stand for circular arcs as arcs? Default false. */
+  /** Write segments that stand for circular arcs as arcs? Default false. */
   readonly arcs?: boolean;
 }
 
@@ -46,11 +46,11 @@ export function writePathData(outline: Outline, options: PathDataOptions = {}): 
 
 function writeContour(contour: Contour, { digits = 3, lines = true, arcs = false }: PathDataOptions): string {
   const p = contour.points;
-  const n = pieceCount(contour);
+  const n = segmentCount(contour);
   const epsilon = 10 ** -digits / 4;
   let d = `M${numberText(p[0], digits)} ${numberText(p[1], digits)}`;
   for (let i = 0; i < n; i++) {
-    const at = pieceAt(i);
+    const at = segmentAt(i);
     if (lines && isStraight(p, at, epsilon)) {
       // Does closing draw this line anyway?
       if (contour.closed && i === n - 1) continue;
@@ -65,7 +65,7 @@ function writeContour(contour: Contour, { digits = 3, lines = true, arcs = false
   return contour.closed ? `${d}Z` : d;
 }
 
-/** One 'C' command from the piece at index `at` of a flat array of points. */
+/** One 'C' command from the segment at index `at` of a flat array of points. */
 export function cubicText(p: ArrayLike<number>, at: number, digits: number): string {
   return `C${numberText(p[at + 2], digits)} ${numberText(p[at + 3], digits)} ${numberText(p[at + 4], digits)} ${numberText(p[at + 5], digits)} ${numberText(p[at + 6], digits)} ${numberText(p[at + 7], digits)}`;
 }

@@ -90,7 +90,7 @@ function contoursOf(path: Path): Contour[] {
   let x = 0;
   let y = 0;
   const finish = (): void => {
-    if (builder && builder.pieces > 0) contours.push(builder.finish(true));
+    if (builder && builder.segments > 0) contours.push(builder.finish(true));
     builder = undefined;
   };
   for (const command of path.commands) {

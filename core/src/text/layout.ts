@@ -1,7 +1,7 @@
 import { type Outline, transformOutline } from '../outline';
 import type { TextFont } from './font';
 
-/** What decides how a text is set; see `TextRecord` of a piece. */
+/** What decides how a text is set; see `TextRecord` of a segment. */
 export interface TextSetting {
   readonly content: string;
   readonly size: number;

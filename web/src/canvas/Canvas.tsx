@@ -13,12 +13,12 @@ export const SHAPE_DRAG_TYPE = 'application/x-arcshift-svg';
 const DOUBLE_PRESS_MS = 350;
 const DOUBLE_PRESS_PX = 5;
 
-/** The picture area: picture and overlay are painted outside React, at the display's rate; pointers go to the drawing bench. */
+/** The picture area: picture and overlay are painted outside React, at the display's rate; pointers go to the drawing. */
 export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
   const { editor, takeFiles, takeSvg } = useOpenPiece();
   const piece = useAppSelector(selectPiece);
   const theme = useAppSelector((state) => state.session.theme);
-  const tool = useAppSelector((state) => state.bench.tool);
+  const tool = useAppSelector((state) => state.drawing.tool);
   const paneRef = useRef<HTMLDivElement>(null);
   const canvasRef = useRef<HTMLCanvasElement>(null);
   const overlayRef = useRef<HTMLCanvasElement>(null);
@@ -122,7 +122,7 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
     const last = lastPress.current;
     const again = event.timeStamp - last.time < DOUBLE_PRESS_MS && Math.hypot(x - last.x, y - last.y) < DOUBLE_PRESS_PX;
     lastPress.current = { time: event.timeStamp, x, y, count: again ? last.count + 1 : 1 };
-    editor.bench.down(x, y, keys(event, lastPress.current.count));
+    editor.drawing.down(x, y, keys(event, lastPress.current.count));
     const controller = new AbortController();
     const { signal } = controller;
     // What was dragged or left was no click: the next press does not make it a double one.
@@ -132,7 +132,7 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
       (move) => {
         const [mx, my] = place(move);
         if (Math.hypot(mx - x, my - y) >= DOUBLE_PRESS_PX) forget();
-        editor.bench.move(mx, my, keys(move));
+        editor.drawing.move(mx, my, keys(move));
       },
       { signal },
     );
@@ -140,7 +140,7 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
       'pointerup',
       (up) => {
         controller.abort();
-        editor.bench.up(...place(up), keys(up));
+        editor.drawing.up(...place(up), keys(up));
       },
       { signal },
     );
@@ -148,7 +148,7 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
       'pointercancel',
       () => {
         controller.abort();
-        editor.bench.cancel();
+        editor.drawing.cancel();
       },
       { signal },
     );
@@ -159,14 +159,14 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
         key.stopPropagation();
         controller.abort();
         forget();
-        editor.bench.cancel();
+        editor.drawing.cancel();
       },
       { signal, capture: true },
     );
   };
   const hover = (event: PointerEvent): void => {
     if (!drawing || event.buttons !== 0 || !paneRef.current) return;
-    paneRef.current.style.cursor = editor.bench.hover(...place(event), keys(event));
+    paneRef.current.style.cursor = editor.drawing.hover(...place(event), keys(event));
   };
   const dropped = (event: DragEvent): void => {
     event.preventDefault();

@@ -1,7 +1,7 @@
 import { FileDown, PencilLine, Shapes, Type } from 'lucide-react';
 import { Button } from 'react-bootstrap';
 import { useOpenPiece } from '../context';
-import { benchActions, useAppDispatch } from '../state';
+import { drawingActions, useAppDispatch } from '../state';
 
 /** What an empty piece says: what to do first. */
 export function EmptyCanvas() {
@@ -30,13 +30,13 @@ export function EmptyCanvas() {
       </Button>
       <p>Or make a shape here:</p>
       <div className="canvas-empty-ways">
-        <Button variant="link" className="outlined" onClick={() => dispatch(benchActions.shapeChosen('ellipse'))}>
+        <Button variant="link" className="outlined" onClick={() => dispatch(drawingActions.shapeChosen('ellipse'))}>
           <Shapes size={16} aria-hidden="true" /> Start from a shape
         </Button>
-        <Button variant="link" className="outlined" onClick={() => dispatch(benchActions.toolChosen('draw'))}>
+        <Button variant="link" className="outlined" onClick={() => dispatch(drawingActions.toolChosen('draw'))}>
           <PencilLine size={16} aria-hidden="true" /> Draw
         </Button>
-        <Button variant="link" className="outlined" onClick={() => dispatch(benchActions.toolChosen('text'))}>
+        <Button variant="link" className="outlined" onClick={() => dispatch(drawingActions.toolChosen('text'))}>
           <Type size={16} aria-hidden="true" /> Type
         </Button>
       </div>

@@ -1,3 +1,3 @@
-export * from './bench';
+export * from './drawing';
 export * from './editor';
 export * from './engines';

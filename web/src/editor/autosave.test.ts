@@ -1,4 +1,4 @@
-import { type Piece, readPiece } from '@core';
+import { type Piece, readPieceFile } from '@core';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
 import { changePiece, createStore, documentActions, type RootState } from '../state';
 import { pieceOf } from '../testing/pieces';
@@ -40,7 +40,7 @@ afterEach(() => {
   autosave?.stop();
 });
 
-const check = async (text: string): Promise<Piece> => readPiece(text);
+const check = async (text: string): Promise<Piece> => readPieceFile(text);
 const pass = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 const open = () => {
   const store = createStore();

@@ -1,11 +1,11 @@
 import { type CompiledPiece, compilePiece, type Piece, pieceDuration } from '@core';
 import type { AppStore } from '../state';
 import type { EngineClient } from '../workers';
-import { Bench } from './bench/bench';
+import { Drawing } from './drawing/drawing';
 import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
 import { Stage } from './playback/stage';
-import { rememberBench } from './remember-bench';
+import { rememberDrawing } from './remember-drawing';
 import { Viewport } from './viewport/viewport';
 
 /** How much of a see-through figure is left while drawing. */
@@ -27,9 +27,9 @@ export interface Editor {
   readonly viewport: Viewport;
   readonly stage: Stage;
   readonly shapes: EngineClient;
-  /** Tells the bench how to read a colour of the painted picture. */
+  /** Tells the drawing how to read a colour of the painted picture. */
   pickColourWith(pick: (x: number, y: number) => string | undefined): void;
-  readonly bench: Bench;
+  readonly drawing: Drawing;
   /** Called whenever what is on the canvas should be painted again. */
   onRepaint(listener: () => void): () => void;
   destroy(): void;
@@ -45,7 +45,7 @@ export function createEditor({ store, planner, clock: clockDeps, shapes }: Edito
     for (const listener of repaintListeners) listener();
   };
   let pickColour: (x: number, y: number) => string | undefined = () => undefined;
-  const bench = new Bench({
+  const drawing = new Drawing({
     store,
     clock,
     stage,
@@ -63,16 +63,16 @@ export function createEditor({ store, planner, clock: clockDeps, shapes }: Edito
     stage.show(compiled);
     repaint();
   };
-  let benchState = store.getState().bench;
+  let drawingState = store.getState().drawing;
   let selection = store.getState().session.selection;
   const follow = (): void => {
-    const { document, session, bench: nextBench } = store.getState();
+    const { document, session, drawing: nextDrawing } = store.getState();
     if (document.piece === shown) {
       // What is chosen and which tool is at hand shows on the canvas too.
-      if (nextBench !== benchState || session.selection !== selection) repaint();
+      if (nextDrawing !== drawingState || session.selection !== selection) repaint();
       // What was just chosen is shown as it is, not on its way to something else.
-      if (session.selection !== selection && !clock.playing) bench.standAtPose();
-      benchState = nextBench;
+      if (session.selection !== selection && !clock.playing) drawing.standAtPose();
+      drawingState = nextDrawing;
       selection = session.selection;
       return;
     }
@@ -87,7 +87,7 @@ export function createEditor({ store, planner, clock: clockDeps, shapes }: Edito
   };
 
   const stopFollowing = store.subscribe(follow);
-  const stopRemembering = rememberBench(store);
+  const stopRemembering = rememberDrawing(store);
   plans.subscribe(compile);
   clock.onMove(repaint);
   viewport.onChange(repaint);
@@ -99,7 +99,7 @@ export function createEditor({ store, planner, clock: clockDeps, shapes }: Edito
     plans,
     viewport,
     stage,
-    bench,
+    drawing,
     shapes,
     pickColourWith: (pick) => {
       pickColour = pick;

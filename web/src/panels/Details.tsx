@@ -1,6 +1,6 @@
 import {
-  benchActions,
   type DetailTab,
+  drawingActions,
   selectedPose,
   selectedShift,
   selectPiece,
@@ -28,7 +28,7 @@ export function Details() {
   const dispatch = useAppDispatch();
   const piece = useAppSelector(selectPiece);
   const selection = useAppSelector(selectSelection);
-  const tab = useAppSelector((state) => state.bench.details);
+  const tab = useAppSelector((state) => state.drawing.details);
   if (!piece) return null;
   const shift = selectedShift(piece, selection);
   const pose = selectedPose(piece, selection);
@@ -42,7 +42,7 @@ export function Details() {
               type="button"
               role="tab"
               aria-selected={tab === id}
-              onClick={() => dispatch(benchActions.changed({ details: id }))}
+              onClick={() => dispatch(drawingActions.changed({ details: id }))}
             >
               {label}
             </button>

@@ -12,10 +12,10 @@ import { Archive, CircleDashed, Combine, Eraser, FileSymlink, Minus, Spline, Spl
 import { useState } from 'react';
 import { useAppStore, useEditor, useTargets } from '../context';
 import {
-  type BenchTarget,
   changeShape,
   combineTargets,
   copiedSvg,
+  type EditTarget,
   fillTargetHoles,
   outlineRemarks,
   outlineTargetStrokes,
@@ -25,8 +25,8 @@ import {
   turnTargetsIntoPoints,
 } from '../editor';
 import {
-  benchActions,
   changePiece,
+  drawingActions,
   problemText,
   sessionActions,
   useAppDispatch,
@@ -49,8 +49,8 @@ const COMBINE_LABELS = {
 export function OutlineDetails() {
   const store = useAppStore();
   const targets = useTargets();
-  const tool = useAppSelector((state) => state.bench.tool);
-  const anchors = useAppSelector((state) => state.bench.anchors.length);
+  const tool = useAppSelector((state) => state.drawing.tool);
+  const anchors = useAppSelector((state) => state.drawing.anchors.length);
   const parts = targets.flatMap((target) => target.targets);
   const adjustable = parts.length === 1 && parts[0].source && parts[0].source.kind !== 'glyph' ? parts[0] : undefined;
   const glyph = parts.find(({ source }) => source?.kind === 'glyph')?.source;
@@ -86,7 +86,7 @@ function GoToPoints() {
       <ActionButton
         icon={Spline}
         label="Edit points"
-        onClick={() => dispatch(benchActions.changed({ tool: 'points' }))}
+        onClick={() => dispatch(drawingActions.changed({ tool: 'points' }))}
       />
     </div>
   );
@@ -166,7 +166,7 @@ function OutlineFacts({ parts }: { readonly parts: readonly Part[] }) {
   );
 }
 
-function WholeOutlines({ targets }: { readonly targets: readonly BenchTarget[] }) {
+function WholeOutlines({ targets }: { readonly targets: readonly EditTarget[] }) {
   const store = useAppStore();
   const editor = useEditor();
   const [tolerance, setTolerance] = useState(0.5);

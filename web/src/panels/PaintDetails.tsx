@@ -15,7 +15,7 @@ import {
 import { Plus, Trash2 } from 'lucide-react';
 import { useAppStore, useEditor, useTargets } from '../context';
 import { changeFigure, changePaint, paintOf, paletteOf, recentColours, setPaint } from '../editor';
-import { benchActions, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../state';
+import { drawingActions, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../state';
 import { Choice, ColourField, IconButton, NumberField, SelectField } from '../ui';
 
 const KINDS = [
@@ -37,7 +37,7 @@ export function PaintDetails() {
   const dispatch = useAppDispatch();
   const targets = useTargets();
   const piece = useAppSelector(selectPiece);
-  const which = useAppSelector((state) => state.bench.paints);
+  const which = useAppSelector((state) => state.drawing.paints);
   const parts = targets.flatMap((target) => target.targets);
   if (!piece || parts.length === 0) return <p className="details-note">Choose a figure to paint it.</p>;
   const now = (): number => editor.clock.seconds;
@@ -70,7 +70,7 @@ export function PaintDetails() {
           { value: 'fill', label: 'Fill' },
           { value: 'stroke', label: 'Stroke' },
         ]}
-        onChange={(paints) => dispatch(benchActions.changed({ paints }))}
+        onChange={(paints) => dispatch(drawingActions.changed({ paints }))}
       />
       <Choice label="Kind of paint" value={kindOfPaint(paint)} options={KINDS} onChange={setKind} />
       {typeof paint === 'string' && <CheckedColour label="Colour" value={paint} onChange={set} />}

@@ -39,7 +39,7 @@ export function PointDetails() {
   const store = useAppStore();
   const editor = useEditor();
   useTargets();
-  useAppSelector((state) => state.bench.anchors);
+  useAppSelector((state) => state.drawing.anchors);
   const [radius, setRadius] = useState(12);
   const now = (): number => editor.clock.seconds;
   const chosen = chosenAnchors(store, now());

@@ -8,7 +8,7 @@ import {
   poseBox,
 } from '@core';
 import { useEditor } from '../context';
-import { stopOnBench } from '../editor';
+import { workedStop } from '../editor';
 import { useAppSelector } from '../state';
 import { SelectField } from '../ui';
 
@@ -44,7 +44,7 @@ function useBoxes(piece: Piece, figureId: Id | undefined): { key: string; label:
     .filter((id) => id !== figureId)
     .flatMap((id) => {
       const figure = piece.figures[id];
-      const pose = piece.poses[figure.poses[stopOnBench(piece, figure, selection, editor.clock.seconds)]];
+      const pose = piece.poses[figure.poses[workedStop(piece, figure, selection, editor.clock.seconds)]];
       if (!pose) return [];
       const asBox = (b: { minX: number; minY: number; maxX: number; maxY: number }): Box => [
         b.minX,

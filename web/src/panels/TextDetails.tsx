@@ -2,8 +2,8 @@ import { type Id, TEXT_ALIGNS, type TextRecord } from '@core';
 import { FileUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useAppStore, useEditor, useEngines } from '../context';
-import { type BenchTarget, changeText } from '../editor';
-import { api, benchActions, problemText, selectPiece, sessionActions, useAppSelector } from '../state';
+import { changeText, type EditTarget } from '../editor';
+import { api, drawingActions, problemText, selectPiece, sessionActions, useAppSelector } from '../state';
 import { ActionButton, Choice, NumberField, SelectField } from '../ui';
 import { SHIPPED_FONTS } from '../workers';
 
@@ -11,7 +11,7 @@ const ALIGN_LABELS = { start: 'Left', middle: 'Middle', end: 'Right' } as const;
 const TYPING_PAUSE_MS = 120;
 
 /** A text while it is one: letters, font, size, spacing, alignment. */
-export function TextDetails({ textId, target }: { readonly textId: Id; readonly target: BenchTarget }) {
+export function TextDetails({ textId, target }: { readonly textId: Id; readonly target: EditTarget }) {
   const text = useAppSelector(selectPiece)?.texts[textId];
   if (!text) return null;
   return <TextSettings key={textId} text={text} poseId={target.pose.id} />;
@@ -30,12 +30,12 @@ function TextSettings({ text, poseId }: { readonly text: TextRecord; readonly po
   useEffect(() => {
     if (typed.current === undefined) setContent(text.content);
   }, [text.content]);
-  const isNew = useAppSelector((state) => state.bench.typesInto === text.id);
+  const isNew = useAppSelector((state) => state.drawing.typesInto === text.id);
   useEffect(() => {
     if (!isNew) return;
     lettersRef.current?.focus();
     lettersRef.current?.select();
-    store.dispatch(benchActions.changed({ typesInto: null }));
+    store.dispatch(drawingActions.changed({ typesInto: null }));
   }, [isNew, store]);
   const change = (next: Partial<TextRecord>): void => void changeText(store, editor.shapes, poseId, text.id, next);
   const setTyped = (): void => {

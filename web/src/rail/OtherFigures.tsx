@@ -1,6 +1,6 @@
 import { type Figure, type Piece, railTimeline } from '@core';
 import { useAppStore, useEditor } from '../context';
-import { chooseFigure, stopOnBench } from '../editor';
+import { chooseFigure, workedStop } from '../editor';
 import { selectSelection, useAppSelector } from '../state';
 import { RAIL, type RailLayout, timeToX } from './layout';
 
@@ -33,7 +33,7 @@ export function OtherFigures({
     const { stops, spans } = railTimeline(piece, other);
     const y = RAIL.height + RAIL.strip * (i + 0.5) - 2;
     const choose = (): void =>
-      chooseFigure(store, id, stopOnBench(piece, other, selection, editor.clock.seconds), false);
+      chooseFigure(store, id, workedStop(piece, other, selection, editor.clock.seconds), false);
     return (
       <g
         key={id}

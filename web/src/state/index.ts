@@ -1,6 +1,6 @@
 export * from './api';
-export * from './bench';
 export * from './document';
+export * from './drawing';
 export * from './selectors';
 export * from './session';
 export * from './store';

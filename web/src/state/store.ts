@@ -1,14 +1,14 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
-import { benchReducer } from './bench';
 import { documentActions, documentReducer, makeChange, type Recipe } from './document';
+import { drawingReducer } from './drawing';
 import { sessionActions, sessionReducer } from './session';
 
 export function createStore() {
   return configureStore({
     reducer: {
-      bench: benchReducer,
+      drawing: drawingReducer,
       document: documentReducer,
       session: sessionReducer,
       [api.reducerPath]: api.reducer,

@@ -101,13 +101,13 @@ export class Driver {
   ): this {
     const { shift = false, alt = false, clicks = 1, leave = false } = keys;
     const how = { shift, alt, clicks };
-    const { bench } = this.editor;
-    bench.down(x0 + OFFSET, y0 + OFFSET, how);
+    const { drawing } = this.editor;
+    drawing.down(x0 + OFFSET, y0 + OFFSET, how);
     if (x0 !== x1 || y0 !== y1)
       for (let k = 1; k <= 4; k++)
-        bench.move(x0 + ((x1 - x0) * k) / 4 + OFFSET, y0 + ((y1 - y0) * k) / 4 + OFFSET, how);
-    if (leave) bench.cancel();
-    else bench.up(x1 + OFFSET, y1 + OFFSET, how);
+        drawing.move(x0 + ((x1 - x0) * k) / 4 + OFFSET, y0 + ((y1 - y0) * k) / 4 + OFFSET, how);
+    if (leave) drawing.cancel();
+    else drawing.up(x1 + OFFSET, y1 + OFFSET, how);
     return this;
   }
   /** Waits until work of a worker has come back. */

@@ -1,4 +1,4 @@
-import { type Contour, ContourBuilder, type Outline, type PathEngine, pieceAt, pieceCount } from '@core';
+import { type Contour, ContourBuilder, type Outline, type PathEngine, segmentAt, segmentCount } from '@core';
 import type { CanvasKit, Path, PathOp } from 'canvaskit-wasm';
 
 /** How finely strokes are traced; the core fits curves to the result. */
@@ -58,8 +58,8 @@ function toPath(kit: CanvasKit, outline: Outline): Path | null {
   for (const contour of outline.contours) {
     const p = contour.points;
     commands.push(kit.MOVE_VERB, p[0], p[1]);
-    for (let i = 0; i < pieceCount(contour); i++) {
-      const at = pieceAt(i);
+    for (let i = 0; i < segmentCount(contour); i++) {
+      const at = segmentAt(i);
       if (straight(p, at)) commands.push(kit.LINE_VERB, p[at + 6], p[at + 7]);
       else commands.push(kit.CUBIC_VERB, ...p.subarray(at + 2, at + 8));
     }
@@ -87,7 +87,7 @@ function fromPath(kit: CanvasKit, path: Path): Outline {
   let x = 0;
   let y = 0;
   const finish = (closed: boolean): void => {
-    if (builder && builder.pieces > 0) contours.push(builder.finish(closed));
+    if (builder && builder.segments > 0) contours.push(builder.finish(closed));
     builder = undefined;
   };
   const quad = (x1: number, y1: number, x2: number, y2: number): void => {

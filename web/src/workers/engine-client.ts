@@ -79,8 +79,8 @@ function unwrap<T>(outcome: Outcome<T>): T {
  */
 export interface Engines {
   readonly planner: EngineClient;
-  readonly live: EngineClient;
-  readonly resting: EngineClient;
+  readonly previewer: EngineClient;
+  readonly refiner: EngineClient;
   readonly alternatives: EngineClient;
   readonly files: EngineClient;
   readonly shapes: EngineClient;
@@ -88,8 +88,8 @@ export interface Engines {
 
 export const startEngines = (): Engines => ({
   planner: startEngine(),
-  live: startEngine(),
-  resting: startEngine(),
+  previewer: startEngine(),
+  refiner: startEngine(),
   alternatives: startEngine(),
   files: startEngine(),
   shapes: startEngine(),

@@ -21,7 +21,7 @@ import {
   previewPoseShift,
   rankPoseShift,
   readFont,
-  readPiece,
+  readPieceFile,
   readSvg,
   type ShiftInput,
   type StrokeShape,
@@ -120,7 +120,7 @@ const engine = {
   /** Poses of files that were read. */
   arrive: (files: readonly ArrivingFile[], form: ArrivalForm): Promise<Outcome<NewPose[]>> =>
     attempt(async () => posesOfArrival(files, form, form === 'united' ? await paths() : null, freshId)),
-  importPiece: (text: string): Promise<Outcome<Piece>> => attempt(() => readPiece(text)),
+  importPiece: (text: string): Promise<Outcome<Piece>> => attempt(() => readPieceFile(text)),
   animatedSvg: (piece: Piece, digits: number): Promise<Outcome<string>> =>
     attempt(() => writeAnimatedSvg(compilePiece(piece), { digits, title: piece.name })),
   combine: (kind: CombineKind, outlines: readonly Outline[]): Promise<Outcome<Combination>> =>

@@ -10,12 +10,12 @@ import {
   fillHoles,
   type Outline,
   outlineOfStroke,
-  pieceCount,
   polygonContour,
   readPathData,
   readSvg,
   removeSpecks,
   seededRandom,
+  segmentCount,
   separateSolids,
 } from '@core';
 import { describe, expect, test } from '@jest/globals';
@@ -37,7 +37,7 @@ describe('combining outlines', () => {
     const b = disc(120, 0, 100);
     const { outline } = combineOutlines(engine, 'unite', [a, b]);
     expect(outline.contours).toHaveLength(1);
-    expect(pieceCount(outline.contours[0])).toBeLessThanOrEqual(8);
+    expect(segmentCount(outline.contours[0])).toBeLessThanOrEqual(8);
     const xs = [...outline.contours[0].points].filter((_, i) => i % 2 === 0);
     expect(xs).toContain(-100);
     expect(xs).toContain(220);

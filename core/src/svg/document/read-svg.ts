@@ -7,8 +7,8 @@ import {
   type FillRule,
   type Outline,
   outlineBox,
-  pieceCount,
   polygonContour,
+  segmentCount,
   transformOutline,
 } from '../../outline';
 import { cssText, fadePaint, type Paint, readColour } from '../../paint';
@@ -419,7 +419,7 @@ function placedOutline(drawn: Outline, matrix: Matrix, node: SvgNode): Outline {
 /** Is the clip a rectangle that holds the whole shape? Then it cuts nothing off. */
 function leavesWhole(clip: readonly Outline[], outline: Outline, reach: number): boolean {
   return clip.some(({ contours }) => {
-    if (contours.length !== 1 || pieceCount(contours[0]) !== 4 || !contours[0].closed) return false;
+    if (contours.length !== 1 || segmentCount(contours[0]) !== 4 || !contours[0].closed) return false;
     const clipBox = outlineBox({ contours, fillRule: 'nonzero' });
     const area = (clipBox.maxX - clipBox.minX) * (clipBox.maxY - clipBox.minY);
     if (Math.abs(Math.abs(contourArea(contours[0])) - area) > 1e-6 * area) return false;

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import { type PathEngine, readFont, type TextFont } from '@core';
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { benchActions } from '../../state';
+import { drawingActions } from '../../state';
 import { drawnPiece } from '../../testing/drawn-piece';
 import { Driver, engineOf } from '../../testing/driver';
 import { pathEngine } from '../../testing/engine';
@@ -29,7 +29,7 @@ beforeAll(async () => {
 describe('typing', () => {
   const typed = async (): Promise<Driver> => {
     const driver = new Driver(drawnPiece(), engineOf(paths, font));
-    driver.store.dispatch(benchActions.toolChosen('text'));
+    driver.store.dispatch(drawingActions.toolChosen('text'));
     driver.press(100, 300);
     return driver.settled();
   };
@@ -39,9 +39,9 @@ describe('typing', () => {
     const driver = await typed();
     expect(driver.parts().map(({ name }) => name)).toEqual(['T', 'e', 'x', 't']);
     expect(textOf(driver)).toMatchObject({ content: 'Text', x: 100, y: 300 });
-    expect([driver.state.bench.tool, driver.state.bench.details]).toEqual(['select', 'outline']);
+    expect([driver.state.drawing.tool, driver.state.drawing.details]).toEqual(['select', 'outline']);
     expect(driver.piece.figures[driver.piece.figureOrder[0]].name).toBe('Text');
-    expect(driver.state.bench.typesInto).toBe(textOf(driver).id);
+    expect(driver.state.drawing.typesInto).toBe(textOf(driver).id);
   });
 
   test('letters, size and alignment change it; each is one step', async () => {
@@ -106,7 +106,7 @@ describe('typing', () => {
 describe('paint', () => {
   test('fill and stroke of all that is chosen, as one step; nothing is a paint too', () => {
     const driver = new Driver(drawnPiece({ d: 'M0 0H9V9Z' }, { d: 'M20 0H29V9Z' }));
-    driver.select('f0').store.dispatch(benchActions.alsoChosen(['f1']));
+    driver.select('f0').store.dispatch(drawingActions.alsoChosen(['f1']));
     setPaint(driver.store, 0, 'fill', '#abcdef');
     setPaint(driver.store, 0, 'stroke', '#123456');
     expect(
@@ -142,7 +142,7 @@ describe('paint', () => {
   test('the eyedropper paints with what it finds, Alt the other of fill and stroke', () => {
     const driver = new Driver(drawnPiece({ d: 'M100 100H200V200Z' })).select();
     driver.editor.pickColourWith((x) => (x < 300 ? '#00ff00' : undefined));
-    driver.store.dispatch(benchActions.toolChosen('colour'));
+    driver.store.dispatch(drawingActions.toolChosen('colour'));
     driver.press(120, 120).press(130, 120, { alt: true }).press(400, 400);
     expect([driver.parts('f0')[0].fill, driver.parts('f0')[0].stroke?.paint]).toEqual(['#00ff00', '#00ff00']);
   });

@@ -12,9 +12,9 @@ import {
   shapePart,
   transformedPart,
 } from '@core';
-import { type AppStore, benchActions, changePiece, type DrawsAs, sessionActions } from '../../state';
+import { type AppStore, changePiece, type DrawsAs, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers';
-import { type BenchTarget, benchTargets } from '../bench/scene';
+import { type EditTarget, editTargets } from '../drawing/scene';
 
 const INK = '#23201b';
 
@@ -31,18 +31,18 @@ export function freeName(names: readonly string[], stem: string): string {
 }
 
 /** What drawing makes now: the wish, as far as something is chosen to which it can be added. */
-export function drawsNow(wish: DrawsAs, targets: readonly BenchTarget[]): DrawsAs {
+export function drawsNow(wish: DrawsAs, targets: readonly EditTarget[]): DrawsAs {
   if (targets.length !== 1) return 'figure';
   return wish === 'contour' && targets[0].targets.length === 0 ? 'part' : wish;
 }
 
-/** Puts a drawn part (in canvas px) into the piece, as the bench says, and chooses it. */
+/** Puts a drawn part (in canvas px) into the piece, as the drawing says, and chooses it. */
 export function addDrawnPart(store: AppStore, part: Part, seconds: number): void {
   const state = store.getState();
   const { piece } = state.document;
   if (!piece) return;
-  const targets = benchTargets(state, seconds);
-  const as = drawsNow(state.bench.drawsAs, targets);
+  const targets = editTargets(state, seconds);
+  const as = drawsNow(state.drawing.drawsAs, targets);
   if (as === 'contour') {
     addContours(store, targets[0], part);
     return;
@@ -57,7 +57,7 @@ export function addDrawnPart(store: AppStore, part: Part, seconds: number): void
         draft.poses[target.pose.id].placement.rule = null;
       }),
     );
-    store.dispatch(benchActions.partsChosen([own.id]));
+    store.dispatch(drawingActions.partsChosen([own.id]));
     return;
   }
   const pose = { ...newPose(freshId('q'), part.name, [part.id]), placement: AS_DRAWN };
@@ -71,11 +71,11 @@ export function addDrawnPart(store: AppStore, part: Part, seconds: number): void
     }),
   );
   store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop }));
-  if (part.source) store.dispatch(benchActions.changed({ details: 'outline' }));
+  if (part.source) store.dispatch(drawingActions.changed({ details: 'outline' }));
 }
 
 /** Adds the contours of a drawn part to the part that is worked on: inside it they are holes, because the rule becomes even-odd. */
-function addContours(store: AppStore, target: BenchTarget, drawn: Part): void {
+function addContours(store: AppStore, target: EditTarget, drawn: Part): void {
   const into = target.targets[target.targets.length - 1];
   const own = transformedPart({ ...drawn, source: undefined }, target.inverse);
   store.dispatch(
@@ -86,7 +86,7 @@ function addContours(store: AppStore, target: BenchTarget, drawn: Part): void {
       delete part.source;
     }),
   );
-  store.dispatch(benchActions.partsChosen([into.id]));
+  store.dispatch(drawingActions.partsChosen([into.id]));
 }
 
 const SHAPE_NAMES: Record<ShapeSource['kind'], string> = {

@@ -20,17 +20,17 @@ import {
   transformedPart,
   translation,
 } from '@core';
-import { type AppStore, benchActions, changePiece, sessionActions } from '../../state';
+import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers';
-import { type BenchTarget, benchTargets, chosenFigures } from '../bench/scene';
+import { chosenFigures, type EditTarget, editTargets } from '../drawing/scene';
 import { freeName } from './draw-actions';
 
-/** Does the bench work on whole figures, or on some parts of them? */
-export const wholeFigures = (targets: readonly BenchTarget[]): boolean =>
+/** Does the drawing work on whole figures, or on some parts of them? */
+export const wholeFigures = (targets: readonly EditTarget[]): boolean =>
   targets.every(({ targets: parts, parts: all }) => parts.length === all.length);
 
 /** The extent of what is worked on, canvas px. */
-export function targetsBox(store: AppStore, targets: readonly BenchTarget[]): Box | undefined {
+export function targetsBox(store: AppStore, targets: readonly EditTarget[]): Box | undefined {
   const { piece } = store.getState().document;
   if (!piece || targets.length === 0) return undefined;
   const box = targets.reduce<Box>(
@@ -49,7 +49,7 @@ export function targetsBox(store: AppStore, targets: readonly BenchTarget[]): Bo
 }
 
 /** What the figures turn and grow about: the pivot of a single one, else the middle of the box. */
-export function pivotOf(targets: readonly BenchTarget[], box: Box): readonly [number, number] {
+export function pivotOf(targets: readonly EditTarget[], box: Box): readonly [number, number] {
   const own = targets.length === 1 && wholeFigures(targets) ? targets[0].figure.pivot : null;
   return own ?? [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
 }
@@ -64,7 +64,7 @@ export function placementAfter(placement: Placement, matrix: Matrix): Placement 
 }
 
 /** Parts of a target mapped by a map of the canvas. */
-export const partsAfter = (target: BenchTarget, matrix: Matrix): Part[] => {
+export const partsAfter = (target: EditTarget, matrix: Matrix): Part[] => {
   const own = multiply(target.inverse, multiply(matrix, target.matrix));
   return target.targets.map((part) => transformedPart(part, own));
 };
@@ -72,9 +72,9 @@ export const partsAfter = (target: BenchTarget, matrix: Matrix): Part[] => {
 /** Maps all that is worked on, as one step. `keepRule` lets placement rules live on (for turns and mirrors). */
 export function transformTargets(
   store: AppStore,
-  targets: readonly BenchTarget[],
+  targets: readonly EditTarget[],
   name: string,
-  matrixOf: (target: BenchTarget, index: number) => Matrix,
+  matrixOf: (target: EditTarget, index: number) => Matrix,
   keepRule = false,
 ): void {
   const whole = wholeFigures(targets);
@@ -103,13 +103,13 @@ export function transformTargets(
 
 /** Moves all that is worked on by canvas px. */
 export function nudgeTargets(store: AppStore, seconds: number, dx: number, dy: number): void {
-  const targets = benchTargets(store.getState(), seconds);
+  const targets = editTargets(store.getState(), seconds);
   if (targets.length > 0) transformTargets(store, targets, 'Nudge', () => translation(dx, dy));
 }
 
 /** Turns all that is worked on about its pivot, degrees clockwise. */
 export function turnTargets(store: AppStore, seconds: number, degrees: number): void {
-  const targets = benchTargets(store.getState(), seconds);
+  const targets = editTargets(store.getState(), seconds);
   const box = targetsBox(store, targets);
   if (!box || degrees === 0) return;
   const [x, y] = pivotOf(targets, box);
@@ -126,7 +126,7 @@ export function scaleTargets(
   name: string,
   keepRule = false,
 ): void {
-  const targets = benchTargets(store.getState(), seconds);
+  const targets = editTargets(store.getState(), seconds);
   const box = targetsBox(store, targets);
   if (!box) return;
   const [x, y] = pivotOf(targets, box);
@@ -140,7 +140,7 @@ export function setTargetsBox(
   seconds: number,
   change: { x?: number; y?: number; width?: number; height?: number },
 ): void {
-  const targets = benchTargets(store.getState(), seconds);
+  const targets = editTargets(store.getState(), seconds);
   const box = targetsBox(store, targets);
   if (!box) return;
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
@@ -151,7 +151,7 @@ export function setTargetsBox(
   transformTargets(store, targets, 'Place', () => matrix);
 }
 
-const boxesOf = (store: AppStore, targets: readonly BenchTarget[]): Box[] =>
+const boxesOf = (store: AppStore, targets: readonly EditTarget[]): Box[] =>
   targets.flatMap((target) => targetsBox(store, [target]) ?? []);
 
 /** Aligns figures with each other, or a single one (and all with `toCanvas`) with the canvas. */
@@ -179,8 +179,8 @@ export function distributeTargets(store: AppStore, seconds: number, axis: 'x' | 
 }
 
 /** What is arranged: figures, or the chosen parts of one figure each by itself. */
-function unitsOf(store: AppStore, seconds: number): BenchTarget[] {
-  const targets = benchTargets(store.getState(), seconds);
+function unitsOf(store: AppStore, seconds: number): EditTarget[] {
+  const targets = editTargets(store.getState(), seconds);
   if (targets.length !== 1 || wholeFigures(targets)) return targets;
   return targets[0].targets.map((part) => ({ ...targets[0], targets: [part] }));
 }
@@ -255,15 +255,15 @@ export function chooseFigure(store: AppStore, id: Id, stop: number, more: boolea
   const chosen = chosenFigures(state);
   if (!more || chosen.length === 0) {
     store.dispatch(sessionActions.selected({ kind: 'stop', figureId: id, stop }));
-    if (members.length > 1) store.dispatch(benchActions.alsoChosen(members.filter((other) => other !== id)));
+    if (members.length > 1) store.dispatch(drawingActions.alsoChosen(members.filter((other) => other !== id)));
     return;
   }
   const next = chosen.includes(id) ? chosen.filter((other) => !members.includes(other)) : [...chosen, ...members];
-  if (next.includes(chosen[0])) store.dispatch(benchActions.alsoChosen(next.filter((other) => other !== chosen[0])));
+  if (next.includes(chosen[0])) store.dispatch(drawingActions.alsoChosen(next.filter((other) => other !== chosen[0])));
   else if (next.length === 0) store.dispatch(sessionActions.selected(null));
   else {
     store.dispatch(sessionActions.selected({ kind: 'stop', figureId: next[0], stop: 0 }));
-    store.dispatch(benchActions.alsoChosen(next.slice(1)));
+    store.dispatch(drawingActions.alsoChosen(next.slice(1)));
   }
 }
 
@@ -273,5 +273,5 @@ export function chooseAllFigures(store: AppStore): void {
   const ids = piece?.figureOrder.filter((id) => !piece.figures[id].locked && !piece.figures[id].hidden) ?? [];
   if (ids.length === 0) return;
   store.dispatch(sessionActions.selected({ kind: 'stop', figureId: ids[0], stop: 0 }));
-  store.dispatch(benchActions.alsoChosen(ids.slice(1)));
+  store.dispatch(drawingActions.alsoChosen(ids.slice(1)));
 }

@@ -1,6 +1,6 @@
 import { contourArea, contourOfRecord, type PathEngine, readPathData } from '@core';
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { benchActions } from '../../state';
+import { drawingActions } from '../../state';
 import { drawnPiece } from '../../testing/drawn-piece';
 import { Driver, engineOf } from '../../testing/driver';
 import { pathEngine } from '../../testing/engine';
@@ -81,7 +81,7 @@ describe('whole outlines', () => {
 
   test('the cut tool divides what is chosen', async () => {
     const driver = new Driver(drawnPiece(SQUARE), engineOf(paths)).select();
-    driver.store.dispatch(benchActions.toolChosen('cut'));
+    driver.store.dispatch(drawingActions.toolChosen('cut'));
     driver.drag([50, 150], [300, 150]);
     await driver.settled();
     expect(driver.parts()).toHaveLength(2);

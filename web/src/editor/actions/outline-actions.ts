@@ -19,9 +19,9 @@ import {
   setOutline,
   transformOutline,
 } from '@core';
-import { type AppStore, benchActions, changePiece, sessionActions } from '../../state';
+import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
 import { EngineCancelled, type EngineClient, freshId } from '../../workers';
-import { type BenchTarget, benchTargets } from '../bench/scene';
+import { type EditTarget, editTargets } from '../drawing/scene';
 
 /** Does slow work with a word in the status line; what goes wrong is told and changes nothing. */
 export async function whileBusy(store: AppStore, text: string, work: () => Promise<void>): Promise<void> {
@@ -65,7 +65,7 @@ export async function combineTargets(
 ): Promise<void> {
   const { piece } = store.getState().document;
   if (!piece) return;
-  const targets = [...benchTargets(store.getState(), seconds)].sort(
+  const targets = [...editTargets(store.getState(), seconds)].sort(
     (p, q) => piece.figureOrder.indexOf(p.figure.id) - piece.figureOrder.indexOf(q.figure.id),
   );
   const all = targets.flatMap((target) => target.targets.map((part) => ({ target, part })));
@@ -125,13 +125,13 @@ function keepInPlace(draft: PieceDraft, poseId: Id): void {
 }
 
 /** A mended outline is placed anew by its rule, while that lives. */
-function placeMended(draft: PieceDraft, targets: readonly BenchTarget[]): void {
+function placeMended(draft: PieceDraft, targets: readonly EditTarget[]): void {
   for (const { figure } of targets) if (draft.figures[figure.id]) applyPlacementRules(draft, figure.id);
 }
 
 /** Changes the outline of every part that is worked on, at once. */
 function changeOutlines(store: AppStore, seconds: number, name: string, change: (outline: Outline) => Outline): number {
-  const targets = benchTargets(store.getState(), seconds);
+  const targets = editTargets(store.getState(), seconds);
   let changed = 0;
   store.dispatch(
     changePiece(name, (draft) => {
@@ -160,7 +160,7 @@ export function removeTargetSpecks(store: AppStore, seconds: number): void {
 
 /** Makes every solid of the parts that are worked on a part of its own. */
 export function separateTargets(store: AppStore, seconds: number): void {
-  const targets = benchTargets(store.getState(), seconds);
+  const targets = editTargets(store.getState(), seconds);
   let count = 0;
   store.dispatch(
     changePiece('Separate', (draft) => {
@@ -195,7 +195,7 @@ export function separateTargets(store: AppStore, seconds: number): void {
 /** Turns the strokes of the parts that are worked on into outlines, over their fills. */
 export async function outlineTargetStrokes(store: AppStore, engine: EngineClient, seconds: number): Promise<void> {
   const { piece } = store.getState().document;
-  const work = benchTargets(store.getState(), seconds).flatMap((target) =>
+  const work = editTargets(store.getState(), seconds).flatMap((target) =>
     target.targets.flatMap((part) =>
       part.stroke && part.stroke.width > 0 ? [{ target, part, stroke: part.stroke }] : [],
     ),
@@ -258,7 +258,7 @@ export async function simplifyTargets(
 ): Promise<void> {
   const { piece } = store.getState().document;
   if (!piece) return;
-  const work = benchTargets(store.getState(), seconds).flatMap((target) =>
+  const work = editTargets(store.getState(), seconds).flatMap((target) =>
     target.targets.filter(({ source }) => !source).map((part) => ({ target, part })),
   );
   await whileBusy(store, 'Simplifying …', async () => {
@@ -308,13 +308,13 @@ export async function cutTargets(
   line: readonly [x0: number, y0: number, x1: number, y1: number],
 ): Promise<void> {
   const { piece } = store.getState().document;
-  const targets = benchTargets(store.getState(), seconds);
+  const targets = editTargets(store.getState(), seconds);
   if (!piece || targets.length === 0) {
     notice(store, 'Choose what to cut first, then drag the line across it.');
     return;
   }
   await whileBusy(store, 'Cutting …', async () => {
-    const cuts: { target: BenchTarget; part: Part; left: Outline; right: Outline }[] = [];
+    const cuts: { target: EditTarget; part: Part; left: Outline; right: Outline }[] = [];
     for (const target of targets) {
       const [x0, y0] = mapPoint(target.inverse, line[0], line[1]);
       const [x1, y1] = mapPoint(target.inverse, line[2], line[3]);
@@ -347,7 +347,7 @@ export async function cutTargets(
         }
       }),
     );
-    store.dispatch(benchActions.partsChosen(made));
+    store.dispatch(drawingActions.partsChosen(made));
   });
 }
 

@@ -9,7 +9,7 @@ import {
   type Stroke,
 } from '@core';
 import { type AppStore, changePiece } from '../../state';
-import { benchTargets } from '../bench/scene';
+import { editTargets } from '../drawing/scene';
 
 const RECENT_KEY = 'arcshift.recent-colours';
 const RECENT_LIMIT = 12;
@@ -51,7 +51,7 @@ type PartDraft = PieceDraft['parts'][Id];
 
 /** Changes the paint of all parts that are worked on, as one step. */
 export function changePaint(store: AppStore, seconds: number, name: string, change: (part: PartDraft) => void): void {
-  const ids = benchTargets(store.getState(), seconds).flatMap(({ targets }) => targets.map(({ id }) => id));
+  const ids = editTargets(store.getState(), seconds).flatMap(({ targets }) => targets.map(({ id }) => id));
   if (ids.length === 0) return;
   store.dispatch(
     changePiece(name, (draft) => {

@@ -19,25 +19,25 @@ import {
   movedAnchor,
   openAt,
   type PieceDraft,
-  pieceCount,
   recordOfContour,
   reverseContour,
+  segmentCount,
   shapeCorner,
   startAt,
   withKind,
   withoutHandles,
 } from '@core';
-import { type AppStore, benchActions, changePiece, sessionActions } from '../../state';
+import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers';
-import { benchTargets } from '../bench/scene';
+import { editTargets } from '../drawing/scene';
 import { type PlacedAnchor, placedAnchors } from '../hit/hit-anchors';
 
 const chosenOf = new WeakMap<AppStore, { key: readonly unknown[]; anchors: PlacedAnchor[] }>();
 
 /** The chosen anchors with where they stand, in the order of their contours; worked out once until something changes. */
 export function chosenAnchors(store: AppStore, seconds: number): PlacedAnchor[] {
-  const { document, session, bench } = store.getState();
-  const key = [document.piece, session.selection, bench.anchors, seconds];
+  const { document, session, drawing } = store.getState();
+  const key = [document.piece, session.selection, drawing.anchors, seconds];
   const known = chosenOf.get(store);
   if (known && key.every((value, i) => value === known.key[i])) return known.anchors;
   const anchors = findChosenAnchors(store, seconds);
@@ -47,17 +47,17 @@ export function chosenAnchors(store: AppStore, seconds: number): PlacedAnchor[] 
 
 function findChosenAnchors(store: AppStore, seconds: number): PlacedAnchor[] {
   const state = store.getState();
-  const wanted = new Set(state.bench.anchors.map(({ anchor }) => anchor));
+  const wanted = new Set(state.drawing.anchors.map(({ anchor }) => anchor));
   if (wanted.size === 0) return [];
   const { piece } = state.document;
   if (!piece) return [];
   // Anchors may belong to figures beside the chosen ones: points that lie on each other are picked together.
-  const parts = new Set(state.bench.anchors.map(({ part }) => part));
+  const parts = new Set(state.drawing.anchors.map(({ part }) => part));
   const figures = piece.figureOrder.filter((id) =>
     piece.figures[id].poses.some((pose) => piece.poses[pose].parts.some((part) => parts.has(part))),
   );
-  const all = { ...state, bench: { ...state.bench, also: figures, parts: [...parts] } };
-  return placedAnchors(benchTargets(all, seconds)).filter(({ ref }) => wanted.has(ref.anchor));
+  const all = { ...state, drawing: { ...state.drawing, also: figures, parts: [...parts] } };
+  return placedAnchors(editTargets(all, seconds)).filter(({ ref }) => wanted.has(ref.anchor));
 }
 
 /** Groups anchors by contour. */
@@ -152,10 +152,16 @@ export function addPoint(store: AppStore, ref: { part: Id; contour: Id }, piece:
   const id = freshId('a');
   store.dispatch(
     changePiece('Add a point', (draft) =>
-      changeContour(draft, ref.part, ref.contour, (contour) => addAnchors(contour, [{ piece, t }], () => id), freshId),
+      changeContour(
+        draft,
+        ref.part,
+        ref.contour,
+        (contour) => addAnchors(contour, [{ segment: piece, t }], () => id),
+        freshId,
+      ),
     ),
   );
-  store.dispatch(benchActions.anchorsChosen([{ ...ref, anchor: id }]));
+  store.dispatch(drawingActions.anchorsChosen([{ ...ref, anchor: id }]));
 }
 
 /** Takes the chosen points away; what is left is fitted to the outline as it was. Contours that would be too short go. */
@@ -199,7 +205,7 @@ export function deleteChosenAnchors(store: AppStore, seconds: number): void {
       placeMended(draft, anchors);
     }),
   );
-  store.dispatch(benchActions.anchorsChosen([]));
+  store.dispatch(drawingActions.anchorsChosen([]));
   if (deviation * scale > 0.01)
     tell(store, `The outline now strays by up to ${(deviation * scale).toFixed(2)} px from where it was.`);
 }
@@ -255,7 +261,7 @@ export function shapeChosenCorners(store: AppStore, seconds: number, radius: num
     }),
   );
   if (done === 0) tell(store, 'None of the chosen points is a corner: there is nothing to round.');
-  store.dispatch(benchActions.anchorsChosen(kept));
+  store.dispatch(drawingActions.anchorsChosen(kept));
 }
 
 /** Changes every contour that holds a chosen anchor, or all contours worked on when none is chosen. */
@@ -268,7 +274,7 @@ export function changeContours(
   const anchors = chosenAnchors(store, seconds);
   const groups = byContour(anchors);
   if (groups.size === 0) {
-    for (const target of benchTargets(store.getState(), seconds))
+    for (const target of editTargets(store.getState(), seconds))
       for (const part of target.targets) {
         if (part.source) continue;
         for (const contour of part.contours)
@@ -307,7 +313,7 @@ export const cutContours = (store: AppStore, seconds: number): void =>
     for (const i of at.sort((p, q) => p - q)) {
       const cut = cutAt(rest, i - done, id);
       if (!cut) continue;
-      done += pieceCount(cut[0]);
+      done += segmentCount(cut[0]);
       runs.push(cut[0]);
       rest = cut[1];
     }
@@ -357,7 +363,7 @@ export function joinEnds(store: AppStore, seconds: number): void {
       delete part.source;
     }),
   );
-  store.dispatch(benchActions.anchorsChosen([]));
+  store.dispatch(drawingActions.anchorsChosen([]));
 }
 
 /** Chooses the anchor after or before the chosen one along its contour, or the first of all. */
@@ -366,18 +372,18 @@ export function walkAnchors(store: AppStore, seconds: number, step: 1 | -1): voi
   if (first) {
     const { anchors } = first.contour;
     const next = anchors[(first.index + step + anchors.length) % anchors.length];
-    store.dispatch(benchActions.anchorsChosen([{ ...first.ref, anchor: next.id }]));
+    store.dispatch(drawingActions.anchorsChosen([{ ...first.ref, anchor: next.id }]));
     return;
   }
-  const [start] = placedAnchors(benchTargets(store.getState(), seconds));
-  if (start) store.dispatch(benchActions.anchorsChosen([start.ref]));
+  const [start] = placedAnchors(editTargets(store.getState(), seconds));
+  if (start) store.dispatch(drawingActions.anchorsChosen([start.ref]));
 }
 
 /** Chooses all anchors of the contours of which one is chosen, or of all that is worked on. */
 export function chooseWholeContours(store: AppStore, seconds: number): void {
   const state = store.getState();
-  const wanted = new Set(state.bench.anchors.map(({ contour }) => contour));
-  const all = placedAnchors(benchTargets(state, seconds));
+  const wanted = new Set(state.drawing.anchors.map(({ contour }) => contour));
+  const all = placedAnchors(editTargets(state, seconds));
   const refs = all.filter(({ ref }) => wanted.size === 0 || wanted.has(ref.contour)).map(({ ref }) => ref);
-  store.dispatch(benchActions.anchorsChosen(refs));
+  store.dispatch(drawingActions.anchorsChosen(refs));
 }

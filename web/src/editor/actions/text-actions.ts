@@ -10,9 +10,9 @@ import {
   type TextRecord,
   turnIntoPoints,
 } from '@core';
-import { type AppStore, benchActions, changePiece, sessionActions } from '../../state';
+import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
-import { benchTargets } from '../bench/scene';
+import { editTargets } from '../drawing/scene';
 import { drawsNow, freeName, newPaint } from './draw-actions';
 import { whileBusy } from './outline-actions';
 
@@ -31,7 +31,7 @@ function tellNotes(store: AppStore, { notes }: TextLayout): void {
   for (const note of notes) store.dispatch(sessionActions.told({ tone: 'notice', text: `${note}.` }));
 }
 
-/** Puts a text at a place of the canvas, as a figure or as the bench says, and chooses it. */
+/** Puts a text at a place of the canvas, as a figure or as the drawing says, and chooses it. */
 export async function addText(
   store: AppStore,
   engine: EngineClient,
@@ -39,7 +39,7 @@ export async function addText(
   y: number,
   seconds: number,
 ): Promise<void> {
-  const { piece, bench } = { piece: store.getState().document.piece, bench: store.getState().bench };
+  const { piece, drawing } = { piece: store.getState().document.piece, drawing: store.getState().drawing };
   if (!piece) return;
   const text: TextRecord = {
     id: freshId('t'),
@@ -55,8 +55,8 @@ export async function addText(
   };
   await whileBusy(store, 'Setting the text …', async () => {
     const layout = await engine.layoutText(text.font, text);
-    const targets = benchTargets(store.getState(), seconds);
-    const as = drawsNow(bench.drawsAs, targets);
+    const targets = editTargets(store.getState(), seconds);
+    const as = drawsNow(drawing.drawsAs, targets);
     const asPose = as === 'pose';
     const figureId = asPose ? targets[0].figure.id : freshId('f');
     const stop = asPose ? targets[0].stop + 1 : 0;
@@ -70,7 +70,7 @@ export async function addText(
       }),
     );
     store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop }));
-    store.dispatch(benchActions.changed({ details: 'outline', typesInto: text.id }));
+    store.dispatch(drawingActions.changed({ details: 'outline', typesInto: text.id }));
   });
 }
 
@@ -138,7 +138,7 @@ async function layOut(
 export async function turnTargetsIntoPoints(store: AppStore, seconds: number): Promise<void> {
   const typed = underWay.get(store);
   if (typed) await typed;
-  const parts: readonly Part[] = benchTargets(store.getState(), seconds).flatMap(({ targets }) => targets);
+  const parts: readonly Part[] = editTargets(store.getState(), seconds).flatMap(({ targets }) => targets);
   const ids = parts.filter(({ source }) => source).map(({ id }) => id);
   if (ids.length > 0) store.dispatch(changePiece('Turn into points', (draft) => turnIntoPoints(draft, ids)));
 }

@@ -19,9 +19,9 @@ import {
   transformedPart,
   writeStillSvg,
 } from '@core';
-import { type AppStore, benchActions, changePiece, chosenFigure, selectedPose, sessionActions } from '../../state';
+import { type AppStore, changePiece, chosenFigure, drawingActions, selectedPose, sessionActions } from '../../state';
 import { freshId } from '../../workers/fresh-id';
-import { benchTargets } from '../bench/scene';
+import { editTargets } from '../drawing/scene';
 
 /** Copies of parts; their anchors remember the ones that they were copied from. */
 const copyOfParts = (parts: readonly Part[]): Part[] =>
@@ -91,7 +91,7 @@ export interface Copied {
 export function copiedSvg(store: AppStore, seconds: number): Copied | undefined {
   const state = store.getState();
   const { piece } = state.document;
-  const targets = benchTargets(state, seconds);
+  const targets = editTargets(state, seconds);
   if (!piece || targets.length === 0) return undefined;
   const boxes = targets.map(({ pose, targets: parts }) =>
     poseBox(
@@ -109,7 +109,7 @@ export function copiedSvg(store: AppStore, seconds: number): Copied | undefined 
     targets.map(({ pose, targets: parts }) => ({ placement: pose.placement, parts })),
     { x: x - room, y: y - room, width: width + 2 * room, height: height + 2 * room },
   );
-  const kind = state.bench.parts.length > 0 ? 'parts' : 'poses';
+  const kind = state.drawing.parts.length > 0 ? 'parts' : 'poses';
   const poses = targets.map(({ pose, targets: parts }) => ({ pose, parts }));
   return { svg, json: JSON.stringify({ kind, poses }) };
 }
@@ -120,7 +120,7 @@ export function pasteCopied(store: AppStore, text: string, seconds: number): boo
   const { piece } = state.document;
   const copied = readCopied(text);
   if (!piece || !copied) return false;
-  const [target] = benchTargets(state, seconds);
+  const [target] = editTargets(state, seconds);
   if (copied.kind === 'parts' && target) {
     const [{ pose, parts }] = copied.poses;
     // Parts stand on the canvas where they stood, whatever pose they come into.
@@ -133,7 +133,7 @@ export function pasteCopied(store: AppStore, text: string, seconds: number): boo
         draft.poses[target.pose.id].placement.rule = null;
       }),
     );
-    store.dispatch(benchActions.partsChosen(copies.map(({ id }) => id)));
+    store.dispatch(drawingActions.partsChosen(copies.map(({ id }) => id)));
     return true;
   }
   const figure = chosenFigure(piece, state.session.selection);

@@ -1,5 +1,12 @@
 import { type RailTimeline, railTimeline } from '@core';
-import { benchActions, chosenFigure, documentActions, type RootState, sessionActions, type ToolId } from '../../state';
+import {
+  chosenFigure,
+  documentActions,
+  drawingActions,
+  type RootState,
+  sessionActions,
+  type ToolId,
+} from '../../state';
 import {
   chooseAllFigures,
   groupChosen,
@@ -37,12 +44,12 @@ const withPieceOpen = (state: RootState): boolean => state.document.piece !== nu
 const takeTool =
   (tool: ToolId) =>
   ({ editor }: CommandContext): void =>
-    void editor.store.dispatch(benchActions.toolChosen(tool));
+    void editor.store.dispatch(drawingActions.toolChosen(tool));
 
 /** Moves points or figures by a px, with ⇧ by ten. */
 function nudge({ editor }: CommandContext, dx: number, dy: number): void {
   const { store, clock } = editor;
-  if (store.getState().bench.anchors.length > 0) moveChosenAnchors(store, clock.seconds, dx, dy, 'Nudge points');
+  if (store.getState().drawing.anchors.length > 0) moveChosenAnchors(store, clock.seconds, dx, dy, 'Nudge points');
   else nudgeTargets(store, clock.seconds, dx, dy);
 }
 const NUDGES = (
@@ -172,8 +179,8 @@ export const COMMANDS = [
     keys: ['delete', 'backspace'],
     isEnabled: withPieceOpen,
     run: ({ editor }) => {
-      if (editor.bench.remove()) return;
-      if (editor.store.getState().bench.also.length > 0) removeChosenFigures(editor.store);
+      if (editor.drawing.remove()) return;
+      if (editor.store.getState().drawing.also.length > 0) removeChosenFigures(editor.store);
       else removeSelectedPose(editor.store);
     },
   },
@@ -185,8 +192,8 @@ export const COMMANDS = [
     isEnabled: (state) => state.document.piece !== null,
     run: ({ editor }) => {
       const { dispatch, getState } = editor.store;
-      if (editor.bench.leave()) return;
-      if (getState().bench.tool !== 'select') dispatch(benchActions.toolChosen('select'));
+      if (editor.drawing.leave()) return;
+      if (getState().drawing.tool !== 'select') dispatch(drawingActions.toolChosen('select'));
       else dispatch(sessionActions.selected(null));
     },
   },
@@ -284,7 +291,7 @@ export const COMMANDS = [
     group: 'Tools',
     keys: ['enter'],
     isEnabled: withPieceOpen,
-    run: ({ editor }) => void editor.bench.confirm(),
+    run: ({ editor }) => void editor.drawing.confirm(),
   },
   ...NUDGES,
   {
@@ -294,7 +301,7 @@ export const COMMANDS = [
     keys: ['mod+a'],
     isEnabled: withPiece,
     run: ({ editor }) =>
-      editor.store.getState().bench.tool === 'points'
+      editor.store.getState().drawing.tool === 'points'
         ? chooseWholeContours(editor.store, editor.clock.seconds)
         : chooseAllFigures(editor.store),
   },
@@ -303,7 +310,7 @@ export const COMMANDS = [
     label: 'Group figures',
     group: 'Change',
     keys: ['g'],
-    isEnabled: (state) => state.bench.also.length > 0,
+    isEnabled: (state) => state.drawing.also.length > 0,
     run: ({ editor }) => groupChosen(editor.store, true),
   },
   {
@@ -340,7 +347,7 @@ export const COMMANDS = [
     keys: ['z'],
     isEnabled: (state) => state.session.selection?.kind === 'stop',
     run: ({ editor }) => {
-      const box = targetsBox(editor.store, editor.bench.look().targets);
+      const box = targetsBox(editor.store, editor.drawing.look().targets);
       if (box) editor.viewport.show(box);
     },
   },

@@ -7,12 +7,12 @@ import {
   outlineOfPart,
   type Part,
 } from '@core';
-import type { BenchTarget } from '../bench/scene';
+import type { EditTarget } from '../drawing/scene';
 
 /** An anchor with where it stands on the canvas, px. */
 export interface PlacedAnchor {
   readonly ref: AnchorRef;
-  readonly target: BenchTarget;
+  readonly target: EditTarget;
   readonly part: Part;
   readonly contour: ContourRecord;
   readonly anchor: Anchor;
@@ -22,7 +22,7 @@ export interface PlacedAnchor {
 }
 
 /** All anchors of the parts that are worked on and consist of points. */
-export function placedAnchors(targets: readonly BenchTarget[]): PlacedAnchor[] {
+export function placedAnchors(targets: readonly EditTarget[]): PlacedAnchor[] {
   const out: PlacedAnchor[] = [];
   for (const target of targets) {
     for (const part of target.targets) {
@@ -80,10 +80,10 @@ export function coincident(chosen: readonly PlacedAnchor[], among: readonly Plac
 
 /** A place on an outline that is worked on. */
 export interface OutlineHit {
-  readonly target: BenchTarget;
+  readonly target: EditTarget;
   readonly part: Part;
   readonly contour: ContourRecord;
-  readonly piece: number;
+  readonly segment: number;
   readonly t: number;
   readonly x: number;
   readonly y: number;
@@ -91,7 +91,7 @@ export interface OutlineHit {
 
 /** The nearest place on the outlines within `reach` canvas px; of equally near ones the topmost. */
 export function hitOutline(
-  targets: readonly BenchTarget[],
+  targets: readonly EditTarget[],
   x: number,
   y: number,
   reach: number,
@@ -108,7 +108,7 @@ export function hitOutline(
         if (!found) return;
         least = found.distance / k;
         const [hx, hy] = mapPoint(target.matrix, found.x, found.y);
-        best = { target, part, contour: part.contours[i], piece: found.piece, t: found.t, x: hx, y: hy };
+        best = { target, part, contour: part.contours[i], segment: found.segment, t: found.t, x: hx, y: hy };
       });
     }
   }

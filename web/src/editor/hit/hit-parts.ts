@@ -8,7 +8,7 @@ import {
   type Part,
   polylineWinding,
 } from '@core';
-import type { ShownPose } from '../bench/scene';
+import type { ShownPose } from '../drawing/scene';
 
 const FLATTEN_SHARE = 5e-4;
 const polylines = new WeakMap<Outline, readonly Float64Array[]>();

@@ -1,14 +1,14 @@
 import { type Piece, readPathData, recordOfContour } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { drawnPiece, newId } from '../../testing/drawn-piece';
-import { type BenchTarget, shownPoses } from '../bench/scene';
+import { type EditTarget, shownPoses } from '../drawing/scene';
 import { coincident, hitOutline, nearestAnchor, placedAnchors } from './hit-anchors';
 import { hitPart, isInside } from './hit-parts';
 
 const RING = { d: 'M100 100H200V200H100ZM130 130V170H170V130Z' };
 const LINE = { d: 'M300 100C340 60 360 140 400 100', fill: null, stroke: 10 };
 const shown = (piece: Piece) => shownPoses(piece, null, 0);
-const targets = (piece: Piece): BenchTarget[] => shown(piece).map((pose) => ({ ...pose, targets: pose.parts }));
+const targets = (piece: Piece): EditTarget[] => shown(piece).map((pose) => ({ ...pose, targets: pose.parts }));
 
 describe('parts under the pointer', () => {
   test('fills without their holes, strokes within their width, the topmost first', () => {
@@ -78,7 +78,7 @@ describe('points and places', () => {
   });
   test('a place on an outline with its piece and parameter', () => {
     const found = hitOutline(targets(drawnPiece(LINE)), 350, 101, 5);
-    expect([found?.piece, found?.t]).toEqual([0, expect.closeTo(0.5, 1)]);
+    expect([found?.segment, found?.t]).toEqual([0, expect.closeTo(0.5, 1)]);
     expect(hitOutline(targets(drawnPiece(LINE)), 350, 120, 5)).toBeUndefined();
     const two = targets(drawnPiece({ d: 'M0 0H100' }, { d: 'M0 6H100' }));
     expect([2, 5].map((y) => hitOutline(two, 50, y, 8)?.target.figure.id)).toEqual(['f0', 'f1']);

@@ -26,7 +26,7 @@ import {
   withTie,
   withTouchUp,
 } from './match-actions';
-import { matchedShift } from './match-bench';
+import { matchedShift } from './match-editing';
 import { contourNear, locate, placeAtOutline, placeNear, stepAlong } from './picture-places';
 
 const piece = pieceOf(['M0 0H100V100H0Z', 'M50 0L100 50L50 100L0 50Z']);
@@ -186,7 +186,7 @@ describe('places on the pictures', () => {
   });
 });
 
-describe('contours without a partner, open ends and cuts', () => {
+describe('unpaired contours, open ends and cuts', () => {
   const contour = (side: 'from' | 'to'): string =>
     piece.parts[piece.poses[piece.shifts[shiftId][side]].parts[0]].contours[0].id;
 

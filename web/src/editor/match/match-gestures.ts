@@ -32,15 +32,15 @@ export interface MatchGesture {
 
 /** Follows a pointer over the pictures; when it ends, what followed it is taken away and the piece tells what holds. */
 function follow(event: React.PointerEvent, painter: MatchPainter, on: PointerFollower): void {
-  painter.bench.dragging++;
+  painter.editing.dragging++;
   followPointer(event, {
     move: on.move,
     end: (up) => {
-      painter.bench.dragging--;
+      painter.editing.dragging--;
       painter.rubber = null;
       painter.dragged.clear();
       on.end(up);
-      painter.bench.settle();
+      painter.editing.settle();
       painter.ask();
     },
   });
@@ -87,7 +87,7 @@ function under(
 ): OutlinePlace | undefined {
   const [x, y] = onPicture(painter, side, event);
   const { scale } = painter.views[side];
-  return placeNear(painter.bench.parts(side), x, y, REACH / scale, SNAP / scale, only);
+  return placeNear(painter.editing.parts(side), x, y, REACH / scale, SNAP / scale, only);
 }
 
 /** The picture that a pointer is over. */
@@ -100,19 +100,19 @@ function pictureUnder(painter: MatchPainter, event: { clientX: number; clientY: 
   });
 }
 
-const choices = (painter: MatchPainter): MatchChoices | undefined => painter.bench.current()?.shift.match;
+const choices = (painter: MatchPainter): MatchChoices | undefined => painter.editing.current()?.shift.match;
 
 /** The places at which a pair starts now, as it is shown. */
 export function startPlaces(
   painter: MatchPainter,
   handle: StartHandle,
 ): { a: OutlinePlace; b: OutlinePlace } | undefined {
-  const plan = painter.bench.shown?.parts.find(({ a, b }) => a === handle.partA && b === handle.partB)?.plan;
-  const at = painter.bench.current();
+  const plan = painter.editing.shown?.parts.find(({ a, b }) => a === handle.partA && b === handle.partB)?.plan;
+  const at = painter.editing.current();
   // What was chosen counts at once, also while its plan is on the way.
   for (const start of at?.shift.match.starts ?? []) {
-    const a = locate(painter.bench.parts('a'), start.a);
-    const b = locate(painter.bench.parts('b'), start.b);
+    const a = locate(painter.editing.parts('a'), start.a);
+    const b = locate(painter.editing.parts('b'), start.b);
     if (a?.contourId === handle.contourA && b?.contourId === handle.contourB) return { a, b };
   }
   const contour = plan?.contours.find(
@@ -120,7 +120,7 @@ export function startPlaces(
   );
   if (!plan || !contour) return undefined;
   const near = (side: 'a' | 'b', numbers: Float64Array, only: string): OutlinePlace | undefined =>
-    placeNear(painter.bench.parts(side), numbers[contour.at], numbers[contour.at + 1], Infinity, 0.02, only);
+    placeNear(painter.editing.parts(side), numbers[contour.at], numbers[contour.at + 1], Infinity, 0.02, only);
   const a = near('a', plan.from, handle.contourA);
   const b = near('b', plan.to, handle.contourB);
   return a && b && { a, b };
@@ -133,7 +133,7 @@ export function dragStart(
   side: 'a' | 'b',
   handle: StartHandle,
 ): void {
-  const at = painter.bench.current();
+  const at = painter.editing.current();
   const now = startPlaces(painter, handle);
   if (!at || !now) return;
   let next: MatchChoices | undefined;
@@ -144,7 +144,7 @@ export function dragStart(
       const pair = { ...now, [side]: place };
       next = withStart(at.shift.match, { a: pair.a.place, b: pair.b.place }, pair.a.anchorIds, pair.b.anchorIds);
       painter.dragged.set(`${side}:start:${handle.key}`, [place.x, place.y]);
-      painter.bench.tryOut(next);
+      painter.editing.tryOut(next);
       painter.ask();
     },
     end: (up) => {
@@ -160,9 +160,9 @@ export function dragTie(
   side: 'a' | 'b',
   id: string,
 ): void {
-  const at = painter.bench.current();
+  const at = painter.editing.current();
   const tie = at?.shift.match.ties.find((other) => other.id === id);
-  const now = tie && locate(painter.bench.parts(side), tie[side]);
+  const now = tie && locate(painter.editing.parts(side), tie[side]);
   if (!at || !now) return;
   let next: MatchChoices | undefined;
   follow(event, painter, {
@@ -171,7 +171,7 @@ export function dragTie(
       if (!place) return;
       next = withTie(at.shift.match, id, side, place.place);
       painter.dragged.set(`${side}:tie:${id}`, [place.x, place.y]);
-      painter.bench.tryOut(next);
+      painter.editing.tryOut(next);
       painter.ask();
     },
     end: (up) => {
@@ -186,9 +186,9 @@ const waitingPlaces = new WeakMap<MatchPainter, { side: 'a' | 'b'; place: Place;
 /** A press on one of the outlines, as the tool at hand says. */
 export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side: 'a' | 'b'): void {
   const { painter } = gesture;
-  const at = painter.bench.current();
+  const at = painter.editing.current();
   if (!at) return;
-  const { tool } = painter.bench.snapshot();
+  const { tool } = painter.editing.snapshot();
   if (tool === 'cut') drawCut(gesture, event, side, at.shift.id);
   else if (tool === 'pair') dragPair(gesture, event, side, at.shift.id);
   else pressOutline(gesture, event, side, at.shift.id);
@@ -197,10 +197,10 @@ export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side
 /** Adds a point, or begins or ends a tie. */
 function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
   const { painter, store } = gesture;
-  const { tool } = painter.bench.snapshot();
+  const { tool } = painter.editing.snapshot();
   const place = under(painter, side, event);
   if (!place) {
-    painter.bench.change({ waiting: null });
+    painter.editing.change({ waiting: null });
     waitingPlaces.delete(painter);
     return;
   }
@@ -212,7 +212,7 @@ function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a
   const first = waitingPlaces.get(painter);
   if (first && first.side !== side && first.shiftId === shiftId) {
     waitingPlaces.delete(painter);
-    painter.bench.change({ waiting: null });
+    painter.editing.change({ waiting: null });
     addTie(store, shiftId, side === 'a' ? { a: place.place, b: first.place } : { a: first.place, b: place.place });
     return;
   }
@@ -222,7 +222,7 @@ function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a
       if (!up) return;
       if (Math.hypot(up.clientX - event.clientX, up.clientY - event.clientY) < CLICK) {
         waitingPlaces.set(painter, { side, place: place.place, shiftId: shiftId });
-        painter.bench.change({ waiting: side });
+        painter.editing.change({ waiting: side });
         return;
       }
       if (pictureUnder(painter, up) !== other) return;
@@ -236,7 +236,7 @@ function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a
 /** Drags from a contour to the one on the other side that it is to become. */
 function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
   const [x, y] = onPicture(painter, side, event);
-  const from = contourNear(painter.bench.parts(side), x, y, (3 * REACH) / painter.views[side].scale);
+  const from = contourNear(painter.editing.parts(side), x, y, (3 * REACH) / painter.views[side].scale);
   if (!from) return;
   const other = side === 'a' ? 'b' : 'a';
   stretch(event, painter, side, [x, y], {
@@ -250,7 +250,7 @@ function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, s
       }
       if (over !== other) return;
       const [u, v] = onPicture(painter, other, up);
-      const to = contourNear(painter.bench.parts(other), u, v, (3 * REACH) / painter.views[other].scale);
+      const to = contourNear(painter.editing.parts(other), u, v, (3 * REACH) / painter.views[other].scale);
       if (!to) return;
       const [a, b] = side === 'a' ? [from, to] : [to, from];
       setPair(store, shiftId, { a: a.contourId, b: b.contourId });
@@ -264,7 +264,7 @@ function drawCut({ store, painter }: MatchGesture, event: React.PointerEvent, si
   stretch(event, painter, side, begun, {
     end: (up) => {
       if (!up || Math.hypot(up.clientX - event.clientX, up.clientY - event.clientY) < CLICK) return;
-      const [part] = painter.bench.parts(side);
+      const [part] = painter.editing.parts(side);
       if (!part) return;
       const into = inverse(part.matrix);
       addCut(store, shiftId, {
@@ -283,7 +283,7 @@ export function dragCutEnd(
   id: string,
   end: 0 | 1,
 ): void {
-  const at = painter.bench.current();
+  const at = painter.editing.current();
   if (!at || !painter.cutEnd(side, id, end)) return;
   let next: MatchChoices | undefined;
   follow(event, painter, {
@@ -291,7 +291,7 @@ export function dragCutEnd(
       const to = onPicture(painter, side, move);
       next = movedCut(painter, side, id, end, to);
       painter.dragged.set(`${side}:cut:${end}:${id}`, to);
-      if (next) painter.bench.tryOut(next);
+      if (next) painter.editing.tryOut(next);
       painter.ask();
     },
     end: (up) => {
@@ -309,7 +309,7 @@ export function movedCut(
   [x, y]: readonly [number, number],
 ): MatchChoices | undefined {
   const match = choices(painter);
-  const [part] = painter.bench.parts(side);
+  const [part] = painter.editing.parts(side);
   return match && part && withCutEnd(match, id, end, apply(inverse(part.matrix), x, y));
 }
 
@@ -341,12 +341,12 @@ export interface TouchPoint {
 
 /** The points of the in-between, for touch-ups. Slits and cuts have none. */
 export function touchPoints(painter: MatchPainter, frames: ReadonlyMap<object, Float64Array>): TouchPoint[] {
-  const parts = painter.bench.parts('a');
+  const parts = painter.editing.parts('a');
   return painter.contours().flatMap(({ contour, plan, partA }) => {
     const frame = frames.get(plan);
-    const record = painter.bench.current()?.piece.parts[partA]?.contours[contour.a ?? -1];
+    const record = painter.editing.current()?.piece.parts[partA]?.contours[contour.a ?? -1];
     if (!frame || !record || contour.role !== 'pair') return [];
-    const count = contour.closed ? contour.pieces : contour.pieces + 1;
+    const count = contour.closed ? contour.segments : contour.segments + 1;
     return Array.from({ length: count }, (_, k) => {
       const i = contour.at + 6 * k;
       const place = placeNear(parts, plan.plan.from[i], plan.plan.from[i + 1], Infinity, 0.002, record.id);
@@ -358,12 +358,12 @@ export function touchPoints(painter: MatchPainter, frames: ReadonlyMap<object, F
 /** The choices with a point moved by (dx, dy) canvas px at the progress shown. */
 export function movedPoint(painter: MatchPainter, point: TouchPoint, dx: number, dy: number): MatchChoices | undefined {
   const match = choices(painter);
-  const part = painter.bench.parts('a').find((other) => other.part.id === point.place.partId);
+  const part = painter.editing.parts('a').find((other) => other.part.id === point.place.partId);
   if (!match || !part) return undefined;
   const [a, b, c, d] = inverse(part.matrix);
   const by: [number, number] = [a * dx + c * dy, b * dx + d * dy];
   const moved: TouchUpPoint = { place: point.place.place, by, before: [0, 0], after: [0, 0] };
-  return withTouchUp(match, +painter.bench.progress.toFixed(3), moved);
+  return withTouchUp(match, +painter.editing.progress.toFixed(3), moved);
 }
 
 /** Drags a point of the in-between. */
@@ -372,9 +372,9 @@ export function dragTouchPoint(
   event: React.PointerEvent,
   points: readonly TouchPoint[],
 ): void {
-  const at = painter.bench.current();
+  const at = painter.editing.current();
   const [x, y] = onPicture(painter, 'middle', event);
-  const { progress } = painter.bench;
+  const { progress } = painter.editing;
   if (!at || progress <= 0 || progress >= 1) return;
   let best: TouchPoint | undefined;
   let least = REACH / painter.views.middle.scale;
@@ -389,7 +389,7 @@ export function dragTouchPoint(
     move: (move) => {
       const [u, v] = onPicture(painter, 'middle', move);
       next = movedPoint(painter, grabbed, u - x, v - y);
-      if (next) painter.bench.tryOut(next);
+      if (next) painter.editing.tryOut(next);
     },
     end: (up) => {
       if (up && next) setTouchUps(store, at.shift.id, next.touchUps, 'Touch up the in-between');

@@ -1,13 +1,13 @@
 import {
   cubicPoint,
-  type FrameMarks,
   type Id,
+  type InBetweenMarks,
   nearestOnCubic,
   type PlanContour,
   type PlannedParts,
   type ShiftPlan,
 } from '@core';
-import type { MatchBench } from './match-bench';
+import type { MatchEditing } from './match-editing';
 import { frameOf, hueOf, type MatchColours, paintMiddle, paintSide } from './paint-match';
 import { locate } from './picture-places';
 import { fitPicture, type PictureView, toPicture } from './picture-view';
@@ -31,8 +31,8 @@ export interface StartHandle {
 }
 
 /** The start points of a plan that have handles. */
-export function startHandles(bench: MatchBench, plan: PlannedParts | undefined): StartHandle[] {
-  const at = bench.current();
+export function startHandles(editing: MatchEditing, plan: PlannedParts | undefined): StartHandle[] {
+  const at = editing.current();
   if (!plan || !at) return [];
   return plan.parts.flatMap(({ a, b, plan: shift }) =>
     shift.contours.flatMap((contour): StartHandle[] => {
@@ -56,10 +56,10 @@ const UNIT: PictureView = { scale: 1, dx: 0, dy: 0 };
 export class MatchPainter {
   readonly views: Record<PictureId, PictureView> = { a: UNIT, middle: UNIT, b: UNIT };
   private colours: MatchColours;
-  private marks: FrameMarks[] = [];
+  private marks: InBetweenMarks[] = [];
   private waiting = 0;
   private readonly stops: (() => void)[];
-  private readonly markListeners = new Set<(marks: FrameMarks[], progress: number) => void>();
+  private readonly markListeners = new Set<(marks: InBetweenMarks[], progress: number) => void>();
   /** Where a handle that is being dragged is, canvas px; it does not wait for an answer. */
   readonly dragged = new Map<string, readonly [number, number]>();
   /** A line that follows the pointer, in px of the picture where it was begun. */
@@ -71,7 +71,7 @@ export class MatchPainter {
   private readonly spot = new Float64Array(2);
 
   constructor(
-    readonly bench: MatchBench,
+    readonly editing: MatchEditing,
     readonly elements: PictureElements,
   ) {
     this.colours = readColours();
@@ -82,7 +82,7 @@ export class MatchPainter {
       this.ask();
     });
     theme.observe(document.documentElement, { attributes: true, attributeFilter: ['data-bs-theme'] });
-    this.stops = [bench.onPaint(() => this.ask()), () => observer.disconnect(), () => theme.disconnect()];
+    this.stops = [editing.onPaint(() => this.ask()), () => observer.disconnect(), () => theme.disconnect()];
     this.ask();
   }
 
@@ -93,7 +93,7 @@ export class MatchPainter {
   }
 
   /** Tells what is wrong with the in-between whenever it was painted. */
-  onMarks(listener: (marks: FrameMarks[], progress: number) => void): () => void {
+  onMarks(listener: (marks: InBetweenMarks[], progress: number) => void): () => void {
     this.markListeners.add(listener);
     return () => void this.markListeners.delete(listener);
   }
@@ -109,7 +109,7 @@ export class MatchPainter {
 
   /** The in-between of a contour of the shown plan, as its vertices stand in the middle. */
   contours(): { readonly partA: Id; readonly contour: PlanContour; readonly plan: PlannedParts['parts'][number] }[] {
-    return (this.bench.shown?.parts ?? []).flatMap((part) =>
+    return (this.editing.shown?.parts ?? []).flatMap((part) =>
       part.a ? part.plan.contours.map((contour) => ({ partA: part.a as Id, contour, plan: part })) : [],
     );
   }
@@ -117,18 +117,18 @@ export class MatchPainter {
   /** Shows where the place nearest to a point of a picture (canvas px) is in the others; without a point, nothing. */
   point(picture: PictureId, at: readonly [number, number] | null): void {
     const before = this.echo;
-    this.echo = at && this.bench.dragging === 0 ? this.placeUnder(picture, at[0], at[1]) : null;
+    this.echo = at && this.editing.dragging === 0 ? this.placeUnder(picture, at[0], at[1]) : null;
     if (before || this.echo) this.ask();
   }
 
   private placeUnder(picture: PictureId, x: number, y: number): MatchPainter['echo'] {
     let least = ECHO_REACH / this.views[picture].scale;
     let best: MatchPainter['echo'] = null;
-    for (const { plan } of this.bench.shown?.parts ?? []) {
+    for (const { plan } of this.editing.shown?.parts ?? []) {
       const numbers = this.numbersOf(plan, picture);
-      for (const { at, pieces, role } of plan.contours) {
+      for (const { at, segments, role } of plan.contours) {
         if (role !== 'pair') continue;
-        for (let k = 0, i = at; k < pieces; k++, i += 6) {
+        for (let k = 0, i = at; k < segments; k++, i += 6) {
           const { t, distance } = nearestOnCubic(numbers, i, x, y);
           if (distance >= least) continue;
           least = distance;
@@ -144,7 +144,7 @@ export class MatchPainter {
   }
 
   private placeEcho(): void {
-    if (this.echo && !this.bench.shown?.parts.some(({ plan }) => plan === this.echo?.plan)) this.echo = null;
+    if (this.echo && !this.editing.shown?.parts.some(({ plan }) => plan === this.echo?.plan)) this.echo = null;
     const { echo } = this;
     for (const id of PICTURES) {
       const ring = this.elements[id].overlay.querySelector<SVGElement>('[data-key="echo"]');
@@ -160,9 +160,9 @@ export class MatchPainter {
   }
 
   private paint(): void {
-    const { bench, elements } = this;
-    const plan = bench.shown;
-    const { threads, numbers, tool } = bench.snapshot();
+    const { editing, elements } = this;
+    const plan = editing.shown;
+    const { threads, numbers, tool } = editing.snapshot();
     for (const id of PICTURES) {
       const { canvas } = elements[id];
       const ratio = window.devicePixelRatio || 1;
@@ -176,14 +176,14 @@ export class MatchPainter {
       ctx.setTransform(ratio, 0, 0, ratio, 0, 0);
       ctx.clearRect(0, 0, width, height);
       if (!plan) continue;
-      if (bench.dragging === 0) this.views[id] = fitPicture(plan, width, height);
+      if (editing.dragging === 0) this.views[id] = fitPicture(plan, width, height);
       const { scale, dx, dy } = this.views[id];
       // For whoever wants to point at a place from outside.
       canvas.dataset.view = `${scale} ${dx} ${dy}`;
       if (id === 'middle') {
         const points = tool === 'touch-up';
-        this.marks = paintMiddle(ctx, plan, bench.progress, this.views.middle, this.colours, { threads, points });
-        for (const listener of this.markListeners) listener(this.marks, bench.progress);
+        this.marks = paintMiddle(ctx, plan, editing.progress, this.views.middle, this.colours, { threads, points });
+        for (const listener of this.markListeners) listener(this.marks, editing.progress);
       } else paintSide(ctx, plan, id, this.views[id], this.colours, numbers);
     }
     if (plan) this.placeHandles(plan);
@@ -191,10 +191,10 @@ export class MatchPainter {
   }
 
   private placeHandles(plan: PlannedParts): void {
-    const { bench, elements, dragged } = this;
+    const { editing, elements, dragged } = this;
     for (const id of ['a', 'b'] as const) {
       const { overlay } = elements[id];
-      const parts = bench.parts(id);
+      const parts = editing.parts(id);
       for (const handle of overlay.querySelectorAll<SVGGElement>('[data-handle]')) {
         const name = handle.dataset.handle ?? '';
         const at = dragged.get(`${id}:${name}`) ?? this.placeOf(name, id, plan, parts);
@@ -246,8 +246,8 @@ export class MatchPainter {
 
   /** An end of a drawn cut, canvas px. */
   cutEnd(side: 'a' | 'b', id: string, end: 0 | 1): readonly [number, number] | undefined {
-    const cut = this.bench.current()?.shift.match.cuts.find((other) => other.id === id);
-    const [part] = this.bench.parts(side);
+    const cut = this.editing.current()?.shift.match.cuts.find((other) => other.id === id);
+    const [part] = this.editing.parts(side);
     if (!cut || !part || cut.side !== (side === 'a' ? 'from' : 'to')) return undefined;
     const [a, b, c, d, e, f] = part.matrix;
     const [x, y] = [cut.line[2 * end], cut.line[2 * end + 1]];
@@ -259,10 +259,10 @@ export class MatchPainter {
     name: string,
     side: 'a' | 'b',
     plan: PlannedParts,
-    parts: ReturnType<MatchBench['parts']>,
+    parts: ReturnType<MatchEditing['parts']>,
   ): readonly [number, number, number?] | undefined {
     const [kind, key] = [name.slice(0, name.indexOf(':')), name.slice(name.indexOf(':') + 1)];
-    const at = this.bench.current();
+    const at = this.editing.current();
     if (!at) return undefined;
     if (kind === 'start') {
       for (const { a, plan: shift } of plan.parts) {

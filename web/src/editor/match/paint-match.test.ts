@@ -86,7 +86,7 @@ describe('the two outlines', () => {
     const shift = plan(SQUARE, PENTAGON);
     const [a, b] = [sidePaper(shift, 'a'), sidePaper(shift, 'b')];
     expect(hues(a)).toEqual(hues(b));
-    expect(new Set(hues(a)).size).toBe(shift.parts[0].plan.contours[0].pieces);
+    expect(new Set(hues(a)).size).toBe(shift.parts[0].plan.contours[0].segments);
     expect(a.fills[0]).toBe('plum');
     expect(b.fills[0]).toBe('cobalt');
   });
@@ -137,10 +137,10 @@ describe('the in-between', () => {
 
   test('shows a thread for each point on demand, and larger points while they can be moved', () => {
     const shift = plan(SQUARE, PENTAGON);
-    const { pieces } = shift.parts[0].plan.contours[0];
+    const { segments } = shift.parts[0].plan.contours[0];
     const plain = middle(shift, 0.5).paper.strokes.length;
-    expect(middle(shift, 0.5, { threads: true, points: false }).paper.strokes.length - plain).toBe(pieces);
-    expect(middle(shift, 0.5, { threads: false, points: true }).paper.strokes.length - plain).toBe(pieces);
+    expect(middle(shift, 0.5, { threads: true, points: false }).paper.strokes.length - plain).toBe(segments);
+    expect(middle(shift, 0.5, { threads: false, points: true }).paper.strokes.length - plain).toBe(segments);
   });
 
   test('is painted into numbers that are kept with the plan', () => {
@@ -156,8 +156,8 @@ describe('the in-between', () => {
   test('the hue of a place is the one its outline has there', () => {
     const shift = plan(SQUARE, PENTAGON).parts[0].plan;
     const [contour] = shift.contours;
-    const round = Array.from({ length: contour.pieces }, (_, k) => hueOf(shift, contour.at + 6 * k, 0.5, false));
-    expect(new Set(round).size).toBe(contour.pieces);
+    const round = Array.from({ length: contour.segments }, (_, k) => hueOf(shift, contour.at + 6 * k, 0.5, false));
+    expect(new Set(round).size).toBe(contour.segments);
     expect(hueOf(shift, contour.at, 0, false)).toContain('hsl(0 ');
   });
 });

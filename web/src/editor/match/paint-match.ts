@@ -1,7 +1,7 @@
 import {
   evaluate,
-  type FrameMarks,
-  frameMarks,
+  type InBetweenMarks,
+  inBetweenMarks,
   type PartPlan,
   type PlanContour,
   type PlannedParts,
@@ -33,14 +33,14 @@ const sharesOf = new WeakMap<ShiftPlan, Float64Array[]>();
 function anchorShares(plan: ShiftPlan): Float64Array[] {
   let found = sharesOf.get(plan);
   if (!found) {
-    found = plan.contours.map(({ at, pieces }) => {
-      const out = new Float64Array(pieces + 1);
-      for (let k = 0; k < pieces; k++) {
+    found = plan.contours.map(({ at, segments }) => {
+      const out = new Float64Array(segments + 1);
+      for (let k = 0; k < segments; k++) {
         const i = at + 6 * k;
         const chord = (p: Float64Array): number => Math.hypot(p[i + 6] - p[i], p[i + 7] - p[i + 1]);
         out[k + 1] = out[k] + chord(plan.from) + chord(plan.to);
       }
-      const total = out[pieces] || 1;
+      const total = out[segments] || 1;
       return out.map((v) => v / total);
     });
     sharesOf.set(plan, found);
@@ -50,7 +50,7 @@ function anchorShares(plan: ShiftPlan): Float64Array[] {
 
 /** The hue of a place: a parameter on the piece that begins at an index of the plan's numbers. */
 export function hueOf(plan: ShiftPlan, at: number, t: number, dark: boolean): string {
-  const c = plan.contours.findIndex((contour) => at >= contour.at && at < contour.at + 6 * contour.pieces);
+  const c = plan.contours.findIndex((contour) => at >= contour.at && at < contour.at + 6 * contour.segments);
   const shares = anchorShares(plan)[c];
   const k = (at - plan.contours[c].at) / 6;
   return hueAt(shares[k] + (shares[k + 1] - shares[k]) * t, dark);
@@ -89,7 +89,7 @@ export function paintSide(
     ctx.globalAlpha = 1;
     const shares = anchorShares(shift);
     shift.contours.forEach((contour, c) => {
-      if (contour.role === (side === 'a' ? 'birth' : 'death')) return;
+      if (contour.role === (side === 'a' ? 'appears' : 'vanishes')) return;
       if (contour.role !== 'pair') {
         ctx.beginPath();
         traceContour(ctx, contour, end, view);
@@ -101,7 +101,7 @@ export function paintSide(
         return;
       }
       const bridges = side === 'a' ? contour.bridgesA : contour.bridgesB;
-      for (let k = 0; k < contour.pieces; k++) {
+      for (let k = 0; k < contour.segments; k++) {
         const i = contour.at + 6 * k;
         const middle = (shares[c][k] + shares[c][k + 1]) / 2;
         ctx.strokeStyle = hueAt(middle, colours.dark);
@@ -124,14 +124,14 @@ export function paintSide(
 
 function paintAnchors(
   ctx: CanvasRenderingContext2D,
-  { at, pieces, closed }: PlanContour,
+  { at, segments, closed }: PlanContour,
   end: Float64Array,
   shares: Float64Array,
   view: PictureView,
   colours: MatchColours,
   numbers: boolean,
 ): void {
-  const count = closed ? pieces : pieces + 1;
+  const count = closed ? segments : segments + 1;
   const every = Math.max(1, Math.ceil(count / MOST_NUMBERS));
   let [cx, cy] = [0, 0];
   for (let k = 0; k < count; k++) {
@@ -167,12 +167,12 @@ export function paintMiddle(
   view: PictureView,
   colours: MatchColours,
   { threads, points }: { readonly threads: boolean; readonly points: boolean },
-): FrameMarks[] {
-  const marks: FrameMarks[] = [];
+): InBetweenMarks[] {
+  const marks: InBetweenMarks[] = [];
   if (threads) for (const { plan: shift } of plan.parts) paintThreads(ctx, shift, view, colours);
   for (const part of plan.parts) {
     const frame = evaluate(part.plan, progress, frameOf(part.plan));
-    marks.push(frameMarks(part.plan, frame));
+    marks.push(inBetweenMarks(part.plan, frame));
     ctx.beginPath();
     for (const contour of part.plan.contours) traceContour(ctx, contour, frame, view);
     ctx.globalAlpha = isFilled(part) ? 0.86 : 1;
@@ -185,9 +185,9 @@ export function paintMiddle(
     ctx.lineWidth = isFilled(part) ? 1 : 3;
     if (!isFilled(part)) ctx.stroke();
     const shares = anchorShares(part.plan);
-    part.plan.contours.forEach(({ at, pieces, closed, role }, c) => {
+    part.plan.contours.forEach(({ at, segments, closed, role }, c) => {
       if (role !== 'pair') return;
-      for (let k = 0; k < (closed ? pieces : pieces + 1); k++) {
+      for (let k = 0; k < (closed ? segments : segments + 1); k++) {
         const [x, y] = toPicture(view, frame[at + 6 * k], frame[at + 6 * k + 1]);
         ctx.beginPath();
         ctx.arc(x, y, points ? 4 : 2.4, 0, TAU);
@@ -217,7 +217,7 @@ function paintThreads(ctx: CanvasRenderingContext2D, plan: ShiftPlan, view: Pict
   ctx.globalAlpha = 0.55;
   plan.contours.forEach((contour, c) => {
     if (contour.role !== 'pair') return;
-    const count = contour.closed ? contour.pieces : contour.pieces + 1;
+    const count = contour.closed ? contour.segments : contour.segments + 1;
     for (let k = 0; k < count; k++) {
       const i = contour.at + 6 * k;
       ctx.strokeStyle = hueAt(shares[c][k], colours.dark);
@@ -232,12 +232,12 @@ function paintThreads(ctx: CanvasRenderingContext2D, plan: ShiftPlan, view: Pict
 
 function traceContour(
   ctx: CanvasRenderingContext2D,
-  { at, pieces, closed }: PlanContour,
+  { at, segments, closed }: PlanContour,
   p: Float64Array,
   view: PictureView,
 ): void {
   ctx.moveTo(...toPicture(view, p[at], p[at + 1]));
-  for (let k = 0, i = at + 2; k < pieces; k++, i += 6)
+  for (let k = 0, i = at + 2; k < segments; k++, i += 6)
     ctx.bezierCurveTo(
       ...toPicture(view, p[i], p[i + 1]),
       ...toPicture(view, p[i + 2], p[i + 3]),

@@ -6,9 +6,9 @@ import {
   type Place,
   type PlacedPart,
   PlaceFinder,
-  pieceAt,
   placeAtShare,
   placeOfShare,
+  segmentAt,
   shareOfAnchor,
   shareOfCurvePlace,
 } from '@core';
@@ -35,7 +35,7 @@ export function placeNear(
   snap: number,
   only?: Id,
 ): OutlinePlace | undefined {
-  let best: { part: PlacedPart; k: number; piece: number; t: number; distance: number } | undefined;
+  let best: { part: PlacedPart; k: number; segment: number; t: number; distance: number } | undefined;
   for (const part of parts) {
     part.outline.contours.forEach((contour, k) => {
       if (only && part.part.contours[k].id !== only) return;
@@ -46,11 +46,11 @@ export function placeNear(
   if (!best) return undefined;
   const contour = best.part.outline.contours[best.k];
   const table = measureArcLength(contour);
-  const pieces = table.cumulative.length - 1;
+  const segments = table.cumulative.length - 1;
   let share = shareOfCurvePlace(table, best);
   // An anchor that is near counts as what was meant.
   let closest = snap;
-  for (let i = 0; i <= (contour.closed ? pieces - 1 : pieces); i++) {
+  for (let i = 0; i <= (contour.closed ? segments - 1 : segments); i++) {
     const away = Math.hypot(contour.points[6 * i] - x, contour.points[6 * i + 1] - y);
     if (away > closest) continue;
     closest = away;
@@ -67,7 +67,7 @@ export function placeAtOutline(part: PlacedPart, k: number, share: number): Outl
   const place = placeOfShare(table, kept);
   if (!place) return undefined;
   const at = placeAtShare(table, kept);
-  const point = cubicPoint(contour.points, pieceAt(at.piece), at.t, new Float64Array(2));
+  const point = cubicPoint(contour.points, segmentAt(at.segment), at.t, new Float64Array(2));
   return {
     place,
     partId: part.part.id,

@@ -13,8 +13,8 @@ export function paintOverlay(
   const { view } = editor.viewport;
   context.setTransform(1, 0, 0, 1, 0, 0);
   context.clearRect(0, 0, context.canvas.width, context.canvas.height);
-  const { document, bench } = editor.store.getState();
-  if (!document.piece || !editor.bench) return;
+  const { document, drawing } = editor.store.getState();
+  if (!document.piece || !editor.drawing) return;
   context.setTransform(density, 0, 0, density, 0, 0);
   const pen: Pen = {
     context,
@@ -23,17 +23,17 @@ export function paintOverlay(
     toScreen: (x, y) => [view.x + x * view.zoom, view.y + y * view.zoom],
   };
   paintAids(pen, document.piece);
-  if (!editor.clock.playing && editor.bench.atPose) {
+  if (!editor.clock.playing && editor.drawing.atPose) {
     paintChosen(pen, editor);
-    editor.bench.paint(pen);
+    editor.drawing.paint(pen);
   }
-  if (bench.rulers) paintRulers(pen, context.canvas.width / density, context.canvas.height / density);
+  if (drawing.rulers) paintRulers(pen, context.canvas.width / density, context.canvas.height / density);
 }
 
 /** The outlines of what is worked on, as a gesture has them or as they are. */
 function paintChosen(pen: Pen, editor: Editor): void {
   const { context: c, colours } = pen;
-  const { targets } = editor.bench.look();
+  const { targets } = editor.drawing.look();
   c.strokeStyle = colours.accent;
   c.lineWidth = 1.2;
   c.beginPath();
@@ -41,7 +41,7 @@ function paintChosen(pen: Pen, editor: Editor): void {
     const live = editor.stage.overridden(target.figure.id);
     target.parts.forEach((part, i) => {
       if (!target.targets.includes(part)) return;
-      if (live?.[i]) traceFrame(pen, live[i]);
+      if (live?.[i]) traceInBetween(pen, live[i]);
       else
         for (const { points: p, closed } of outlineOfPart(part).contours)
           trace(pen, p, closed, (x, y) => mapPoint(target.matrix, x, y));
@@ -50,9 +50,9 @@ function paintChosen(pen: Pen, editor: Editor): void {
   c.stroke();
 }
 
-function traceFrame(pen: Pen, part: FramePart): void {
-  for (const { at, pieces, closed } of part.contours)
-    trace(pen, part.points.subarray(at, at + 6 * pieces + 2), closed, (x, y) => [x, y]);
+function traceInBetween(pen: Pen, part: FramePart): void {
+  for (const { at, segments, closed } of part.contours)
+    trace(pen, part.points.subarray(at, at + 6 * segments + 2), closed, (x, y) => [x, y]);
 }
 
 function trace(

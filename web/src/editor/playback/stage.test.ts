@@ -1,8 +1,8 @@
 import { compilePiece } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { drawnPiece } from '../../testing/drawn-piece';
-import { LivePose } from '../bench/live';
-import { shownPoses } from '../bench/scene';
+import { LivePose } from '../drawing/live';
+import { shownPoses } from '../drawing/scene';
 import { Stage } from './stage';
 
 const piece = drawnPiece({ d: 'M100 100H200V200H100Z' }, { d: 'M300 300H400V400H300Z' });

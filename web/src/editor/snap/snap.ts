@@ -10,7 +10,7 @@ import {
   transformOutline,
 } from '@core';
 import type { SnapChoices } from '../../state';
-import type { ShownPose } from '../bench/scene';
+import type { ShownPose } from '../drawing/scene';
 
 /** A line to show while something snaps, canvas px; undefined ends go on for ever. */
 export interface SnapHint {

@@ -3,30 +3,30 @@ import { freshId } from '../../workers';
 import { addDrawnPart, newPaint } from '../actions/draw-actions';
 import type { SnapField } from '../snap/snap';
 import { snapAngle } from '../snap/snap';
-import { type BenchPointer, DRAG_PX, GRAB_PX, type Tool, type ToolBench } from './tool';
+import { DRAG_PX, GRAB_PX, type PointerInput, type Tool, type ToolContext } from './tool';
 
 /** Draws contours point by point: a press sets a corner, a drag pulls its handles, the first point closes, Enter ends an open one. */
-export function createDrawTool(bench: ToolBench): Tool {
-  const { store } = bench;
+export function createDrawTool(drawing: ToolContext): Tool {
+  const { store } = drawing;
   let anchors: Anchor[] = [];
   let hover: readonly [number, number] | null = null;
   let field: SnapField | null = null;
 
-  const place = (pointer: BenchPointer): readonly [number, number] => {
+  const place = (pointer: PointerInput): readonly [number, number] => {
     const last = anchors[anchors.length - 1];
     if (pointer.shift && last) return snapAngle(last.at[0], last.at[1], pointer.x, pointer.y);
     if (pointer.alt) return [pointer.x, pointer.y];
-    field ??= bench.snapField(new Set());
+    field ??= drawing.snapField(new Set());
     const snapped = field.point(pointer.x, pointer.y, pointer.zoom);
-    bench.hint(snapped.hints);
+    drawing.hint(snapped.hints);
     return [snapped.x, snapped.y];
   };
   const clear = (): void => {
     anchors = [];
     hover = null;
     field = null;
-    bench.hint([]);
-    bench.repaint();
+    drawing.hint([]);
+    drawing.repaint();
   };
   const finish = (closed: boolean): boolean => {
     const drawn = anchors;
@@ -40,7 +40,7 @@ export function createDrawTool(bench: ToolBench): Tool {
       fillRule: 'nonzero',
       ...newPaint(closed),
     };
-    addDrawnPart(store, part, bench.seconds());
+    addDrawnPart(store, part, drawing.seconds());
     return true;
   };
 
@@ -59,7 +59,7 @@ export function createDrawTool(bench: ToolBench): Tool {
       const index = closes ? 0 : anchors.length;
       if (!closes) anchors = [...anchors, { id: freshId('a'), at }];
       const before = anchors[index];
-      bench.repaint();
+      drawing.repaint();
       return {
         move: (p) => {
           if (Math.hypot(p.x - at[0], p.y - at[1]) * p.zoom < DRAG_PX) return;
@@ -72,7 +72,7 @@ export function createDrawTool(bench: ToolBench): Tool {
                 ? { ...before, in: back }
                 : { ...before, out: [x, y] as const, in: back, kind: 'symmetric' as const },
           );
-          bench.repaint();
+          drawing.repaint();
         },
         end: () => {
           if (closes) finish(true);
@@ -82,7 +82,7 @@ export function createDrawTool(bench: ToolBench): Tool {
     },
     hover: (pointer) => {
       hover = place(pointer);
-      bench.repaint();
+      drawing.repaint();
       return 'crosshair';
     },
     paint: ({ context: c, colours, toScreen }) => {
@@ -136,7 +136,7 @@ export function createDrawTool(bench: ToolBench): Tool {
     remove: () => {
       if (anchors.length === 0) return false;
       anchors = anchors.slice(0, -1);
-      bench.repaint();
+      drawing.repaint();
       return true;
     },
   };

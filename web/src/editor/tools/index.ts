@@ -4,17 +4,17 @@ import { createPointsTool } from './points-tool';
 import { createSelectTool } from './select-tool';
 import { createShapeTool } from './shape-tool';
 import { createColourTool, createCutTool, createTextTool } from './small-tools';
-import type { Tool, ToolBench } from './tool';
+import type { Tool, ToolContext } from './tool';
 
-/** All tools of a bench, by id. */
-export const createTools = (bench: ToolBench): Readonly<Record<ToolId, Tool>> => ({
-  select: createSelectTool(bench),
-  points: createPointsTool(bench),
-  draw: createDrawTool(bench),
-  shape: createShapeTool(bench),
-  text: createTextTool(bench),
-  cut: createCutTool(bench),
-  colour: createColourTool(bench),
+/** All tools of a drawing, by id. */
+export const createTools = (drawing: ToolContext): Readonly<Record<ToolId, Tool>> => ({
+  select: createSelectTool(drawing),
+  points: createPointsTool(drawing),
+  draw: createDrawTool(drawing),
+  shape: createShapeTool(drawing),
+  text: createTextTool(drawing),
+  cut: createCutTool(drawing),
+  colour: createColourTool(drawing),
 });
 
 export type { PenColours } from './tool';

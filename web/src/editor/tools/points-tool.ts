@@ -1,25 +1,25 @@
 import { type AnchorRef, type FramePart, type Id, kindOf, mapPoint, movedAnchor, type Part, withHandle } from '@core';
-import { benchActions, changePiece } from '../../state';
+import { changePiece, drawingActions } from '../../state';
 import { chooseFigure } from '../actions/figure-actions';
 import { addPoint, chosenAnchors, deleteChosenAnchors, standByHand, writeAnchors } from '../actions/point-actions';
-import { LiveContour, LivePose } from '../bench/live';
-import type { BenchTarget } from '../bench/scene';
+import { LiveContour, LivePose } from '../drawing/live';
+import type { EditTarget } from '../drawing/scene';
 import { coincident, hitOutline, nearestAnchor, type PlacedAnchor, placedAnchors } from '../hit/hit-anchors';
 import { hitPart } from '../hit/hit-parts';
 import { snapAngle } from '../snap/snap';
 import { type Band, orderedBand, paintBand } from './band';
 import { paintShapeHandles, shapeHandleGesture } from './shape-handles';
-import { type BenchPointer, DONE, DRAG_PX, type Gesture, GRAB_PX, type Pen, type Tool, type ToolBench } from './tool';
+import { DONE, DRAG_PX, type Gesture, GRAB_PX, type Pen, type PointerInput, type Tool, type ToolContext } from './tool';
 
 const sameRef = (p: AnchorRef, q: AnchorRef): boolean => p.anchor === q.anchor && p.part === q.part;
 
 /** Every contour that a gesture moves anchors of, drawn in place. */
 class LiveAnchors {
   private readonly contours = new Map<Id, LiveContour>();
-  private readonly poses = new Map<Id, { target: BenchTarget; live: LivePose }>();
+  private readonly poses = new Map<Id, { target: EditTarget; live: LivePose }>();
 
   constructor(
-    private readonly bench: ToolBench,
+    private readonly drawing: ToolContext,
     anchors: readonly PlacedAnchor[],
   ) {
     for (const { target, part, contour } of anchors) {
@@ -40,12 +40,12 @@ class LiveAnchors {
   }
 
   show(): void {
-    for (const [figureId, { live }] of this.poses) this.bench.showLive(figureId, live.parts);
-    this.bench.repaint();
+    for (const [figureId, { live }] of this.poses) this.drawing.showLive(figureId, live.parts);
+    this.drawing.repaint();
   }
 
   commit(name: string): void {
-    this.bench.store.dispatch(
+    this.drawing.store.dispatch(
       changePiece(name, (draft) => {
         for (const live of this.contours.values())
           writeAnchors(draft, { part: live.part, contour: live.contour.id }, live.changes());
@@ -59,35 +59,35 @@ class LiveAnchors {
 }
 
 /** Chooses and moves points and their handles, adds points on the outline. */
-export function createPointsTool(bench: ToolBench): Tool {
-  const { store } = bench;
+export function createPointsTool(drawing: ToolContext): Tool {
+  const { store } = drawing;
   let band: Band | null = null;
   /** Anchors as a gesture has moved them, for painting. */
   let moving: Map<Id, readonly [number, number]> | null = null;
 
   // Where all anchors stand is worked out once for what is worked on, not for every painting.
-  let known: { targets: readonly BenchTarget[]; anchors: PlacedAnchor[] } | null = null;
+  let known: { targets: readonly EditTarget[]; anchors: PlacedAnchor[] } | null = null;
   const all = (): PlacedAnchor[] => {
-    const targets = bench.targets();
+    const targets = drawing.targets();
     if (known?.targets !== targets) known = { targets, anchors: placedAnchors(targets) };
     return known.anchors;
   };
   /** Anchors of every figure in sight, for those that lie on each other. */
   const everywhere = (): PlacedAnchor[] =>
     placedAnchors(
-      bench
+      drawing
         .shown()
         .filter(({ figure }) => !figure.hidden && !figure.locked)
         .map((shown) => ({ ...shown, targets: shown.parts })),
     );
   const withCoincident = (chosen: readonly PlacedAnchor[]): PlacedAnchor[] =>
-    store.getState().bench.together && chosen.length > 0 ? coincident(chosen, everywhere()) : [...chosen];
+    store.getState().drawing.together && chosen.length > 0 ? coincident(chosen, everywhere()) : [...chosen];
   const choose = (anchors: readonly PlacedAnchor[]): void =>
-    void store.dispatch(benchActions.anchorsChosen(anchors.map(({ ref }) => ref)));
+    void store.dispatch(drawingActions.anchorsChosen(anchors.map(({ ref }) => ref)));
 
-  const handleGesture = (pointer: BenchPointer): Gesture | null => {
+  const handleGesture = (pointer: PointerInput): Gesture | null => {
     const reach = GRAB_PX / pointer.zoom;
-    for (const placed of chosenAnchors(store, bench.seconds())) {
+    for (const placed of chosenAnchors(store, drawing.seconds())) {
       for (const side of ['out', 'in'] as const) {
         const handle = placed.anchor[side];
         if (!handle) continue;
@@ -100,7 +100,7 @@ export function createPointsTool(bench: ToolBench): Tool {
   };
 
   const dragHandle = (placed: PlacedAnchor, side: 'in' | 'out'): Gesture => {
-    const live = new LiveAnchors(bench, [placed]);
+    const live = new LiveAnchors(drawing, [placed]);
     const contour = live.contour(placed);
     let moved = false;
     return {
@@ -113,22 +113,22 @@ export function createPointsTool(bench: ToolBench): Tool {
         live.show();
       },
       end: () => {
-        bench.endLive();
+        drawing.endLive();
         if (moved) live.commit('Move a handle');
       },
-      cancel: () => bench.endLive(),
+      cancel: () => drawing.endLive(),
     };
   };
 
   const moveGesture = (
-    pointer: BenchPointer,
+    pointer: PointerInput,
     held: PlacedAnchor,
     anchors: readonly PlacedAnchor[],
     onClick: () => unknown,
   ): Gesture => {
     let live: LiveAnchors | undefined;
     const skip = new Set(anchors.map(({ ref }) => ref.anchor));
-    const field = bench.snapField(new Set(), skip);
+    const field = drawing.snapField(new Set(), skip);
     let moved: readonly [number, number] | undefined;
     return {
       move: (p) => {
@@ -137,10 +137,10 @@ export function createPointsTool(bench: ToolBench): Tool {
         if (p.shift) [x, y] = snapAngle(held.x, held.y, x, y);
         else if (!p.alt) {
           const snapped = field.point(x, y, p.zoom);
-          bench.hint(snapped.hints);
+          drawing.hint(snapped.hints);
           [x, y] = [snapped.x, snapped.y];
         }
-        live ??= new LiveAnchors(bench, anchors);
+        live ??= new LiveAnchors(drawing, anchors);
         const [dx, dy] = [x - held.x, y - held.y];
         moved = [dx, dy];
         moving = new Map();
@@ -154,7 +154,7 @@ export function createPointsTool(bench: ToolBench): Tool {
       },
       end: () => {
         moving = null;
-        bench.endLive();
+        drawing.endLive();
         if (!moved || !live) {
           onClick();
           return;
@@ -166,16 +166,16 @@ export function createPointsTool(bench: ToolBench): Tool {
       },
       cancel: () => {
         moving = null;
-        bench.endLive();
+        drawing.endLive();
       },
     };
   };
 
-  const pressAnchor = (pointer: BenchPointer): Gesture | null => {
+  const pressAnchor = (pointer: PointerInput): Gesture | null => {
     const anchors = all();
     const hit = nearestAnchor(anchors, pointer.x, pointer.y, GRAB_PX / pointer.zoom);
     if (!hit) return null;
-    const now = chosenAnchors(store, bench.seconds());
+    const now = chosenAnchors(store, drawing.seconds());
     const isChosen = now.some(({ ref }) => sameRef(ref, hit.ref));
     if (pointer.alt && now.length > 0) {
       chooseRun(now[0], hit);
@@ -206,55 +206,55 @@ export function createPointsTool(bench: ToolBench): Tool {
       const i = (from.index + (forward ? k : -k) + n) % n;
       return { ...from.ref, anchor: anchors[i].id };
     });
-    store.dispatch(benchActions.anchorsChosen(refs));
+    store.dispatch(drawingActions.anchorsChosen(refs));
   };
 
-  const pressOutline = (pointer: BenchPointer): Gesture | null => {
-    const hit = hitOutline(bench.targets(), pointer.x, pointer.y, GRAB_PX / pointer.zoom);
+  const pressOutline = (pointer: PointerInput): Gesture | null => {
+    const hit = hitOutline(drawing.targets(), pointer.x, pointer.y, GRAB_PX / pointer.zoom);
     if (!hit) return null;
     if (pointer.clicks > 1 || pointer.alt) {
-      addPoint(store, { part: hit.part.id, contour: hit.contour.id }, hit.piece, hit.t);
+      addPoint(store, { part: hit.part.id, contour: hit.contour.id }, hit.segment, hit.t);
       return DONE;
     }
     // Dragging the outline between two points takes both of them along.
     const n = hit.contour.anchors.length;
-    const ends = [hit.piece, (hit.piece + 1) % n].map((i) => hit.contour.anchors[i].id);
+    const ends = [hit.segment, (hit.segment + 1) % n].map((i) => hit.contour.anchors[i].id);
     const anchors = all().filter(({ ref }) => ref.contour === hit.contour.id && ends.includes(ref.anchor));
     const group = withCoincident(anchors);
     const held = { ...anchors[0], x: pointer.x, y: pointer.y };
     return moveGesture(pointer, held, group, () => choose(group));
   };
 
-  const bandGesture = (pointer: BenchPointer): Gesture => ({
+  const bandGesture = (pointer: PointerInput): Gesture => ({
     move: (p) => {
       band = { x0: pointer.x, y0: pointer.y, x1: p.x, y1: p.y };
-      bench.repaint();
+      drawing.repaint();
     },
     end: (p) => {
       const area = band;
       band = null;
-      bench.repaint();
+      drawing.repaint();
       if (!area) {
-        const hit = hitPart(bench.shown(), p.x, p.y, 3 / p.zoom);
-        const known = hit && bench.targets().some(({ figure }) => figure.id === hit.shown.figure.id);
+        const hit = hitPart(drawing.shown(), p.x, p.y, 3 / p.zoom);
+        const known = hit && drawing.targets().some(({ figure }) => figure.id === hit.shown.figure.id);
         if (hit && !known) chooseFigure(store, hit.shown.figure.id, hit.shown.stop, pointer.shift);
         else choose([]);
         return;
       }
       const { x0, y0, x1, y1 } = orderedBand(area);
       const inside = withCoincident(all().filter(({ x, y }) => x >= x0 && x <= x1 && y >= y0 && y <= y1));
-      const now = pointer.shift ? chosenAnchors(store, bench.seconds()) : [];
+      const now = pointer.shift ? chosenAnchors(store, drawing.seconds()) : [];
       choose([...now.filter(({ ref }) => !inside.some((other) => sameRef(other.ref, ref))), ...inside]);
     },
     cancel: () => {
       band = null;
-      bench.repaint();
+      drawing.repaint();
     },
   });
 
   return {
     down: (pointer) =>
-      shapeHandleGesture(bench, pointer) ??
+      shapeHandleGesture(drawing, pointer) ??
       handleGesture(pointer) ??
       pressAnchor(pointer) ??
       pressOutline(pointer) ??
@@ -262,24 +262,24 @@ export function createPointsTool(bench: ToolBench): Tool {
     hover: (pointer) => {
       const reach = GRAB_PX / pointer.zoom;
       if (nearestAnchor(all(), pointer.x, pointer.y, reach)) return 'move';
-      return hitOutline(bench.targets(), pointer.x, pointer.y, reach) ? 'copy' : 'crosshair';
+      return hitOutline(drawing.targets(), pointer.x, pointer.y, reach) ? 'copy' : 'crosshair';
     },
     paint: (pen) => {
-      const chosen = new Set(store.getState().bench.anchors.map(({ anchor }) => anchor));
+      const chosen = new Set(store.getState().drawing.anchors.map(({ anchor }) => anchor));
       paintAnchors(pen, all(), chosen, moving);
-      const beside = chosenAnchors(store, bench.seconds());
+      const beside = chosenAnchors(store, drawing.seconds());
       paintHandles(pen, beside, moving);
-      paintShapeHandles(bench, pen);
+      paintShapeHandles(drawing, pen);
       if (band) paintBand(pen, band);
     },
     leave: () => {
-      if (store.getState().bench.anchors.length === 0) return false;
+      if (store.getState().drawing.anchors.length === 0) return false;
       choose([]);
       return true;
     },
     remove: () => {
-      if (store.getState().bench.anchors.length === 0) return false;
-      deleteChosenAnchors(store, bench.seconds());
+      if (store.getState().drawing.anchors.length === 0) return false;
+      deleteChosenAnchors(store, drawing.seconds());
       return true;
     },
   };
@@ -325,7 +325,7 @@ function paintStart(
   pen: Pen,
   anchors: readonly Part['contours'][number]['anchors'][number][],
   closed: boolean,
-  target: BenchTarget,
+  target: EditTarget,
   sx: number,
   sy: number,
 ): void {

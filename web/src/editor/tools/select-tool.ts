@@ -1,5 +1,5 @@
 import { type Box, type Id, type Matrix, type Part, type PieceDraft, poseBox, translation } from '@core';
-import { benchActions, changePiece, sessionActions } from '../../state';
+import { changePiece, drawingActions, sessionActions } from '../../state';
 import {
   chooseFigure,
   partsAfter,
@@ -9,12 +9,12 @@ import {
   transformTargets,
   wholeFigures,
 } from '../actions/figure-actions';
-import { LivePose } from '../bench/live';
-import type { BenchTarget } from '../bench/scene';
+import { LivePose } from '../drawing/live';
+import type { EditTarget } from '../drawing/scene';
 import { hitPart } from '../hit/hit-parts';
 import { type Band, orderedBand, paintBand } from './band';
 import { gradientGesture, paintGradient, paintShapeHandles, shapeHandleGesture } from './shape-handles';
-import { type BenchPointer, DONE, DRAG_PX, type Gesture, type Tool, type ToolBench } from './tool';
+import { DONE, DRAG_PX, type Gesture, type PointerInput, type Tool, type ToolContext } from './tool';
 import { handleCursor, handleMatrix, hitHandle, paintBox } from './transform-box';
 
 /** Shows targets mapped by a map of the canvas while a gesture lasts, and keeps it at the end. */
@@ -23,8 +23,8 @@ class LiveTransform {
   private readonly whole: boolean;
 
   constructor(
-    private readonly bench: ToolBench,
-    private readonly targets: readonly BenchTarget[],
+    private readonly drawing: ToolContext,
+    private readonly targets: readonly EditTarget[],
   ) {
     this.whole = wholeFigures(targets);
     this.lives = targets.map(({ pose, parts }) => new LivePose(pose.placement, parts));
@@ -40,36 +40,36 @@ class LiveTransform {
           target.parts.map((part): Part => changed.get(part.id) ?? part),
         );
       }
-      this.bench.showLive(target.figure.id, this.lives[i].parts);
+      this.drawing.showLive(target.figure.id, this.lives[i].parts);
     });
   }
 }
 
 /** Chooses, moves, scales and turns figures and parts; adjusts shapes and gradients by their handles. */
-export function createSelectTool(bench: ToolBench): Tool {
-  const { store } = bench;
+export function createSelectTool(drawing: ToolContext): Tool {
+  const { store } = drawing;
   let band: Band | null = null;
 
-  const boxNow = (): { targets: readonly BenchTarget[]; box: Box; pivot: readonly [number, number] } | undefined => {
-    const targets = bench.targets();
+  const boxNow = (): { targets: readonly EditTarget[]; box: Box; pivot: readonly [number, number] } | undefined => {
+    const targets = drawing.targets();
     const box = targetsBox(store, targets);
     return box && { targets, box, pivot: pivotOf(targets, box) };
   };
-  const movable = (targets: readonly BenchTarget[]): boolean => targets.every(({ figure }) => !figure.locked);
-  const single = (targets: readonly BenchTarget[]): boolean => targets.length === 1 && wholeFigures(targets);
+  const movable = (targets: readonly EditTarget[]): boolean => targets.every(({ figure }) => !figure.locked);
+  const single = (targets: readonly EditTarget[]): boolean => targets.length === 1 && wholeFigures(targets);
 
   /** The middle of a figure is where it is taken to be moved: an automatic pivot there is only taken with Alt. */
-  const pivotInReach = (targets: readonly BenchTarget[], pointer: BenchPointer): boolean =>
+  const pivotInReach = (targets: readonly EditTarget[], pointer: PointerInput): boolean =>
     single(targets) && (pointer.alt || targets[0].figure.pivot !== null);
 
-  const handleGesture = (pointer: BenchPointer): Gesture | null => {
+  const handleGesture = (pointer: PointerInput): Gesture | null => {
     const now = boxNow();
     if (!now || !movable(now.targets)) return null;
     const { targets, box, pivot } = now;
     const handle = hitHandle(pointer, box, pivot, pivotInReach(targets, pointer));
     if (!handle) return null;
     if (handle === 'pivot') return pivotGesture(targets[0]);
-    const live = new LiveTransform(bench, targets);
+    const live = new LiveTransform(drawing, targets);
     const even = targets.some(({ pose }) => pose.placement.rotation % 90 !== 0);
     let matrix: Matrix | undefined;
     return {
@@ -78,42 +78,42 @@ export function createSelectTool(bench: ToolBench): Tool {
         live.show(matrix);
       },
       end: () => {
-        bench.endLive();
+        drawing.endLive();
         const done = matrix;
         if (done) transformTargets(store, targets, handle === 'turn' ? 'Turn' : 'Scale', () => done, handle === 'turn');
       },
-      cancel: () => bench.endLive(),
+      cancel: () => drawing.endLive(),
     };
   };
 
-  const pivotGesture = ({ figure }: BenchTarget): Gesture => {
-    const field = bench.snapField(new Set());
+  const pivotGesture = ({ figure }: EditTarget): Gesture => {
+    const field = drawing.snapField(new Set());
     let at: [number, number] | undefined;
     return {
       move: (p) => {
         const snapped = field.point(p.x, p.y, p.zoom);
-        bench.hint(snapped.hints);
+        drawing.hint(snapped.hints);
         at = [snapped.x, snapped.y];
       },
       end: () => {
-        bench.hint([]);
+        drawing.hint([]);
         if (at)
           store.dispatch(
             changePiece('Move the pivot', (draft) => void (draft.figures[figure.id].pivot = at as [number, number])),
           );
       },
-      cancel: () => bench.hint([]),
+      cancel: () => drawing.hint([]),
     };
   };
 
-  const moveGesture = (pointer: BenchPointer, onClick: () => unknown): Gesture => {
-    const targets = bench.targets();
+  const moveGesture = (pointer: PointerInput, onClick: () => unknown): Gesture => {
+    const targets = drawing.targets();
     const box = targetsBox(store, targets);
-    const live = new LiveTransform(bench, targets);
+    const live = new LiveTransform(drawing, targets);
     const left = new Set<Id>(
       targets.flatMap(({ figure, targets: parts }) => [figure.id, ...parts.map(({ id }) => id)]),
     );
-    const field = bench.snapField(left);
+    const field = drawing.snapField(left);
     let moved: [number, number] | undefined;
     return {
       move: (p) => {
@@ -125,14 +125,14 @@ export function createSelectTool(bench: ToolBench): Tool {
         else if (p.shift) dx = 0;
         if (box && !p.alt) {
           const snapped = field.box(box, dx, dy, p.zoom);
-          bench.hint(snapped.hints);
+          drawing.hint(snapped.hints);
           [dx, dy] = p.shift ? [dx === 0 ? 0 : snapped.x, dy === 0 ? 0 : snapped.y] : [snapped.x, snapped.y];
         }
         moved = [dx, dy];
         live.show(translation(dx, dy));
       },
       end: () => {
-        bench.endLive();
+        drawing.endLive();
         if (!moved) {
           onClick();
           return;
@@ -141,26 +141,26 @@ export function createSelectTool(bench: ToolBench): Tool {
         const name = targets.length === 1 ? `Move ${targets[0].pose.name} by hand` : `Move ${targets.length} figures`;
         transformTargets(store, targets, name, () => translation(dx, dy));
       },
-      cancel: () => bench.endLive(),
+      cancel: () => drawing.endLive(),
     };
   };
 
-  const bandGesture = (pointer: BenchPointer): Gesture => ({
+  const bandGesture = (pointer: PointerInput): Gesture => ({
     move: (p) => {
       band = { x0: pointer.x, y0: pointer.y, x1: p.x, y1: p.y };
-      bench.repaint();
+      drawing.repaint();
     },
     end: () => {
       const { piece } = store.getState().document;
       const area = band;
       band = null;
-      bench.repaint();
+      drawing.repaint();
       if (!area || !piece) {
         if (!pointer.shift) store.dispatch(sessionActions.selected(null));
         return;
       }
       const { x0, y0, x1, y1 } = orderedBand(area);
-      const inside = bench.shown().filter(({ figure, pose }) => {
+      const inside = drawing.shown().filter(({ figure, pose }) => {
         const box = poseBox(piece, pose);
         return !figure.locked && !figure.hidden && box.minX >= x0 && box.maxX <= x1 && box.minY >= y0 && box.maxY <= y1;
       });
@@ -174,25 +174,25 @@ export function createSelectTool(bench: ToolBench): Tool {
     },
     cancel: () => {
       band = null;
-      bench.repaint();
+      drawing.repaint();
     },
   });
 
-  const pressPart = (pointer: BenchPointer): Gesture | null => {
-    const hit = hitPart(bench.shown(), pointer.x, pointer.y, 3 / pointer.zoom);
+  const pressPart = (pointer: PointerInput): Gesture | null => {
+    const hit = hitPart(drawing.shown(), pointer.x, pointer.y, 3 / pointer.zoom);
     if (!hit) return null;
     const { figure, stop, parts } = hit.shown;
-    const chosen = bench.targets().find((target) => target.figure.id === figure.id);
+    const chosen = drawing.targets().find((target) => target.figure.id === figure.id);
     if (pointer.clicks > 1) {
       // A double click goes on to the points of what was hit.
       if (!chosen) chooseFigure(store, figure.id, stop, false);
-      if (parts.length > 1) store.dispatch(benchActions.partsChosen([hit.part.id]));
-      const kept = store.getState().bench.parts;
-      store.dispatch(benchActions.toolChosen('points'));
-      store.dispatch(benchActions.partsChosen(kept));
+      if (parts.length > 1) store.dispatch(drawingActions.partsChosen([hit.part.id]));
+      const kept = store.getState().drawing.parts;
+      store.dispatch(drawingActions.toolChosen('points'));
+      store.dispatch(drawingActions.partsChosen(kept));
       return DONE;
     }
-    if (pointer.shift && (!chosen || store.getState().bench.parts.length === 0)) {
+    if (pointer.shift && (!chosen || store.getState().drawing.parts.length === 0)) {
       // ⇧ adds to what is chosen, and keeps a drag to an axis; a mere press takes a chosen figure off.
       if (!chosen) chooseFigure(store, figure.id, stop, true);
       return moveGesture(pointer, () => chosen && chooseFigure(store, figure.id, stop, true));
@@ -201,22 +201,22 @@ export function createSelectTool(bench: ToolBench): Tool {
       chooseFigure(store, figure.id, stop, false);
       return moveGesture(pointer, () => {});
     }
-    const { parts: chosenParts } = store.getState().bench;
+    const { parts: chosenParts } = store.getState().drawing;
     return moveGesture(pointer, () => {
       // A second click on a chosen figure goes one step further in.
       if (pointer.shift) {
         const next = chosenParts.includes(hit.part.id)
           ? chosenParts.filter((id) => id !== hit.part.id)
           : [...chosenParts, hit.part.id];
-        store.dispatch(benchActions.partsChosen(next));
-      } else if (parts.length > 1) store.dispatch(benchActions.partsChosen([hit.part.id]));
+        store.dispatch(drawingActions.partsChosen(next));
+      } else if (parts.length > 1) store.dispatch(drawingActions.partsChosen([hit.part.id]));
     });
   };
 
   return {
     down: (pointer) =>
-      gradientGesture(bench, pointer) ??
-      shapeHandleGesture(bench, pointer) ??
+      gradientGesture(drawing, pointer) ??
+      shapeHandleGesture(drawing, pointer) ??
       handleGesture(pointer) ??
       pressPart(pointer) ??
       bandGesture(pointer),
@@ -224,25 +224,25 @@ export function createSelectTool(bench: ToolBench): Tool {
       const now = boxNow();
       const handle = now && hitHandle(pointer, now.box, now.pivot, pivotInReach(now.targets, pointer));
       if (handle) return handleCursor(handle);
-      return hitPart(bench.shown(), pointer.x, pointer.y, 3 / pointer.zoom) ? 'move' : 'default';
+      return hitPart(drawing.shown(), pointer.x, pointer.y, 3 / pointer.zoom) ? 'move' : 'default';
     },
     paint: (pen) => {
       const now = boxNow();
       if (now) {
         paintBox(pen, now.box, now.pivot, single(now.targets));
-        paintShapeHandles(bench, pen);
-        paintGradient(bench, pen);
+        paintShapeHandles(drawing, pen);
+        paintGradient(drawing, pen);
       }
       if (band) paintBand(pen, band);
     },
     leave: () => {
-      if (store.getState().bench.parts.length === 0) return false;
-      store.dispatch(benchActions.partsChosen([]));
+      if (store.getState().drawing.parts.length === 0) return false;
+      store.dispatch(drawingActions.partsChosen([]));
       return true;
     },
     remove: () => {
-      const wanted = store.getState().bench.parts;
-      const [target] = bench.targets();
+      const wanted = store.getState().drawing.parts;
+      const [target] = drawing.targets();
       if (wanted.length === 0 || !target || target.targets.length === target.parts.length) return false;
       const gone = new Set(target.targets.map(({ id }) => id));
       store.dispatch(
@@ -251,7 +251,7 @@ export function createSelectTool(bench: ToolBench): Tool {
           for (const id of gone) delete draft.parts[id];
         }),
       );
-      store.dispatch(benchActions.partsChosen([]));
+      store.dispatch(drawingActions.partsChosen([]));
       return true;
     },
   };

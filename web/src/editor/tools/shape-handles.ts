@@ -14,14 +14,14 @@ import {
 } from '@core';
 import { changePiece } from '../../state';
 import { freshId } from '../../workers';
-import { LivePose } from '../bench/live';
-import type { BenchTarget } from '../bench/scene';
-import { type BenchPointer, type Gesture, GRAB_PX, type Pen, type ToolBench } from './tool';
+import { LivePose } from '../drawing/live';
+import type { EditTarget } from '../drawing/scene';
+import { type Gesture, GRAB_PX, type Pen, type PointerInput, type ToolContext } from './tool';
 
 /** The one adjustable part that is worked on, if it is just one. */
 export function adjustablePart(
-  targets: readonly BenchTarget[],
-): { target: BenchTarget; part: Part; source: ShapeSource } | undefined {
+  targets: readonly EditTarget[],
+): { target: EditTarget; part: Part; source: ShapeSource } | undefined {
   if (targets.length !== 1 || targets[0].targets.length !== 1) return undefined;
   const [part] = targets[0].targets;
   const { source } = part;
@@ -29,8 +29,8 @@ export function adjustablePart(
 }
 
 /** Dragging one of the handles by which a shape is adjusted. */
-export function shapeHandleGesture(bench: ToolBench, pointer: BenchPointer): Gesture | null {
-  const found = adjustablePart(bench.targets());
+export function shapeHandleGesture(drawing: ToolContext, pointer: PointerInput): Gesture | null {
+  const found = adjustablePart(drawing.targets());
   if (!found) return null;
   const { target, part, source } = found;
   const reach = GRAB_PX / pointer.zoom;
@@ -40,12 +40,12 @@ export function shapeHandleGesture(bench: ToolBench, pointer: BenchPointer): Ges
   });
   if (!handle) return null;
   const live = new LivePose(target.pose.placement, target.parts);
-  const field = bench.snapField(new Set([part.id]));
+  const field = drawing.snapField(new Set([part.id]));
   let next = source;
   return {
     move: (p) => {
       const snapped = field.point(p.x, p.y, p.zoom);
-      bench.hint(snapped.hints);
+      drawing.hint(snapped.hints);
       const [x, y] = mapPoint(target.inverse, snapped.x, snapped.y);
       next = dragShapeHandle(source, handle.id, x, y, p.shift);
       const contours = recordsLike(part.contours, adjustableContours(next), freshId);
@@ -53,12 +53,12 @@ export function shapeHandleGesture(bench: ToolBench, pointer: BenchPointer): Ges
         { ...target.pose.placement, rule: null },
         target.parts.map((other) => (other === part ? { ...part, contours, source: next } : other)),
       );
-      bench.showLive(target.figure.id, live.parts);
+      drawing.showLive(target.figure.id, live.parts);
     },
     end: () => {
-      bench.endLive();
+      drawing.endLive();
       if (next === source) return;
-      bench.store.dispatch(
+      drawing.store.dispatch(
         changePiece(handle.label, (draft) => {
           // What is under the pointer must stay there: a living rule would move it away.
           draft.poses[target.pose.id].placement.rule = null;
@@ -66,12 +66,12 @@ export function shapeHandleGesture(bench: ToolBench, pointer: BenchPointer): Ges
         }),
       );
     },
-    cancel: () => bench.endLive(),
+    cancel: () => drawing.endLive(),
   };
 }
 
-export function paintShapeHandles(bench: ToolBench, pen: Pen): void {
-  const found = adjustablePart(bench.targets());
+export function paintShapeHandles(drawing: ToolContext, pen: Pen): void {
+  const found = adjustablePart(drawing.targets());
   if (!found) return;
   const { context: c, colours } = pen;
   for (const { x, y } of shapeHandles(found.source)) {
@@ -133,18 +133,18 @@ export function dragGradientHandle(paint: Paint, id: string, x: number, y: numbe
 
 /** The gradient of the single part that is worked on. */
 function gradientPart(
-  bench: ToolBench,
-): { target: BenchTarget; part: Part; which: 'fill' | 'stroke'; paint: Paint } | undefined {
-  const targets = bench.targets();
+  drawing: ToolContext,
+): { target: EditTarget; part: Part; which: 'fill' | 'stroke'; paint: Paint } | undefined {
+  const targets = drawing.targets();
   if (targets.length !== 1 || targets[0].targets.length !== 1) return undefined;
   const [part] = targets[0].targets;
-  const which = bench.store.getState().bench.paints;
+  const which = drawing.store.getState().drawing.paints;
   const paint = which === 'fill' ? part.fill : (part.stroke?.paint ?? null);
   return isGradient(paint) ? { target: targets[0], part, which, paint } : undefined;
 }
 
-export function gradientGesture(bench: ToolBench, pointer: BenchPointer): Gesture | null {
-  const found = gradientPart(bench);
+export function gradientGesture(drawing: ToolContext, pointer: PointerInput): Gesture | null {
+  const found = gradientPart(drawing);
   if (!found) return null;
   const { target, part, which, paint } = found;
   const reach = GRAB_PX / pointer.zoom;
@@ -165,21 +165,21 @@ export function gradientGesture(bench: ToolBench, pointer: BenchPointer): Gestur
         target.pose.placement,
         target.parts.map((other) => (other === part ? painted() : other)),
       );
-      bench.showLive(target.figure.id, live.parts);
+      drawing.showLive(target.figure.id, live.parts);
     },
     end: () => {
-      bench.endLive();
+      drawing.endLive();
       if (next !== paint)
-        bench.store.dispatch(
+        drawing.store.dispatch(
           changePiece(handle.label, (draft) => void (draft.parts[part.id] = painted() as PieceDraft['parts'][string])),
         );
     },
-    cancel: () => bench.endLive(),
+    cancel: () => drawing.endLive(),
   };
 }
 
-export function paintGradient(bench: ToolBench, pen: Pen): void {
-  const found = gradientPart(bench);
+export function paintGradient(drawing: ToolContext, pen: Pen): void {
+  const found = gradientPart(drawing);
   if (!found) return;
   const { context: c, colours } = pen;
   const places = gradientHandles(found.paint).map(({ id, x, y }) => ({

@@ -1,22 +1,22 @@
 import { adjustableContours, type ShapeSource, shapeInBox } from '@core';
-import { benchActions } from '../../state';
+import { drawingActions } from '../../state';
 import { addDrawnPart, drawnShape } from '../actions/draw-actions';
-import { type BenchPointer, DRAG_PX, type Tool, type ToolBench } from './tool';
+import { DRAG_PX, type PointerInput, type Tool, type ToolContext } from './tool';
 
 /** The side of a shape that is put down by a click, as a share of the canvas's shorter side. */
 const CLICK_SHARE = 0.4;
 
 /** Drags out an adjustable shape; ⇧ keeps its sides equal, Alt draws from the middle. A click puts one down in a sensible size. */
-export function createShapeTool(bench: ToolBench): Tool {
-  const { store } = bench;
+export function createShapeTool(drawing: ToolContext): Tool {
+  const { store } = drawing;
   let source: ShapeSource | null = null;
 
   const shapeBetween = (
     start: readonly [number, number],
     end: readonly [number, number],
-    p: BenchPointer,
+    p: PointerInput,
   ): ShapeSource => {
-    const kind = store.getState().bench.shapeKind;
+    const kind = store.getState().drawing.shapeKind;
     let [dx, dy] = [end[0] - start[0], end[1] - start[1]];
     if (p.shift && kind !== 'line') {
       const side = Math.max(Math.abs(dx), Math.abs(dy));
@@ -35,18 +35,18 @@ export function createShapeTool(bench: ToolBench): Tool {
 
   return {
     down: (pointer) => {
-      const field = bench.snapField(new Set());
+      const field = drawing.snapField(new Set());
       const from = field.point(pointer.x, pointer.y, pointer.zoom);
       return {
         move: (p) => {
           const to = field.point(p.x, p.y, p.zoom);
-          bench.hint(to.hints);
+          drawing.hint(to.hints);
           if (Math.hypot(p.x - pointer.x, p.y - pointer.y) * p.zoom >= DRAG_PX)
             source = shapeBetween([from.x, from.y], [to.x, to.y], p);
-          bench.repaint();
+          drawing.repaint();
         },
         end: (p) => {
-          bench.hint([]);
+          drawing.hint([]);
           const { piece } = store.getState().document;
           const side = piece ? CLICK_SHARE * Math.min(piece.canvas.width, piece.canvas.height) : 200;
           const done =
@@ -57,15 +57,15 @@ export function createShapeTool(bench: ToolBench): Tool {
             });
           source = null;
           if (adjustableContours(done).length > 0) {
-            addDrawnPart(store, drawnShape(done), bench.seconds());
-            store.dispatch(benchActions.toolChosen('select'));
+            addDrawnPart(store, drawnShape(done), drawing.seconds());
+            store.dispatch(drawingActions.toolChosen('select'));
           }
-          bench.repaint();
+          drawing.repaint();
         },
         cancel: () => {
           source = null;
-          bench.hint([]);
-          bench.repaint();
+          drawing.hint([]);
+          drawing.repaint();
         },
       };
     },

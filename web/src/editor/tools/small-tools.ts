@@ -1,16 +1,16 @@
-import { benchActions } from '../../state';
+import { drawingActions } from '../../state';
 import { cutTargets } from '../actions/outline-actions';
 import { setPaint } from '../actions/paint-actions';
 import { addText } from '../actions/text-actions';
 import { snapAngle } from '../snap/snap';
-import { DRAG_PX, type Tool, type ToolBench } from './tool';
+import { DRAG_PX, type Tool, type ToolContext } from './tool';
 
 /** Puts a text down where it is pressed. */
-export function createTextTool(bench: ToolBench): Tool {
+export function createTextTool(drawing: ToolContext): Tool {
   return {
     down: (pointer) => {
-      bench.store.dispatch(benchActions.toolChosen('select'));
-      void addText(bench.store, bench.shapes, pointer.x, pointer.y, bench.seconds());
+      drawing.store.dispatch(drawingActions.toolChosen('select'));
+      void addText(drawing.store, drawing.shapes, pointer.x, pointer.y, drawing.seconds());
       return null;
     },
     hover: () => 'text',
@@ -18,25 +18,25 @@ export function createTextTool(bench: ToolBench): Tool {
 }
 
 /** Cuts what is chosen along a dragged line; ⇧ keeps the line to steps of 45°. */
-export function createCutTool(bench: ToolBench): Tool {
+export function createCutTool(drawing: ToolContext): Tool {
   let line: readonly [number, number, number, number] | null = null;
   return {
     down: (pointer) => ({
       move: (p) => {
         const [x, y] = p.shift ? snapAngle(pointer.x, pointer.y, p.x, p.y) : [p.x, p.y];
         line = [pointer.x, pointer.y, x, y];
-        bench.repaint();
+        drawing.repaint();
       },
       end: (p) => {
         const done = line;
         line = null;
-        bench.repaint();
+        drawing.repaint();
         if (done && Math.hypot(done[2] - done[0], done[3] - done[1]) * p.zoom >= DRAG_PX)
-          void cutTargets(bench.store, bench.shapes, bench.seconds(), done);
+          void cutTargets(drawing.store, drawing.shapes, drawing.seconds(), done);
       },
       cancel: () => {
         line = null;
-        bench.repaint();
+        drawing.repaint();
       },
     }),
     hover: () => 'crosshair',
@@ -57,13 +57,13 @@ export function createCutTool(bench: ToolBench): Tool {
 }
 
 /** Takes a colour from the picture for the fill or stroke of what is chosen; Alt for the other of the two. */
-export function createColourTool(bench: ToolBench): Tool {
+export function createColourTool(drawing: ToolContext): Tool {
   return {
     down: (pointer) => {
-      const colour = bench.pickColour(pointer.x, pointer.y);
-      const { paints } = bench.store.getState().bench;
+      const colour = drawing.pickColour(pointer.x, pointer.y);
+      const { paints } = drawing.store.getState().drawing;
       const which = pointer.alt ? (paints === 'fill' ? 'stroke' : 'fill') : paints;
-      if (colour) setPaint(bench.store, bench.seconds(), which, colour);
+      if (colour) setPaint(drawing.store, drawing.seconds(), which, colour);
       return null;
     },
     hover: () => 'crosshair',

@@ -1,11 +1,11 @@
 import type { Id } from '@core';
 import type { AppStore } from '../../state';
 import type { EngineClient } from '../../workers';
-import type { BenchTarget, ShownPose } from '../bench/scene';
+import type { EditTarget, ShownPose } from '../drawing/scene';
 import type { SnapField, SnapHint } from '../snap/snap';
 
 /** A pointer on the canvas: px of the piece, and how many screen px each of them takes. */
-export interface BenchPointer {
+export interface PointerInput {
   readonly x: number;
   readonly y: number;
   readonly zoom: number;
@@ -17,8 +17,8 @@ export interface BenchPointer {
 
 /** What a press began; ends by `end`, or by `cancel` when it is left. */
 export interface Gesture {
-  move(pointer: BenchPointer): void;
-  end(pointer: BenchPointer): void;
+  move(pointer: PointerInput): void;
+  end(pointer: PointerInput): void;
   cancel(): void;
 }
 
@@ -40,11 +40,11 @@ export interface Pen {
 }
 
 /** What tools work with. */
-export interface ToolBench {
+export interface ToolContext {
   readonly store: AppStore;
   readonly shapes: EngineClient;
   shown(): readonly ShownPose[];
-  targets(): readonly BenchTarget[];
+  targets(): readonly EditTarget[];
   seconds(): number;
   /** Shows a figure in another form while a gesture lasts; null ends it for all. */
   showLive(figureId: Id, parts: readonly import('@core').FramePart[]): void;
@@ -58,8 +58,8 @@ export interface ToolBench {
 
 /** One tool. `hover` gives the cursor; `paint` draws over the canvas. */
 export interface Tool {
-  down(pointer: BenchPointer): Gesture | null;
-  hover?(pointer: BenchPointer): string;
+  down(pointer: PointerInput): Gesture | null;
+  hover?(pointer: PointerInput): string;
   paint?(pen: Pen): void;
   /** Enter. True when it meant something. */
   confirm?(): boolean;

@@ -1,5 +1,5 @@
 import { type Box, type Matrix, multiply, rotation, scaling, translation } from '@core';
-import type { BenchPointer, Pen } from './tool';
+import type { Pen, PointerInput } from './tool';
 
 /** The handles of the box round what is chosen: corners and sides by where they lie, turning above it, and the pivot. */
 export const BOX_HANDLES = ['nw', 'n', 'ne', 'e', 'se', 's', 'sw', 'w', 'turn', 'pivot'] as const;
@@ -25,7 +25,7 @@ export function handlePlace(
 
 /** The handle under the pointer; the pivot only where `withPivot` lets it be taken. */
 export function hitHandle(
-  pointer: BenchPointer,
+  pointer: PointerInput,
   box: Box,
   pivot: readonly [number, number],
   withPivot: boolean,
@@ -48,8 +48,8 @@ export function handleMatrix(
   handle: BoxHandle,
   box: Box,
   pivot: readonly [number, number],
-  pointer: BenchPointer,
-  start: BenchPointer,
+  pointer: PointerInput,
+  start: PointerInput,
   even: boolean,
 ): Matrix {
   if (handle === 'turn') {

@@ -12,7 +12,7 @@ const WIPES = [
   { angle: 270, label: 'upwards' },
 ] as const;
 
-/** Which contour becomes which, and how one without a partner comes or goes; nothing where there is nothing to choose. */
+/** Which contour becomes which, and how an unpaired one comes or goes; nothing where there is nothing to choose. */
 export function ContourDecisions({
   store,
   piece,

@@ -1,18 +1,18 @@
 import { type PoseAlternative, type PoseShiftPlan, type Shift, shiftInput } from '@core';
 import { useEffect, useState } from 'react';
 import { useEngines } from '../../context';
-import { type MatchBench, squareViewBox, takeAlternative } from '../../editor';
+import { type MatchEditing, squareViewBox, takeAlternative } from '../../editor';
 import type { AppStore } from '../../state';
 import { VERDICT } from '../../ui';
 
 /** Other ways to do the shift, each with its half-way picture; pressing one decides for it. */
 export function MatchAlternatives({
-  bench,
+  editing,
   store,
   shift,
   plan,
 }: {
-  readonly bench: MatchBench;
+  readonly editing: MatchEditing;
   readonly store: AppStore;
   readonly shift: Shift;
   readonly plan: PoseShiftPlan | undefined;
@@ -22,7 +22,7 @@ export function MatchAlternatives({
   // biome-ignore lint/correctness/useExhaustiveDependencies: another plan means that something changed
   useEffect(() => {
     let left = false;
-    const at = bench.current();
+    const at = editing.current();
     if (!at) return;
     engines.alternatives.rankShift(shiftInput(at.piece, at.shift)).then(
       (list) => !left && setFound(list),
@@ -34,7 +34,7 @@ export function MatchAlternatives({
       engines.alternatives.cancel();
     };
   }, [
-    bench,
+    editing,
     engines,
     shift.match.direction,
     shift.match.directions,

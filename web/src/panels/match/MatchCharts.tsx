@@ -14,7 +14,7 @@ export function MatchCharts({ health }: { readonly health: Health | undefined })
     ['Least area, of the smaller end', percent(health.areaDip)],
     ['Largest area, of the larger end', percent(health.swell)],
     ['Longest, of the longer end', percent(health.perimeter)],
-    ['Outside both ends', percent(health.out)],
+    ['Outside both ends', percent(health.excursion)],
     ['Restlessness, of the livelier end', percent(health.restlessness)],
     ['Largest step', percent(health.largestStep)],
     ['Worst kink', `${health.kink.toFixed(1)}°`],

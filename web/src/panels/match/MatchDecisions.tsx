@@ -13,7 +13,7 @@ import {
   addTie,
   backToAutomatic,
   type Decision,
-  type MatchBench,
+  type MatchEditing,
   placeNear,
   removeCut,
   removeTie,
@@ -51,13 +51,13 @@ const DEFAULT_EVEN = 48;
 
 /** All decisions about one match, each with whose it is and the way back. */
 export function MatchDecisions({
-  bench,
+  editing,
   store,
   piece,
   shift,
   plan,
 }: {
-  readonly bench: MatchBench;
+  readonly editing: MatchEditing;
   readonly store: AppStore;
   readonly piece: Piece;
   readonly shift: Shift;
@@ -96,7 +96,7 @@ export function MatchDecisions({
           icon={Plus}
           label="Add a tie"
           hint="At the point furthest from the others; move it by its handles"
-          onClick={() => addFarTie(bench, store, shift)}
+          onClick={() => addFarTie(editing, store, shift)}
         />
       </Decided>
       <ContourDecisions store={store} piece={piece} shift={shift} plan={plan} onBack={back('pairs')} />
@@ -115,7 +115,7 @@ export function MatchDecisions({
       {(match.turns !== 'auto' || comesOrGoes(plan)) && (
         <Decided title="Coming and going" own={match.turns !== 'auto'} onBack={back('turns')}>
           <Choice
-            label="Contours without a partner"
+            label="Unpaired contours"
             value={match.turns}
             options={TURN_CHOICES}
             onChange={(turns) =>
@@ -206,7 +206,7 @@ export function MatchDecisions({
                 <button
                   type="button"
                   className="btn btn-link quiet"
-                  onClick={() => bench.setProgress(touchUp.progress)}
+                  onClick={() => editing.setProgress(touchUp.progress)}
                 >
                   At {Math.round(100 * touchUp.progress)} %, {touchUp.points.length}{' '}
                   {touchUp.points.length === 1 ? 'point' : 'points'}
@@ -222,22 +222,22 @@ export function MatchDecisions({
 
 /** How many points each contour of the shift has, beside those of its outlines. */
 function pointsText(plan: PoseShiftPlan | undefined): string {
-  const counts = plan?.parts.flatMap(({ plan: shift }) => shift.contours.map(({ pieces }) => pieces)) ?? [];
+  const counts = plan?.parts.flatMap(({ plan: shift }) => shift.contours.map(({ segments }) => segments)) ?? [];
   if (counts.length === 0) return '–';
   return counts.length === 1 ? `${counts[0]} points` : `${counts.join(' + ')} points`;
 }
 
 /** Ties the place of the first outline that is furthest from all that is tied to where the match has it now. */
-function addFarTie(bench: MatchBench, store: AppStore, shift: Shift): void {
-  const plan = bench.shown;
+function addFarTie(editing: MatchEditing, store: AppStore, shift: Shift): void {
+  const plan = editing.shown;
   const part = plan?.parts.find((other) => other.a && other.b);
   const contour = part?.plan.contours.find(({ role }) => role === 'pair');
   if (!part || !contour || contour.a === undefined || contour.b === undefined) return;
-  const partA = bench.parts('a').find((other) => other.part.id === part.a);
-  const partB = bench.parts('b').find((other) => other.part.id === part.b);
+  const partA = editing.parts('a').find((other) => other.part.id === part.a);
+  const partB = editing.parts('b').find((other) => other.part.id === part.b);
   if (!partA || !partB) return;
   // Half-way between the ties there are, by points of the shift.
-  const k = Math.floor(contour.pieces * ((shift.match.ties.length + 1) / (shift.match.ties.length + 2)));
+  const k = Math.floor(contour.segments * ((shift.match.ties.length + 1) / (shift.match.ties.length + 2)));
   const i = contour.at + 6 * k;
   const near = (side: typeof partA, index: number, numbers: Float64Array) =>
     placeNear([side], numbers[i], numbers[i + 1], Infinity, 0.002, side.part.contours[index].id);

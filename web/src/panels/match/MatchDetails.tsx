@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { PoseImage } from '../../canvas/PoseImage';
 import { posePicture } from '../../canvas/pose-picture';
 import { usePlanStatuses } from '../../context';
-import { backToAutomatic, type MatchBench, type MatchView } from '../../editor';
+import { backToAutomatic, type MatchEditing, type MatchView } from '../../editor';
 import type { AppStore } from '../../state';
 import { ActionButton, VERDICT } from '../../ui';
 import { MatchAlternatives } from './MatchAlternatives';
@@ -21,13 +21,13 @@ const TABS = [
 
 /** The column of the Match room: how healthy the shift is, why it was matched so, and all that steers it. */
 export function MatchDetails({
-  bench,
+  editing,
   store,
   piece,
   shift,
   view,
 }: {
-  readonly bench: MatchBench;
+  readonly editing: MatchEditing;
   readonly store: AppStore;
   readonly piece: Piece;
   readonly shift: Shift;
@@ -82,7 +82,7 @@ export function MatchDetails({
                   <button
                     type="button"
                     className="btn btn-link quiet match-worst"
-                    onClick={() => bench.setProgress(worst.progress)}
+                    onClick={() => editing.setProgress(worst.progress)}
                   >
                     Show {Math.round(100 * worst.progress)} %
                   </button>
@@ -103,7 +103,7 @@ export function MatchDetails({
                 </li>
               ))}
             </ul>
-            <MatchDecisions bench={bench} store={store} piece={piece} shift={shift} plan={view.plan} />
+            <MatchDecisions editing={editing} store={store} piece={piece} shift={shift} plan={view.plan} />
             {hasOwn(shift) && (
               <ActionButton
                 icon={RotateCcw}
@@ -115,7 +115,7 @@ export function MatchDetails({
         ) : tab === 'charts' ? (
           <MatchCharts health={health} />
         ) : (
-          <MatchAlternatives bench={bench} store={store} shift={shift} plan={view.plan} />
+          <MatchAlternatives editing={editing} store={store} shift={shift} plan={view.plan} />
         )}
       </div>
     </aside>

@@ -1,4 +1,4 @@
-import { evaluate, type FrameMarks, type MatchChoices } from '@core';
+import { evaluate, type InBetweenMarks, type MatchChoices } from '@core';
 import { type KeyboardEvent, type PointerEvent, useCallback, useEffect, useRef, useState } from 'react';
 import {
   dragCutEnd,
@@ -6,7 +6,7 @@ import {
   dragTie,
   dragTouchPoint,
   locate,
-  type MatchBench,
+  type MatchEditing,
   type MatchGesture,
   MatchPainter,
   movedCut,
@@ -37,14 +37,14 @@ const TITLE: Readonly<Record<PictureId, string>> = { a: 'First outline', middle:
 
 /** The three pictures: the first outline, the in-between, the second outline, with their handles. */
 export function MatchPictures({
-  bench,
+  editing,
   store,
   names,
   starts,
   ties,
   cuts,
 }: {
-  readonly bench: MatchBench;
+  readonly editing: MatchEditing;
   readonly store: AppStore;
   readonly names: readonly [string, string];
   readonly starts: readonly StartHandle[];
@@ -54,11 +54,11 @@ export function MatchPictures({
   const elements = useRef<Partial<Record<PictureId, { canvas?: HTMLCanvasElement; overlay?: SVGSVGElement }>>>({});
   const painter = useRef<MatchPainter | null>(null);
   const status = useRef<HTMLSpanElement>(null);
-  const { tool } = bench.snapshot();
+  const { tool } = editing.snapshot();
   const [points, setPoints] = useState<readonly TouchPoint[]>([]);
 
   useEffect(() => {
-    const made = new MatchPainter(bench, elements.current as PictureElements);
+    const made = new MatchPainter(editing, elements.current as PictureElements);
     painter.current = made;
     const stop = made.onMarks((marks, progress) => {
       if (status.current) status.current.textContent = `${Math.round(100 * progress)} %${marksText(marks)}`;
@@ -68,26 +68,26 @@ export function MatchPictures({
       made.destroy();
       painter.current = null;
     };
-  }, [bench]);
+  }, [editing]);
   // The points of the in-between are handles only while touching up; they are listed anew when the plan or the moment changes.
   const listPoints = useCallback((): void => {
     const now = painter.current;
-    setPoints(now && bench.snapshot().tool === 'touch-up' ? pointsNow(now) : []);
-  }, [bench]);
+    setPoints(now && editing.snapshot().tool === 'touch-up' ? pointsNow(now) : []);
+  }, [editing]);
   useEffect(() => {
     listPoints();
     if (tool !== 'touch-up') return;
     let waiting = 0;
-    const stop = bench.onPaint(() => {
+    const stop = editing.onPaint(() => {
       window.clearTimeout(waiting);
       // Not while something is dragged: the handles are for the keyboard.
-      waiting = window.setTimeout(() => bench.dragging === 0 && listPoints(), 120);
+      waiting = window.setTimeout(() => editing.dragging === 0 && listPoints(), 120);
     });
     return () => {
       window.clearTimeout(waiting);
       stop();
     };
-  }, [bench, tool, listPoints]);
+  }, [editing, tool, listPoints]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: new handles are put where they belong
   useEffect(() => painter.current?.ask(), [starts, ties, cuts, tool]);
 
@@ -101,7 +101,7 @@ export function MatchPictures({
     act(gesture());
   };
   const stepStart = (event: KeyboardEvent, side: 'a' | 'b', handle: StartHandle): void => {
-    const at = bench.current();
+    const at = editing.current();
     if (at && event.key.toLowerCase() === 'r' && !event.ctrlKey && !event.metaKey) {
       eat(event);
       setContourDirection(store, at.shift.id, handle.contourA, handle.reversed ? 'same' : 'reversed');
@@ -111,7 +111,7 @@ export function MatchPictures({
     const now = painter.current && startPlaces(painter.current, handle);
     if (!direction || !now || !at) return;
     eat(event);
-    const next = stepAlong(bench.parts(side), now[side], direction, event.shiftKey);
+    const next = stepAlong(editing.parts(side), now[side], direction, event.shiftKey);
     if (!next) return;
     const pair = { ...now, [side]: next };
     setStarts(
@@ -121,7 +121,7 @@ export function MatchPictures({
     );
   };
   const stepTie = (event: KeyboardEvent, side: 'a' | 'b', id: string): void => {
-    const at = bench.current();
+    const at = editing.current();
     const tie = at?.shift.match.ties.find((other) => other.id === id);
     if (!at || !tie) return;
     if (event.key === 'Delete' || event.key === 'Backspace') {
@@ -130,14 +130,14 @@ export function MatchPictures({
       return;
     }
     const direction = arrow(event);
-    const now = locate(bench.parts(side), tie[side]);
+    const now = locate(editing.parts(side), tie[side]);
     if (!direction || !now) return;
     eat(event);
-    const next = stepAlong(bench.parts(side), now, direction, event.shiftKey);
+    const next = stepAlong(editing.parts(side), now, direction, event.shiftKey);
     if (next) setTies(store, at.shift.id, withTie(at.shift.match, id, side, next.place).ties);
   };
   const stepCut = (event: KeyboardEvent, side: 'a' | 'b', id: string, end: 0 | 1): void => {
-    const at = bench.current();
+    const at = editing.current();
     const now = painter.current;
     if (!at || !now) return;
     if (event.key === 'Delete' || event.key === 'Backspace') {
@@ -155,7 +155,7 @@ export function MatchPictures({
   };
   const nudgePoint = (event: KeyboardEvent, point: TouchPoint): void => {
     const step = NUDGE[event.key];
-    const at = bench.current();
+    const at = editing.current();
     if (!step || !at || !painter.current) return;
     eat(event);
     const far = event.shiftKey ? 10 : 1;
@@ -297,7 +297,7 @@ export function MatchPictures({
 
 /** The points of the in-between as it is shown. */
 function pointsNow(painter: MatchPainter): TouchPoint[] {
-  const { shown, progress } = painter.bench;
+  const { shown, progress } = painter.editing;
   return touchPoints(painter, new Map(shown?.parts.map((part) => [part, evaluate(part.plan, progress)])));
 }
 
@@ -320,8 +320,8 @@ function eat(event: KeyboardEvent): void {
 }
 
 /** What is wrong with the frame shown, in a few words. */
-function marksText(marks: readonly FrameMarks[]): string {
-  const sum = (pick: (mark: FrameMarks) => readonly unknown[]): number =>
+function marksText(marks: readonly InBetweenMarks[]): string {
+  const sum = (pick: (mark: InBetweenMarks) => readonly unknown[]): number =>
     marks.reduce((n, mark) => n + pick(mark).length, 0);
   const said = (n: number, one: string, many: string): string[] => (n > 0 ? [`${n} ${n === 1 ? one : many}`] : []);
   const bend = Math.max(0, ...marks.flatMap(({ kinks }) => kinks.map(({ degrees }) => degrees)));

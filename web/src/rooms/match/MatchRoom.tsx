@@ -1,7 +1,7 @@
 import { Hash, Link2, type LucideIcon, Move, Scissors, Shuffle, Spline, SquareDashedMousePointer } from 'lucide-react';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { useEditor, useEngines } from '../../context';
-import { MatchBench, type MatchTool, matchedShift, startHandles } from '../../editor';
+import { MatchEditing, type MatchTool, matchedShift, startHandles } from '../../editor';
 import { MatchDetails } from '../../panels';
 import { type AppStore, selectPiece, selectSelection, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
@@ -49,25 +49,25 @@ export function MatchRoom() {
   const store = editor.store as AppStore;
   const piece = useAppSelector(selectPiece);
   const selection = useAppSelector(selectSelection);
-  const { right } = useAppSelector((state) => state.bench);
-  const [bench, setBench] = useState<MatchBench | null>(null);
+  const { right } = useAppSelector((state) => state.drawing);
+  const [editing, setDrawing] = useState<MatchEditing | null>(null);
   useEffect(() => {
-    const made = new MatchBench({
+    const made = new MatchEditing({
       store,
       plans: editor.plans,
       clock: editor.clock,
-      quick: (input) => engines.live.planQuickly(input),
-      full: (input) => engines.resting.planShift(input),
-      cancelFull: () => engines.resting.cancel(),
+      quick: (input) => engines.previewer.planQuickly(input),
+      full: (input) => engines.refiner.planShift(input),
+      cancelFull: () => engines.refiner.cancel(),
     });
-    setBench(made);
+    setDrawing(made);
     return () => {
-      setBench(null);
+      setDrawing(null);
       made.destroy();
     };
   }, [store, editor, engines]);
   const shift = piece ? matchedShift(piece, selection) : undefined;
-  if (!piece || !bench) return null;
+  if (!piece || !editing) return null;
   if (!shift)
     return (
       <div className="match-empty" role="note">
@@ -78,24 +78,24 @@ export function MatchRoom() {
         </p>
       </div>
     );
-  return <MatchFrame key={shift.id} bench={bench} store={store} shiftId={shift.id} details={right} />;
+  return <MatchPicture key={shift.id} editing={editing} store={store} shiftId={shift.id} details={right} />;
 }
 
-function MatchFrame({
-  bench,
+function MatchPicture({
+  editing,
   store,
   shiftId,
   details,
 }: {
-  readonly bench: MatchBench;
+  readonly editing: MatchEditing;
   readonly store: AppStore;
   readonly shiftId: string;
   readonly details: boolean;
 }) {
   const piece = useAppSelector(selectPiece);
-  const view = useSyncExternalStore(bench.subscribe, bench.snapshot);
+  const view = useSyncExternalStore(editing.subscribe, editing.snapshot);
   const shift = piece?.shifts[shiftId];
-  const starts = useMemo(() => startHandles(bench, view.plan), [bench, view.plan]);
+  const starts = useMemo(() => startHandles(editing, view.plan), [editing, view.plan]);
   const ties = useMemo(() => shift?.match.ties.map(({ id }) => id) ?? [], [shift]);
   if (!piece || !shift) return null;
   const help = TOOLS.find(({ id }) => id === view.tool)?.help;
@@ -109,7 +109,7 @@ function MatchFrame({
               icon={icon}
               label={label}
               pressed={view.tool === id}
-              onClick={() => bench.change({ tool: id })}
+              onClick={() => editing.change({ tool: id })}
             />
           ))}
           <span className="match-tools-gap" />
@@ -117,29 +117,29 @@ function MatchFrame({
             icon={Spline}
             label="Ways of the points"
             pressed={view.threads}
-            onClick={() => bench.change({ threads: !view.threads })}
+            onClick={() => editing.change({ threads: !view.threads })}
           />
           <IconButton
             icon={Hash}
             label="Numbers on the points"
             pressed={view.numbers}
-            onClick={() => bench.change({ numbers: !view.numbers })}
+            onClick={() => editing.change({ numbers: !view.numbers })}
           />
           <p className="match-help" role="status">
             {view.waiting ? `Now press its place on the ${view.waiting === 'a' ? 'second' : 'first'} outline.` : help}
           </p>
         </div>
         <MatchPictures
-          bench={bench}
+          editing={editing}
           store={store}
           names={[piece.poses[shift.from].name, piece.poses[shift.to].name]}
           starts={starts}
           ties={ties}
           cuts={shift.match.cuts}
         />
-        <MatchStrip bench={bench} plan={view.tried ?? view.plan} />
+        <MatchStrip editing={editing} plan={view.tried ?? view.plan} />
       </div>
-      {details && <MatchDetails bench={bench} store={store} piece={piece} shift={shift} view={view} />}
+      {details && <MatchDetails editing={editing} store={store} piece={piece} shift={shift} view={view} />}
     </>
   );
 }

@@ -1,7 +1,7 @@
-import { evaluate, framePathData, type PoseShiftPlan } from '@core';
+import { evaluate, inBetweenPathData, type PoseShiftPlan } from '@core';
 import { Pause, Play, TriangleAlert } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { type MatchBench, squareViewBox } from '../../editor';
+import { type MatchEditing, squareViewBox } from '../../editor';
 import { IconButton } from '../../ui';
 import { ProgressField } from './ProgressField';
 
@@ -10,33 +10,39 @@ const FRAMES = 9;
 const LOOP_SECONDS = 1.4;
 
 /** In-betweens at even progress, and the progress of the one in the middle. */
-export function MatchStrip({ bench, plan }: { readonly bench: MatchBench; readonly plan: PoseShiftPlan | undefined }) {
+export function MatchStrip({
+  editing,
+  plan,
+}: {
+  readonly editing: MatchEditing;
+  readonly plan: PoseShiftPlan | undefined;
+}) {
   const range = useRef<HTMLInputElement>(null);
   const [running, setRunning] = useState(false);
   const pictures = useMemo(() => (plan ? stripPictures(plan) : undefined), [plan]);
   useEffect(
     () =>
-      bench.onPaint(() => {
-        if (range.current && range.current !== document.activeElement) range.current.value = String(bench.progress);
+      editing.onPaint(() => {
+        if (range.current && range.current !== document.activeElement) range.current.value = String(editing.progress);
       }),
-    [bench],
+    [editing],
   );
   useEffect(() => {
     if (!running) return;
     let request = 0;
-    const begun = performance.now() - bench.progress * LOOP_SECONDS * 1000;
+    const begun = performance.now() - editing.progress * LOOP_SECONDS * 1000;
     const step = (now: number): void => {
       const t = ((now - begun) / 1000 / LOOP_SECONDS) % 2;
-      bench.setProgress(t <= 1 ? t : 2 - t);
+      editing.setProgress(t <= 1 ? t : 2 - t);
       request = requestAnimationFrame(step);
     };
     request = requestAnimationFrame(step);
     return () => cancelAnimationFrame(request);
-  }, [running, bench]);
+  }, [running, editing]);
   const go = (progress: number): void => {
     setRunning(false);
-    bench.setProgress(progress);
-    if (range.current) range.current.value = String(bench.progress);
+    editing.setProgress(progress);
+    if (range.current) range.current.value = String(editing.progress);
   };
   return (
     <section className="match-strip" aria-label="In-betweens">
@@ -80,13 +86,13 @@ export function MatchStrip({ bench, plan }: { readonly bench: MatchBench; readon
           min={0}
           max={1}
           step={0.005}
-          defaultValue={bench.progress}
+          defaultValue={editing.progress}
           onChange={(event) => {
             setRunning(false);
-            bench.setProgress(Number(event.target.value));
+            editing.setProgress(Number(event.target.value));
           }}
         />
-        <ProgressField bench={bench} onChange={go} />
+        <ProgressField editing={editing} onChange={go} />
       </div>
     </section>
   );
@@ -101,7 +107,7 @@ function stripPictures(plan: PoseShiftPlan) {
       progress,
       folds: near.some(({ folds }) => folds > 0),
       paths: plan.parts.map(({ plan: shift, fill }) => ({
-        d: framePathData(shift, evaluate(shift, progress), 2),
+        d: inBetweenPathData(shift, evaluate(shift, progress), 2),
         filled: fill !== null,
         rule: shift.fillRule,
       })),

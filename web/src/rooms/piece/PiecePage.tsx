@@ -86,10 +86,10 @@ export function PiecePage() {
 
   if (failure) return <Failure text={failure} onRetry={() => setAttempt(attempt + 1)} />;
   if (!open) return <div className="piece-loading">Opening the piece …</div>;
-  return <PieceFrame {...open} />;
+  return <OpenPieceView {...open} />;
 }
 
-function PieceFrame({ editor, autosave }: { readonly editor: Editor; readonly autosave: Autosave }) {
+function OpenPieceView({ editor, autosave }: { readonly editor: Editor; readonly autosave: Autosave }) {
   const store = editor.store;
   const engines = useEngines();
   const chooser = useRef<HTMLInputElement>(null);

@@ -4,7 +4,7 @@ import { useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
 import { useEditor, useEngines, usePlanStatuses, usePlaying } from '../../context';
 import { type CommandId, commandById, TOOL_HELP } from '../../editor';
-import { benchActions, useAppDispatch, useAppSelector } from '../../state';
+import { drawingActions, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
 import { keysText } from './keys-text';
 
@@ -15,13 +15,13 @@ export function StatusLine() {
   const playing = usePlaying();
   const statuses = usePlanStatuses();
   const busy = useAppSelector((state) => state.session.busy);
-  const bench = useAppSelector((state) => state.bench);
+  const drawing = useAppSelector((state) => state.drawing);
   const dispatch = useAppDispatch();
   const hasFigure = useAppSelector((state) => (state.document.piece?.figureOrder.length ?? 0) > 0);
   // The output plays by itself: its picture is the file, not the canvas.
   const { pathname } = useLocation();
   const onCanvas = !pathname.endsWith('/output');
-  const drawing = pathname.endsWith('/shapes');
+  const inShapes = pathname.endsWith('/shapes');
   const timeRef = useRef<HTMLSpanElement>(null);
   const zoomRef = useRef<HTMLSpanElement>(null);
   useEffect(() => {
@@ -81,8 +81,8 @@ export function StatusLine() {
             ? 'The file plays by itself, as it will where it is shown.'
             : pending > 0
               ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …`
-              : drawing
-                ? TOOL_HELP[bench.tool]
+              : inShapes
+                ? TOOL_HELP[drawing.tool]
                 : 'All shifts are matched.')}
         {busy && busy.share !== null && (
           <progress className="status-progress" max={1} value={busy.share} aria-label={busy.text} />
@@ -94,23 +94,23 @@ export function StatusLine() {
         )}
       </span>
       <span className="status-zoom" hidden={!onCanvas}>
-        <span className="status-view" hidden={!drawing}>
+        <span className="status-view" hidden={!inShapes}>
           {button('zoom-out', ZoomOut)}
           <span ref={zoomRef} className="numbers" />
           {button('zoom-in', ZoomIn)}
           {button('fit', Maximize)}
           <IconButton
             icon={PanelLeft}
-            label={bench.left ? 'Fold the figures away' : 'Show the figures'}
-            pressed={bench.left}
-            onClick={() => dispatch(benchActions.changed({ left: !bench.left }))}
+            label={drawing.left ? 'Fold the figures away' : 'Show the figures'}
+            pressed={drawing.left}
+            onClick={() => dispatch(drawingActions.changed({ left: !drawing.left }))}
           />
         </span>
         <IconButton
           icon={PanelRight}
-          label={bench.right ? 'Fold the details away' : 'Show the details'}
-          pressed={bench.right}
-          onClick={() => dispatch(benchActions.changed({ right: !bench.right }))}
+          label={drawing.right ? 'Fold the details away' : 'Show the details'}
+          pressed={drawing.right}
+          onClick={() => dispatch(drawingActions.changed({ right: !drawing.right }))}
         />
       </span>
     </footer>

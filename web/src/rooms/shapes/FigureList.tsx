@@ -26,9 +26,9 @@ import {
   groupChosen,
   removeChosenFigures,
   restack,
-  stopOnBench,
+  workedStop,
 } from '../../editor';
-import { benchActions, changePiece, selectPiece, useAppDispatch, useAppSelector } from '../../state';
+import { changePiece, drawingActions, selectPiece, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton, TextField } from '../../ui';
 import { DrawerColumn } from './DrawerColumn';
 
@@ -36,7 +36,7 @@ import { DrawerColumn } from './DrawerColumn';
 export function FigureList() {
   const dispatch = useAppDispatch();
   const piece = useAppSelector(selectPiece);
-  const column = useAppSelector((state) => state.bench.column);
+  const column = useAppSelector((state) => state.drawing.column);
   if (!piece) return null;
   return (
     <aside className="figure-column" aria-label="Figures and drawer">
@@ -47,7 +47,7 @@ export function FigureList() {
             type="button"
             role="tab"
             aria-selected={column === tab}
-            onClick={() => dispatch(benchActions.changed({ column: tab }))}
+            onClick={() => dispatch(drawingActions.changed({ column: tab }))}
           >
             {tab === 'figures' ? 'Figures' : 'Drawer'}
           </button>
@@ -182,8 +182,8 @@ function FigureRow({
   const dispatch = useAppDispatch();
   const [open, setOpen] = useState(false);
   const selection = useAppSelector((state) => state.session.selection);
-  const parts = useAppSelector((state) => state.bench.parts);
-  const stop = stopOnBench(piece, figure, selection, editor.clock.seconds);
+  const parts = useAppSelector((state) => state.drawing.parts);
+  const stop = workedStop(piece, figure, selection, editor.clock.seconds);
   const pose = piece.poses[figure.poses[Math.min(stop, figure.poses.length - 1)]];
   const choose = (more: boolean): void => chooseFigure(store, figure.id, stop, more);
   const flag = (name: string, change: Partial<Figure>) => (): void =>
@@ -251,7 +251,7 @@ function FigureRow({
                 onClick={(event) => {
                   if (!chosen) choose(false);
                   const next = event.shiftKey ? [...parts.filter((other) => other !== id), id] : [id];
-                  dispatch(benchActions.partsChosen(next));
+                  dispatch(drawingActions.partsChosen(next));
                 }}
               >
                 {piece.parts[id].name}

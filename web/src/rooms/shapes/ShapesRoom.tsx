@@ -8,7 +8,7 @@ import './shapes.scss';
 
 /** The drawing room: figures at the left, tools over the canvas, the details of what is chosen at the right. */
 export function ShapesRoom() {
-  const { left, right } = useAppSelector((state) => state.bench);
+  const { left, right } = useAppSelector((state) => state.drawing);
   return (
     <>
       {left && <FigureList />}

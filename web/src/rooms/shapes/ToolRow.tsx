@@ -17,9 +17,9 @@ import { Dropdown } from 'react-bootstrap';
 import { useTargets } from '../../context';
 import { commandById, drawsNow, shapeName } from '../../editor';
 import {
-  benchActions,
   changePiece,
   type DrawsAs,
+  drawingActions,
   type Recipe,
   type SnapChoices,
   selectPiece,
@@ -56,7 +56,7 @@ const SNAPS: readonly { key: keyof SnapChoices; label: string }[] = [
 /** The tools, what drawing makes, and what helps to draw. */
 export function ToolRow() {
   const dispatch = useAppDispatch();
-  const bench = useAppSelector((state) => state.bench);
+  const drawing = useAppSelector((state) => state.drawing);
   const piece = useAppSelector(selectPiece);
   const targets = useTargets();
   const pictureRef = useRef<HTMLInputElement>(null);
@@ -64,18 +64,18 @@ export function ToolRow() {
   if (!piece) return null;
   const { aids } = piece;
   const change = (name: string, recipe: Recipe): void => void dispatch(changePiece(name, recipe));
-  const draws = bench.tool === 'draw' || bench.tool === 'shape' || bench.tool === 'text';
-  const possible = drawsNow(bench.drawsAs, targets);
+  const draws = drawing.tool === 'draw' || drawing.tool === 'shape' || drawing.tool === 'text';
+  const possible = drawsNow(drawing.drawsAs, targets);
   return (
     <div className="tool-row" role="toolbar" aria-label="Tools">
       {TOOLS.map(({ id, icon: Icon, label }) => (
         <button
           key={id}
           type="button"
-          className={`tool ${bench.tool === id ? 'chosen' : ''}`}
-          aria-pressed={bench.tool === id}
+          className={`tool ${drawing.tool === id ? 'chosen' : ''}`}
+          aria-pressed={drawing.tool === id}
           title={`${label} (${keysText(commandById(`tool-${id}`).keys[0])})`}
-          onClick={() => dispatch(benchActions.toolChosen(id))}
+          onClick={() => dispatch(drawingActions.toolChosen(id))}
         >
           <Icon size={16} aria-hidden="true" />
           <span>{label}</span>
@@ -83,14 +83,14 @@ export function ToolRow() {
       ))}
       {draws && (
         <div className="tool-options" role="group" aria-label="What is drawn">
-          {bench.tool === 'shape' && <ShapeChoice kind={bench.shapeKind} />}
+          {drawing.tool === 'shape' && <ShapeChoice kind={drawing.shapeKind} />}
           <label className="tool-draws">
             makes
             <select
               className="form-select form-select-sm"
               aria-label="Drawing makes"
               value={possible}
-              onChange={(event) => dispatch(benchActions.changed({ drawsAs: event.target.value as DrawsAs }))}
+              onChange={(event) => dispatch(drawingActions.changed({ drawsAs: event.target.value as DrawsAs }))}
             >
               {DRAWS.map(({ value, label }) => (
                 <option key={value} value={value} disabled={value !== 'figure' && targets.length !== 1}>
@@ -133,8 +133,8 @@ export function ToolRow() {
             <Dropdown.Header>Show</Dropdown.Header>
             <Check
               label="Rulers and guides"
-              on={bench.rulers}
-              onChange={(rulers) => dispatch(benchActions.changed({ rulers }))}
+              on={drawing.rulers}
+              onChange={(rulers) => dispatch(drawingActions.changed({ rulers }))}
             />
             <Check
               label="Grid"
@@ -172,15 +172,15 @@ export function ToolRow() {
               <Check
                 key={key}
                 label={label}
-                on={bench.snap[key]}
-                onChange={(on) => dispatch(benchActions.snapChanged({ [key]: on }))}
+                on={drawing.snap[key]}
+                onChange={(on) => dispatch(drawingActions.snapChanged({ [key]: on }))}
               />
             ))}
             <Dropdown.Divider />
             <Check
               label="Points that lie on each other move together"
-              on={bench.together}
-              onChange={(together) => dispatch(benchActions.changed({ together }))}
+              on={drawing.together}
+              onChange={(together) => dispatch(drawingActions.changed({ together }))}
             />
           </Dropdown.Menu>
         </Dropdown>
@@ -225,7 +225,7 @@ function ShapeChoice({ kind }: { readonly kind: ShapeKind }) {
           aria-label={shapeName(each)}
           title={shapeName(each)}
           className={each === kind ? 'chosen' : ''}
-          onClick={() => dispatch(benchActions.shapeChosen(each))}
+          onClick={() => dispatch(drawingActions.shapeChosen(each))}
         >
           <ShapeIcon kind={each} />
         </button>

@@ -8,9 +8,9 @@ import {
   nestingOf,
   type Outline,
   outlineSize,
-  pieceAt,
-  pieceCount,
   polygonContour,
+  segmentAt,
+  segmentCount,
 } from '../outline';
 import { combineOutlines } from './combine';
 import type { PathEngine } from './engine';
@@ -85,7 +85,7 @@ export function cutAlongLine(
     if (contour.closed) continue;
     for (const run of splitOpen(contour, side)) {
       const middle = new Float64Array(2);
-      cubicPoint(run.points, pieceAt(Math.floor(pieceCount(run) / 2)), 0.5, middle);
+      cubicPoint(run.points, segmentAt(Math.floor(segmentCount(run) / 2)), 0.5, middle);
       (side(middle[0], middle[1]) > 0 ? right : left).push(run);
     }
   }
@@ -98,9 +98,9 @@ const PROBES = 24;
 function splitOpen(contour: Contour, side: (x: number, y: number) => number): Contour[] {
   const places: CurvePlace[] = [];
   const point = new Float64Array(2);
-  for (let piece = 0; piece < pieceCount(contour); piece++) {
+  for (let segment = 0; segment < segmentCount(contour); segment++) {
     const at = (t: number): number => {
-      cubicPoint(contour.points, pieceAt(piece), t, point);
+      cubicPoint(contour.points, segmentAt(segment), t, point);
       return side(point[0], point[1]);
     };
     for (let k = 0; k < PROBES; k++) {
@@ -112,7 +112,7 @@ function splitOpen(contour: Contour, side: (x: number, y: number) => number): Co
         if (at(middle) > 0 === start > 0) low = middle;
         else high = middle;
       }
-      places.push({ piece, t: (low + high) / 2 });
+      places.push({ segment, t: (low + high) / 2 });
     }
   }
   let ids = 0;
@@ -121,9 +121,9 @@ function splitOpen(contour: Contour, side: (x: number, y: number) => number): Co
   let rest = marked;
   let done = 0;
   places.forEach((place, i) => {
-    const cut = cutAt(rest, place.piece + i + 1 - done, () => `cut${ids++}`);
+    const cut = cutAt(rest, place.segment + i + 1 - done, () => `cut${ids++}`);
     if (!cut) return;
-    done += pieceCount(cut[0]);
+    done += segmentCount(cut[0]);
     runs.push(cut[0]);
     rest = cut[1];
   });

@@ -1,16 +1,16 @@
 import { useStore } from 'react-redux';
-import type { BenchTarget } from '../editor';
+import type { EditTarget } from '../editor';
 import { type AppStore, selectPiece, selectSelection, useAppSelector } from '../state';
 import { useEditor } from './editor';
 
 /** What is worked on; renders again when the piece, the selection or the finer choice changes. */
-export function useTargets(): readonly BenchTarget[] {
+export function useTargets(): readonly EditTarget[] {
   const editor = useEditor();
   useAppSelector(selectPiece);
   useAppSelector(selectSelection);
-  useAppSelector((state) => state.bench.also);
-  useAppSelector((state) => state.bench.parts);
-  return editor.bench.look().targets;
+  useAppSelector((state) => state.drawing.also);
+  useAppSelector((state) => state.drawing.parts);
+  return editor.drawing.look().targets;
 }
 
 /** The store as itself, for actions of the editor. */

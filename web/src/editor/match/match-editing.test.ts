@@ -12,7 +12,7 @@ import { type AppStore, changePiece, createStore, documentActions, sessionAction
 import { pieceOf } from '../../testing/pieces';
 import { PlanStore } from '../plans/plan-store';
 import { PlaybackClock } from '../playback/clock';
-import { MatchBench, matchedShift } from './match-bench';
+import { MatchEditing, matchedShift } from './match-editing';
 
 const SQUARE = 'M0 0H100V100H0Z';
 const DIAMOND = 'M50 0L100 50L50 100L0 50Z';
@@ -24,7 +24,7 @@ const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve,
 let store: AppStore;
 let plans: PlanStore;
 let clock: PlaybackClock;
-let bench: MatchBench;
+let editing: MatchEditing;
 /** Quick answers that were asked for, to be given when the test says so. */
 let asked: { input: ShiftInput; answer: () => void; fail: () => void }[];
 const planned: PlannedParts[] = [];
@@ -41,7 +41,7 @@ beforeEach(async () => {
   planned.length = 0;
   rested = [];
   ended = 0;
-  bench = new MatchBench({
+  editing = new MatchEditing({
     store,
     plans,
     clock,
@@ -73,7 +73,7 @@ beforeEach(async () => {
   await settle();
 });
 afterEach(() => {
-  bench.destroy();
+  editing.destroy();
   plans.destroy();
 });
 
@@ -91,18 +91,18 @@ describe('which shift the room is about', () => {
   });
 
   test('another one chosen is another plan at once, and a tie that was begun is forgotten', () => {
-    bench.change({ waiting: 'a' });
-    const before = bench.snapshot().plan;
+    editing.change({ waiting: 'a' });
+    const before = editing.snapshot().plan;
     select(second);
-    expect(bench.current()?.shift.id).toBe(second);
-    expect(bench.snapshot().plan).not.toBe(before);
-    expect(bench.snapshot().waiting).toBeNull();
-    expect(bench.shown).toBe(bench.snapshot().plan);
+    expect(editing.current()?.shift.id).toBe(second);
+    expect(editing.snapshot().plan).not.toBe(before);
+    expect(editing.snapshot().waiting).toBeNull();
+    expect(editing.shown).toBe(editing.snapshot().plan);
   });
 
   test('outlines of both poses, where they stand', () => {
-    const [a] = bench.parts('a');
-    const [b] = bench.parts('b');
+    const [a] = editing.parts('a');
+    const [b] = editing.parts('b');
     expect(a.part.id).toBe(piece.poses[piece.shifts[first].from].parts[0]);
     expect(b.part.id).toBe(piece.poses[piece.shifts[first].to].parts[0]);
   });
@@ -113,10 +113,10 @@ describe('trying out while something is dragged', () => {
   const same = { ...AUTOMATIC_MATCH, direction: 'same' } as const;
 
   test('the newest question is answered, those in between are never asked', async () => {
-    bench.tryOut(reversed);
-    bench.tryOut(same);
-    bench.tryOut(reversed);
-    bench.tryOut(same);
+    editing.tryOut(reversed);
+    editing.tryOut(same);
+    editing.tryOut(reversed);
+    editing.tryOut(same);
     expect(asked.map(({ input }) => input.match.direction)).toEqual(['reversed']);
     asked[0].answer();
     await settle();
@@ -124,35 +124,35 @@ describe('trying out while something is dragged', () => {
     asked[1].answer();
     await settle();
     expect(asked).toHaveLength(2);
-    expect(bench.shown).toBe(planned[1]);
+    expect(editing.shown).toBe(planned[1]);
   });
 
   test('the pictures follow before the gesture ends; afterwards what the piece holds', async () => {
-    const full = bench.shown;
+    const full = editing.shown;
     let painted = 0;
-    bench.onPaint(() => painted++);
-    bench.tryOut(reversed);
+    editing.onPaint(() => painted++);
+    editing.tryOut(reversed);
     asked[0].answer();
     await settle();
-    expect(bench.shown).toBe(planned[0]);
+    expect(editing.shown).toBe(planned[0]);
     expect(painted).toBeGreaterThan(0);
-    bench.settle();
-    expect(bench.shown).toBe(full);
+    editing.settle();
+    expect(editing.shown).toBe(full);
   });
 
   test('an answer that comes after the gesture has ended changes nothing; a refusal keeps the last picture', async () => {
-    const full = bench.shown;
-    bench.tryOut(reversed);
-    bench.settle();
+    const full = editing.shown;
+    editing.tryOut(reversed);
+    editing.settle();
     asked[0].answer();
     await settle();
-    expect(bench.shown).toBe(full);
-    bench.tryOut(same);
+    expect(editing.shown).toBe(full);
+    editing.tryOut(same);
     asked[1].fail();
     await settle();
-    expect(bench.shown).toBe(full);
+    expect(editing.shown).toBe(full);
     // The next question is asked all the same.
-    bench.tryOut(reversed);
+    editing.tryOut(reversed);
     expect(asked).toHaveLength(3);
   });
 });
@@ -162,89 +162,89 @@ describe('when the hand rests', () => {
   const rest = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 130));
 
   test('the full answer is asked for once, shown with its health, and stays until the piece has its own', async () => {
-    bench.tryOut(reversed);
+    editing.tryOut(reversed);
     asked[0].answer();
     await rest();
     expect(rested.map(({ input }) => input.match.direction)).toEqual(['reversed']);
     const full = rested[0].answer();
     await settle();
-    expect(bench.shown).toBe(full);
-    expect(bench.snapshot().tried).toBe(full);
+    expect(editing.shown).toBe(full);
+    expect(editing.snapshot().tried).toBe(full);
     store.dispatch(changePiece('Reverse', (draft) => void (draft.shifts[first].match.direction = 'reversed')));
     plans.update(store.getState().document.piece as Piece);
-    bench.settle();
-    expect(bench.snapshot()).toMatchObject({ pending: true, tried: full });
+    editing.settle();
+    expect(editing.snapshot()).toMatchObject({ pending: true, tried: full });
     await settle();
-    expect(bench.snapshot()).toMatchObject({ pending: false, tried: undefined });
+    expect(editing.snapshot()).toMatchObject({ pending: false, tried: undefined });
   });
 
   test('one that moves on asks nothing in full, and ends what was asked', async () => {
-    bench.tryOut(reversed);
+    editing.tryOut(reversed);
     asked[0].answer();
     await settle();
-    bench.tryOut(AUTOMATIC_MATCH);
+    editing.tryOut(AUTOMATIC_MATCH);
     asked[1].answer();
     await rest();
     expect(rested).toHaveLength(1);
     const before = ended;
-    bench.tryOut(reversed);
+    editing.tryOut(reversed);
     expect(ended).toBe(before + 1);
     rested[0].answer();
     await settle();
-    expect(bench.snapshot().tried).toBeUndefined();
+    expect(editing.snapshot().tried).toBeUndefined();
   });
 
   test('a gesture that is left takes the health of the trial with it', async () => {
-    bench.tryOut(reversed);
+    editing.tryOut(reversed);
     asked[0].answer();
     await rest();
     rested[0].answer();
     await settle();
-    expect(bench.snapshot().tried).toBeDefined();
-    bench.settle();
-    expect(bench.snapshot().tried).toBeUndefined();
-    expect(bench.shown).toBe(bench.snapshot().plan);
+    expect(editing.snapshot().tried).toBeDefined();
+    editing.settle();
+    expect(editing.snapshot().tried).toBeUndefined();
+    expect(editing.shown).toBe(editing.snapshot().plan);
   });
 });
 
 describe('what React draws', () => {
   test('is the same object until something changes', async () => {
-    const before = bench.snapshot();
+    const before = editing.snapshot();
     store.dispatch(changePiece('Rename', (draft) => void (draft.name = 'Other')));
-    expect(bench.snapshot()).toBe(before);
+    expect(editing.snapshot()).toBe(before);
     let told = 0;
-    const stop = bench.subscribe(() => told++);
-    bench.change({ numbers: true });
-    expect(bench.snapshot()).toMatchObject({ numbers: true, tool: 'tie' });
+    const stop = editing.subscribe(() => told++);
+    editing.change({ numbers: true });
+    expect(editing.snapshot()).toMatchObject({ numbers: true, tool: 'tie' });
     expect(told).toBe(1);
     stop();
-    bench.change({ numbers: false });
+    editing.change({ numbers: false });
     expect(told).toBe(1);
   });
 
   test('while the full plan is on its way the last one stays, and that is told', async () => {
-    const before = bench.snapshot().plan;
+    const before = editing.snapshot().plan;
     store.dispatch(changePiece('Reverse', (draft) => void (draft.shifts[first].match.direction = 'reversed')));
     plans.update(store.getState().document.piece as Piece);
-    expect(bench.snapshot()).toMatchObject({ pending: true, plan: before });
+    expect(editing.snapshot()).toMatchObject({ pending: true, plan: before });
     await settle();
-    expect(bench.snapshot().pending).toBe(false);
-    expect(bench.snapshot().plan).not.toBe(before);
+    expect(editing.snapshot().pending).toBe(false);
+    expect(editing.snapshot().plan).not.toBe(before);
   });
 
   test('another tool forgets a tie that was begun', () => {
-    bench.change({ waiting: 'b' });
-    bench.change({ tool: 'cut' });
-    expect(bench.snapshot()).toMatchObject({ tool: 'cut', waiting: null });
+    editing.change({ waiting: 'b' });
+    editing.change({ tool: 'cut' });
+    expect(editing.snapshot()).toMatchObject({ tool: 'cut', waiting: null });
   });
 });
 
 describe('progress of the in-between', () => {
   test('stays in its bounds', () => {
-    bench.setProgress(-3);
-    expect(bench.progress).toBe(0);
-    bench.setProgress(7);
-    expect(bench.progress).toBe(1);
+    editing.setProgress(-3);
+    expect(editing.progress).toBe(0);
+    editing.setProgress(7);
+    expect(editing.progress).toBe(1);
   });
 
   test('follows the clock inside the shift, through its easing', () => {
@@ -252,12 +252,12 @@ describe('progress of the in-between', () => {
     const { duration } = piece.shifts[first];
     clock.setRange({ duration: 10, loop: false, rate: 60 });
     clock.seek(hold + duration / 2);
-    const eased = bench.progress;
+    const eased = editing.progress;
     expect(eased).toBeGreaterThan(0.5);
     // In the hold before it nothing moves.
     clock.seek(hold / 2);
-    expect(bench.progress).toBe(eased);
+    expect(editing.progress).toBe(eased);
     clock.seek(hold);
-    expect(bench.progress).toBe(0);
+    expect(editing.progress).toBe(0);
   });
 });

@@ -25,7 +25,7 @@ export interface ShownPose {
 }
 
 /** The stop of a figure that is worked on: the selected one, or the one that stands at a time or nearest to it. */
-export function stopOnBench(piece: Piece, figure: Figure, selection: Selection | null, seconds: number): number {
+export function workedStop(piece: Piece, figure: Figure, selection: Selection | null, seconds: number): number {
   const stops = stopsOf(piece, figure);
   if (selection?.kind === 'stop' && selection.figureId === figure.id && selection.stop < stops.length)
     return selection.stop;
@@ -47,7 +47,7 @@ export function shownPose(
   selection: Selection | null,
   seconds: number,
 ): ShownPose | undefined {
-  const stop = stopOnBench(piece, figure, selection, seconds);
+  const stop = workedStop(piece, figure, selection, seconds);
   const poseId = stopsOf(piece, figure)[stop];
   if (!poseId) return undefined;
   const pose = piece.poses[poseId];
@@ -72,18 +72,18 @@ export function chosenFigures(state: RootState): Id[] {
   const { selection } = state.session;
   if (!piece) return [];
   const first = selection?.kind === 'stop' ? [selection.figureId] : [];
-  return [...new Set([...first, ...state.bench.also])].filter((id) => piece.figures[id]);
+  return [...new Set([...first, ...state.drawing.also])].filter((id) => piece.figures[id]);
 }
 
 /** What is worked on: chosen figures with their shown poses, and in each the chosen parts, or all. */
-export interface BenchTarget extends ShownPose {
+export interface EditTarget extends ShownPose {
   readonly targets: readonly Part[];
 }
 
-export function benchTargets(state: RootState, seconds: number): BenchTarget[] {
+export function editTargets(state: RootState, seconds: number): EditTarget[] {
   const { piece } = state.document;
   if (!piece) return [];
-  const wanted = new Set(state.bench.parts);
+  const wanted = new Set(state.drawing.parts);
   const shown = chosenFigures(state).flatMap(
     (id) => shownPose(piece, piece.figures[id], state.session.selection, seconds) ?? [],
   );

@@ -1,7 +1,7 @@
 import { flattenContour, type Outline } from '../outline';
 
 /** How far two frames are from each other at most, px: points along each to the edges of the other, both flattened to `epsilon`. Slow and plain. */
-export function frameDistance(p: Outline, q: Outline, epsilon = 0.002): number {
+export function outlineDistance(p: Outline, q: Outline, epsilon = 0.002): number {
   const lines = (outline: Outline): number[][] =>
     outline.contours.flatMap((contour) => {
       const f = flattenContour(contour, epsilon);

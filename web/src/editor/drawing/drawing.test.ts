@@ -1,6 +1,6 @@
 import { contourArea, contourOfRecord, type Part, type PathEngine, readPathData, recordOfContour } from '@core';
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { benchActions } from '../../state';
+import { drawingActions } from '../../state';
 import { type DrawnFigure, drawnPiece, newId } from '../../testing/drawn-piece';
 import { Driver, engineOf } from '../../testing/driver';
 import { pathEngine } from '../../testing/engine';
@@ -39,7 +39,7 @@ beforeAll(async () => {
 });
 const noSnap = (driver: Driver): Driver => {
   driver.store.dispatch(
-    benchActions.snapChanged({ points: false, outlines: false, centres: false, guides: false, grid: false }),
+    drawingActions.snapChanged({ points: false, outlines: false, centres: false, guides: false, grid: false }),
   );
   return driver;
 };
@@ -63,7 +63,7 @@ describe('selecting and moving', () => {
   test('⇧ chooses several, a box too; they move together; a click on nothing leaves', () => {
     const driver = noSnap(new Driver(drawnPiece(SQUARE, RIGHT)));
     driver.press(150, 150).press(350, 150, { shift: true });
-    expect(driver.state.bench.also).toEqual(['f1']);
+    expect(driver.state.drawing.also).toEqual(['f1']);
     driver.drag([350, 150], [350, 180]);
     expect([driver.points('f0')[0], driver.points('f1')[0]]).toEqual([
       [100, 130],
@@ -72,7 +72,7 @@ describe('selecting and moving', () => {
     driver.press(600, 600);
     expect(driver.state.session.selection).toBeNull();
     driver.drag([50, 50], [450, 300]);
-    expect([driver.state.session.selection, driver.state.bench.also.length]).toEqual([
+    expect([driver.state.session.selection, driver.state.drawing.also.length]).toEqual([
       expect.objectContaining({ kind: 'stop' }),
       1,
     ]);
@@ -145,7 +145,7 @@ describe('selecting and moving', () => {
       }),
     );
     driver.press(150, 150).press(340, 320);
-    expect(driver.state.bench.parts).toEqual(['other']);
+    expect(driver.state.drawing.parts).toEqual(['other']);
     driver.drag([340, 320], [350, 320]);
     expect(driver.piece.parts.other.contours[0].anchors[0].at).toEqual([310, 300]);
     expect(driver.points()[0]).toEqual([100, 100]);
@@ -174,7 +174,7 @@ describe('arranging', () => {
     expect(driver.points('f0')[0][0]).toBeCloseTo((640 - 210) / 4, 5);
     groupChosen(driver.store, true);
     driver.run('leave').press(...([driver.points('f0')[0][0] + 5, 105] as [number, number]));
-    expect(driver.state.bench.also).toHaveLength(2);
+    expect(driver.state.drawing.also).toHaveLength(2);
     groupChosen(driver.store, false);
     expect(driver.piece.groups).toEqual({});
     driver.select('f0');
@@ -195,7 +195,7 @@ describe('arranging', () => {
 describe('points', () => {
   const start = (...figures: DrawnFigure[]): Driver => {
     const driver = noSnap(new Driver(drawnPiece(...figures))).select();
-    driver.store.dispatch(benchActions.toolChosen('points'));
+    driver.store.dispatch(drawingActions.toolChosen('points'));
     return driver;
   };
 
@@ -204,7 +204,7 @@ describe('points', () => {
     driver.drag([200, 200], [220, 230]);
     expect(driver.points()[2]).toEqual([220, 230]);
     driver.drag([90, 90], [210, 110]);
-    expect(driver.state.bench.anchors).toHaveLength(2);
+    expect(driver.state.drawing.anchors).toHaveLength(2);
     driver.drag([100, 100], [100, 80]);
     expect(driver.points().slice(0, 2)).toEqual([
       [100, 80],
@@ -257,7 +257,7 @@ describe('points', () => {
     ]);
     expect(driver.history).toEqual(['Move points of 2 figures']);
     driver.run('undo');
-    driver.store.dispatch(benchActions.changed({ together: false }));
+    driver.store.dispatch(drawingActions.changed({ together: false }));
     driver.press(500, 500).drag([200, 150], [200, 110]);
     expect([driver.points('f0')[1], driver.points('f1')[1]]).toEqual([
       [200, 110],
@@ -310,7 +310,7 @@ describe('points', () => {
     walkAnchors(driver.store, 0, -1);
     expect(chosenAnchors(driver.store, 0)[0].index).toBe(3);
     driver.press(100, 100).press(200, 200, { alt: true });
-    expect(driver.state.bench.anchors).toHaveLength(3);
+    expect(driver.state.drawing.anchors).toHaveLength(3);
     alignAnchors(driver.store, 0, 'y');
     expect(
       new Set(
@@ -330,8 +330,8 @@ describe('points', () => {
 describe('drawing', () => {
   const tool = (id: 'draw' | 'shape', ...figures: DrawnFigure[]): Driver => {
     const driver = noSnap(new Driver(drawnPiece(...figures)));
-    driver.store.dispatch(benchActions.toolChosen(id));
-    driver.store.dispatch(benchActions.changed({ drawsAs: 'figure' }));
+    driver.store.dispatch(drawingActions.toolChosen(id));
+    driver.store.dispatch(drawingActions.changed({ drawsAs: 'figure' }));
     return driver;
   };
 
@@ -346,7 +346,7 @@ describe('drawing', () => {
     const [part] = driver.parts();
     expect([part.contours[0].closed, part.contours[0].anchors[2].out, part.stroke]).toEqual([true, [350, 300], null]);
     driver.run('leave');
-    driver.store.dispatch(benchActions.toolChosen('draw'));
+    driver.store.dispatch(drawingActions.toolChosen('draw'));
     driver.press(10, 10).press(60, 10).run('confirm');
     expect(driver.parts(driver.piece.figureOrder[1])[0]).toMatchObject({ fill: null, contours: [{ closed: false }] });
     driver.press(500, 10).run('leave').run('leave');
@@ -356,8 +356,8 @@ describe('drawing', () => {
   test('into the chosen part it is a hole, into the pose a part, after it the next pose', () => {
     const driver = tool('draw', SQUARE).select();
     const draw = (as: 'contour' | 'part' | 'pose'): void => {
-      driver.store.dispatch(benchActions.toolChosen('draw'));
-      driver.store.dispatch(benchActions.changed({ drawsAs: as }));
+      driver.store.dispatch(drawingActions.toolChosen('draw'));
+      driver.store.dispatch(drawingActions.changed({ drawsAs: as }));
       driver.press(120, 120).press(180, 120).press(180, 180).press(120, 120);
     };
     draw('contour');
@@ -373,20 +373,20 @@ describe('drawing', () => {
     const driver = tool('shape');
     driver.drag([100, 100], [300, 200]);
     expect(driver.parts()[0].source).toMatchObject({ kind: 'rectangle', width: 200, height: 100, x: 200, y: 150 });
-    expect(driver.state.bench.tool).toBe('select');
+    expect(driver.state.drawing.tool).toBe('select');
     driver.drag([300, 200], [340, 220]);
     expect(driver.parts()[0].source).toMatchObject({ width: 240, height: 120 });
     await turnTargetsIntoPoints(driver.store, 0);
     expect(driver.parts()[0].source).toBeUndefined();
     driver.run('leave');
-    driver.store.dispatch(benchActions.shapeChosen('star'));
+    driver.store.dispatch(drawingActions.shapeChosen('star'));
     driver.press(400, 400);
     expect(driver.parts(driver.piece.figureOrder[1])[0].source).toMatchObject({ kind: 'star', x: 400, y: 400 });
   });
 
   test('guides are pulled out of the rulers, moved, and put back', () => {
     const driver = new Driver(drawnPiece(SQUARE));
-    driver.store.dispatch(benchActions.changed({ rulers: true }));
+    driver.store.dispatch(drawingActions.changed({ rulers: true }));
     driver.drag([-20, 300], [250, 300]);
     expect(driver.piece.aids.guides).toMatchObject([{ axis: 'x', at: 250 }]);
     driver.drag([250, 600], [260, 600]);
@@ -466,7 +466,7 @@ describe('the clipboard', () => {
     expect(driver.parts('f0', 1)[0].contours[0].anchors[0].origin).toBe(
       driver.parts('f0', 0)[0].contours[0].anchors[0].id,
     );
-    driver.select('f0').store.dispatch(benchActions.partsChosen(driver.pose('f0').parts));
+    driver.select('f0').store.dispatch(drawingActions.partsChosen(driver.pose('f0').parts));
     const part = copiedSvg(driver.store, 0)?.json ?? '';
     driver.select('f1');
     expect(pasteCopied(driver.store, part, 0)).toBe(true);

@@ -6,10 +6,10 @@ import {
   type Matrix,
   type Part,
   type Placement,
-  pieceAt,
   planStill,
+  segmentAt,
   stillParts,
-  writePiece,
+  writeSegment,
 } from '@core';
 
 /** A pose that a gesture works on: the same picture as the canvas draws, written over in place. */
@@ -35,7 +35,7 @@ export class LivePose {
   }
 }
 
-/** Anchors of one contour that a gesture moves; only the pieces beside a changed anchor are computed again. */
+/** Anchors of one contour that a gesture moves; only the segments beside a changed anchor are computed again. */
 export class LiveContour {
   readonly anchors: Anchor[];
   private readonly changed = new Set<number>();
@@ -57,16 +57,22 @@ export class LiveContour {
     this.changed.add(i);
     const { closed } = this.contour;
     const n = this.anchors.length;
-    const pieces = closed ? n : n - 1;
-    if (pieces < 1) return;
-    if (i < pieces) this.write(i);
+    const segments = closed ? n : n - 1;
+    if (segments < 1) return;
+    if (i < segments) this.write(i);
     if (i > 0) this.write(i - 1);
-    else if (closed) this.write(pieces - 1);
+    else if (closed) this.write(segments - 1);
   }
 
-  private write(piece: number): void {
+  private write(segment: number): void {
     const n = this.anchors.length;
-    writePiece(this.anchors[piece], this.anchors[(piece + 1) % n], this.matrix, this.points, this.at + pieceAt(piece));
+    writeSegment(
+      this.anchors[segment],
+      this.anchors[(segment + 1) % n],
+      this.matrix,
+      this.points,
+      this.at + segmentAt(segment),
+    );
   }
 
   /** The changed anchors by their index. */

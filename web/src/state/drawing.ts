@@ -20,8 +20,8 @@ export interface SnapChoices {
   readonly grid: boolean;
 }
 
-/** The drawing bench of this tab: tool, finer selection, drawing preferences. Neither saved nor undone. */
-export interface BenchState {
+/** The drawing of this tab: tool, finer selection, drawing preferences. Neither saved nor undone. */
+export interface DrawingState {
   readonly tool: ToolId;
   readonly shapeKind: ShapeKind;
   readonly drawsAs: DrawsAs;
@@ -46,8 +46,8 @@ export interface BenchState {
   readonly right: boolean;
 }
 
-export const BENCH_KEY = 'arcshift.bench';
-const DEFAULTS: BenchState = {
+export const DRAWING_KEY = 'arcshift.drawing';
+const DEFAULTS: DrawingState = {
   tool: 'select',
   shapeKind: 'rectangle',
   drawsAs: 'figure',
@@ -66,11 +66,11 @@ const DEFAULTS: BenchState = {
 };
 
 /** The preferences that a browser remembers. */
-function remembered(): Partial<BenchState> {
+function remembered(): Partial<DrawingState> {
   try {
     const { snap, rulers, together, drawsAs, shapeKind, left, right } = JSON.parse(
-      localStorage.getItem(BENCH_KEY) ?? '{}',
-    ) as Partial<BenchState>;
+      localStorage.getItem(DRAWING_KEY) ?? '{}',
+    ) as Partial<DrawingState>;
     return {
       ...(snap && { snap: { ...DEFAULTS.snap, ...snap } }),
       ...(typeof left === 'boolean' && { left }),
@@ -86,8 +86,8 @@ function remembered(): Partial<BenchState> {
 }
 
 const slice = createSlice({
-  name: 'bench',
-  initialState: (): BenchState => ({ ...DEFAULTS, ...remembered() }),
+  name: 'drawing',
+  initialState: (): DrawingState => ({ ...DEFAULTS, ...remembered() }),
   reducers: {
     toolChosen: (state, action: PayloadAction<ToolId>) => {
       state.tool = action.payload;
@@ -99,7 +99,7 @@ const slice = createSlice({
       state.tool = 'shape';
       state.shapeKind = action.payload;
     },
-    changed: (state, action: PayloadAction<Partial<BenchState>>) => Object.assign(state, action.payload),
+    changed: (state, action: PayloadAction<Partial<DrawingState>>) => Object.assign(state, action.payload),
     snapChanged: (state, action: PayloadAction<Partial<SnapChoices>>) => void Object.assign(state.snap, action.payload),
     partsChosen: (state, action: PayloadAction<readonly Id[]>) => {
       state.parts = [...action.payload];
@@ -129,5 +129,5 @@ const slice = createSlice({
   },
 });
 
-export const benchActions = slice.actions;
-export const benchReducer = slice.reducer;
+export const drawingActions = slice.actions;
+export const drawingReducer = slice.reducer;

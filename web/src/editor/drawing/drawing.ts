@@ -5,11 +5,11 @@ import type { PlaybackClock } from '../playback/clock';
 import type { Stage } from '../playback/stage';
 import { SnapField, type SnapHint } from '../snap/snap';
 import { createTools } from '../tools';
-import type { BenchPointer, Gesture, Pen, Tool, ToolBench } from '../tools/tool';
+import type { Gesture, Pen, PointerInput, Tool, ToolContext } from '../tools/tool';
 import type { Viewport } from '../viewport/viewport';
-import { type BenchTarget, benchTargets, type ShownPose, shownPoses } from './scene';
+import { type EditTarget, editTargets, type ShownPose, shownPoses } from './scene';
 
-export interface BenchParts {
+export interface DrawingParts {
   readonly store: AppStore;
   readonly clock: PlaybackClock;
   readonly stage: Stage;
@@ -31,16 +31,15 @@ export interface PressKeys {
   readonly clicks: number;
 }
 
-/** The drawing bench: feeds pointer and keys to the tool at hand, holds what gestures show, knows what is worked on. */
-export class Bench {
+/** The drawing: feeds pointer and keys to the tool at hand, holds what gestures show, knows what is worked on. */
+export class Drawing {
   private readonly tools: ReturnType<typeof createTools>;
   private gesture: Gesture | null = null;
   private hints: readonly SnapHint[] = [];
-  private cache: { key: readonly unknown[]; shown: readonly ShownPose[]; targets: readonly BenchTarget[] } | null =
-    null;
+  private cache: { key: readonly unknown[]; shown: readonly ShownPose[]; targets: readonly EditTarget[] } | null = null;
 
-  constructor(private readonly parts: BenchParts) {
-    const bench: ToolBench = {
+  constructor(private readonly parts: DrawingParts) {
+    const drawing: ToolContext = {
       store: parts.store,
       shapes: parts.shapes,
       shown: () => this.look().shown,
@@ -56,30 +55,30 @@ export class Bench {
       pickColour: parts.pickColour,
       repaint: parts.repaint,
     };
-    this.tools = createTools(bench);
+    this.tools = createTools(drawing);
   }
 
   private get tool(): Tool {
-    return this.tools[this.parts.store.getState().bench.tool];
+    return this.tools[this.parts.store.getState().drawing.tool];
   }
 
   /** Poses in sight and what is worked on; computed again only when piece, selection or time have changed. */
-  look(): { readonly shown: readonly ShownPose[]; readonly targets: readonly BenchTarget[] } {
+  look(): { readonly shown: readonly ShownPose[]; readonly targets: readonly EditTarget[] } {
     const state = this.parts.store.getState();
     const { piece } = state.document;
     const seconds = this.parts.clock.seconds;
-    const key = [piece, state.session.selection, state.bench.also, state.bench.parts, seconds];
+    const key = [piece, state.session.selection, state.drawing.also, state.drawing.parts, seconds];
     if (!this.cache || key.some((value, i) => value !== this.cache?.key[i])) {
       const shown = piece ? shownPoses(piece, state.session.selection, seconds) : [];
-      this.cache = { key, shown, targets: benchTargets(state, seconds) };
+      this.cache = { key, shown, targets: editTargets(state, seconds) };
     }
     return this.cache;
   }
 
   private snapField(left: ReadonlySet<Id>, skip?: ReadonlySet<Id>): SnapField {
-    const { document, bench } = this.parts.store.getState();
+    const { document, drawing } = this.parts.store.getState();
     if (!document.piece) throw new Error('There is no piece to snap in.');
-    return new SnapField(document.piece, this.look().shown, bench.snap, left, skip);
+    return new SnapField(document.piece, this.look().shown, drawing.snap, left, skip);
   }
 
   private showLive(figureId: Id, frameParts: readonly FramePart[]): void {
@@ -98,7 +97,7 @@ export class Bench {
   }
 
   /** A pointer of the pane (screen px from its left top corner) on the canvas. */
-  private pointer(sx: number, sy: number, keys: PressKeys): BenchPointer {
+  private pointer(sx: number, sy: number, keys: PressKeys): PointerInput {
     const { x, y, zoom } = this.parts.viewport.view;
     return { x: (sx - x) / zoom, y: (sy - y) / zoom, zoom, ...keys };
   }
@@ -165,12 +164,12 @@ export class Bench {
   }
 
   private get rulers(): boolean {
-    return this.parts.store.getState().bench.rulers;
+    return this.parts.store.getState().drawing.rulers;
   }
 
   private guideAt(sx: number, sy: number) {
-    const { document, bench } = this.parts.store.getState();
-    if (!bench.rulers || bench.tool !== 'select') return undefined;
+    const { document, drawing } = this.parts.store.getState();
+    if (!drawing.rulers || drawing.tool !== 'select') return undefined;
     const { x, y, zoom } = this.parts.viewport.view;
     return document.piece?.aids.guides.find(({ axis, at }) =>
       axis === 'x' ? Math.abs(x + at * zoom - sx) <= GUIDE_PX : Math.abs(y + at * zoom - sy) <= GUIDE_PX,
@@ -185,7 +184,7 @@ export class Bench {
     if (!onRuler && !old) return null;
     const axis = old?.axis ?? (sx < RULER_PX ? 'x' : 'y');
     const id = old?.id ?? freshId('gd');
-    const place = (p: BenchPointer): { at: number; off: boolean } => {
+    const place = (p: PointerInput): { at: number; off: boolean } => {
       const at = Math.round(axis === 'x' ? p.x : p.y);
       const { x, y, zoom } = viewport.view;
       return { at, off: (axis === 'x' ? x + at * zoom : y + at * zoom) < RULER_PX };

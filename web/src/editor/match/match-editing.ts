@@ -35,7 +35,7 @@ export interface MatchView {
   readonly waiting: 'a' | 'b' | null;
 }
 
-export interface MatchBenchDeps {
+export interface MatchEditingDeps {
   readonly store: AppStore;
   readonly plans: PlanStore;
   readonly clock: PlaybackClock;
@@ -61,7 +61,7 @@ export function matchedShift(piece: Piece, selection: Parameters<typeof selected
 }
 
 /** The working parts of the Match room without any interface: which shift, which plan, at what progress, and what is under way. */
-export class MatchBench {
+export class MatchEditing {
   /** Progress of the in-between in the middle, 0 to 1. */
   progress = 0.5;
   /** What is to be drawn now: a quick answer while something is dragged, else the full plan, else the last one there was. */
@@ -86,7 +86,7 @@ export class MatchBench {
   private readonly paintListeners = new Set<() => void>();
   private readonly stops: (() => void)[];
 
-  constructor(private readonly deps: MatchBenchDeps) {
+  constructor(private readonly deps: MatchEditingDeps) {
     this.stops = [
       deps.store.subscribe(() => this.follow()),
       deps.plans.subscribe(() => this.follow()),

@@ -1,8 +1,8 @@
 import { cubicPoint } from '../curve';
-import { type Contour, type NearestOnContour, nearestOnContour, pieceAt, pieceCount } from '../outline';
+import { type Contour, type NearestOnContour, nearestOnContour, segmentAt, segmentCount } from '../outline';
 import { convexHull } from '../vec';
 import { evaluate } from './evaluate';
-import { contourLengthIn, type PlanContour, type ShiftPlan } from './plan';
+import { contourNumberCount, type PlanContour, type ShiftPlan } from './plan';
 import { onGrid } from './spline-keys';
 
 /** A contour begins no further than this from all that is there, as a share of the size. */
@@ -19,28 +19,28 @@ const TURNS = 18;
  * keeps growing a uniform scaling; one that lies in the middle between several stays, for any of them would look odd. The same plan where none
  * moves. Neither plan is altered.
  */
-export function withLonePointsNear(plan: ShiftPlan): ShiftPlan {
-  const lone = plan.contours.filter(({ role, wipe }) => role !== 'pair' && !wipe);
-  if (lone.length === 0 || lone.length === plan.contours.length) return plan;
+export function withUnpairedPointsNear(plan: ShiftPlan): ShiftPlan {
+  const unpaired = plan.contours.filter(({ role, wipe }) => role !== 'pair' && !wipe);
+  if (unpaired.length === 0 || unpaired.length === plan.contours.length) return plan;
   const reach = REACH * leastSize(plan);
-  const frames = new Map<number, Float64Array>();
-  const frameAt = (progress: number): Float64Array => {
-    let frame = frames.get(progress);
-    if (!frame) frames.set(progress, (frame = evaluate(plan, progress)));
-    return frame;
+  const inBetweens = new Map<number, Float64Array>();
+  const inBetweenAt = (progress: number): Float64Array => {
+    let inBetween = inBetweens.get(progress);
+    if (!inBetween) inBetweens.set(progress, (inBetween = evaluate(plan, progress)));
+    return inBetween;
   };
   let moved: { from: Float64Array; to: Float64Array } | undefined;
-  for (const contour of lone) {
-    const numbers = contour.role === 'birth' ? plan.from : plan.to;
+  for (const contour of unpaired) {
+    const numbers = contour.role === 'appears' ? plan.from : plan.to;
     const [x, y] = [numbers[contour.at], numbers[contour.at + 1]];
-    const there = others(plan, frameAt(contour.role === 'birth' ? contour.begin : contour.end), contour);
+    const there = others(plan, inBetweenAt(contour.role === 'appears' ? contour.begin : contour.end), contour);
     const near = nearest(there, x, y);
     if (!near || !(near.distance > reach) || isBetween(there, near, x, y)) continue;
     moved ??= { from: plan.from.slice(), to: plan.to.slice() };
     const share = 1 - reach / near.distance;
     const point = [onGrid(x + (near.x - x) * share), onGrid(y + (near.y - y) * share)];
-    const end = contour.role === 'birth' ? moved.from : moved.to;
-    for (let i = 0; i < contourLengthIn(contour); i++) end[contour.at + i] = point[i & 1];
+    const end = contour.role === 'appears' ? moved.from : moved.to;
+    for (let i = 0; i < contourNumberCount(contour); i++) end[contour.at + i] = point[i & 1];
   }
   return moved ? { ...plan, ...moved } : plan;
 }
@@ -66,10 +66,10 @@ function leastSize({ from, to }: ShiftPlan): number {
   return least;
 }
 
-/** The other contours of a frame; those that are a point are not there. */
-const others = (plan: ShiftPlan, frame: Float64Array, self: PlanContour): Contour[] =>
+/** The other contours of an in-between; those that are a point are not there. */
+const others = (plan: ShiftPlan, inBetween: Float64Array, self: PlanContour): Contour[] =>
   plan.contours.flatMap((other) => {
-    const points = frame.subarray(other.at, other.at + contourLengthIn(other));
+    const points = inBetween.subarray(other.at, other.at + contourNumberCount(other));
     const isPoint = points.every((value, i) => value === points[i & 1]);
     return other === self || isPoint ? [] : [{ points, closed: other.closed }];
   });
@@ -86,9 +86,9 @@ function isBetween(contours: readonly Contour[], near: NearestOnContour, x: numb
   const [nx, ny] = [(near.x - x) / near.distance, (near.y - y) / near.distance];
   const at = new Float64Array(2);
   return contours.some((contour) => {
-    for (let i = 0; i < pieceCount(contour); i++)
+    for (let i = 0; i < segmentCount(contour); i++)
       for (const t of [0, 0.25, 0.5, 0.75]) {
-        cubicPoint(contour.points, pieceAt(i), t, at);
+        cubicPoint(contour.points, segmentAt(i), t, at);
         const [dx, dy] = [at[0] - x, at[1] - y];
         const distance = Math.hypot(dx, dy);
         if (distance < far && dx * nx + dy * ny < OTHER_SIDE * distance) return true;

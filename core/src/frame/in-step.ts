@@ -10,7 +10,7 @@ const SAME_TIME = 1e-6;
  * The shifts of other figures that run in step with a shift (same start, duration and easing) and have places of anchors in common with it at
  * both ends, in painting order: their edges may lie on each other.
  */
-export function shiftsBeside(piece: Piece, shift: Shift): { readonly below: boolean; readonly shift: Shift }[] {
+export function shiftsInStep(piece: Piece, shift: Shift): { readonly below: boolean; readonly shift: Shift }[] {
   const own = piece.figureOrder.findIndex((id) => piece.figures[id].rail.includes(shift.id));
   if (own < 0 || piece.figureOrder.length < 2) return [];
   const spansOf = (id: Id) => railTimeline(piece, piece.figures[id]).spans;
