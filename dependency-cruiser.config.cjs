@@ -1,5 +1,5 @@
 /**
- * Who may import whom. Inside core: num → vec → curve → outline → {paint, easing, shapes, text, ops, svg, match} → morph → piece → frame → output, never back.
+ * Who may import whom. Inside core: num → vec → curve → outline → {paint, easing, shapes, text, ops, svg, match} → morph → {lane, piece} → frame → output, never back.
  * In web: ui → nothing of ours; state → core; workers → core; editor → core, state, workers; context → editor; views → all of these; app → all.
  */
 const coreMay = {
@@ -11,13 +11,14 @@ const coreMay = {
   shapes: ['num', 'vec', 'outline'],
   text: ['outline'],
   ops: ['num', 'vec', 'curve', 'outline'],
-  easing: ['num'],
+  easing: ['num', 'vec', 'curve'],
   svg: ['num', 'vec', 'curve', 'outline', 'paint'],
   match: ['num', 'vec', 'curve', 'outline'],
   morph: ['num', 'vec', 'curve', 'outline', 'svg', 'match'],
+  lane: ['num', 'easing', 'paint', 'svg', 'morph'],
   piece: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'shapes', 'text', 'ops', 'svg', 'match', 'morph'],
-  frame: ['num', 'vec', 'outline', 'paint', 'easing', 'match', 'morph', 'piece'],
-  output: ['num', 'vec', 'outline', 'paint', 'easing', 'svg', 'morph', 'piece', 'frame'],
+  frame: ['num', 'vec', 'outline', 'paint', 'easing', 'match', 'morph', 'lane', 'piece'],
+  output: ['num', 'vec', 'outline', 'paint', 'easing', 'svg', 'morph', 'lane', 'piece', 'frame'],
 };
 const webMay = {
   ui: [],

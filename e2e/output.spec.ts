@@ -1,26 +1,39 @@
 import fs from 'node:fs';
-import { cssText, evaluate, frameAt, inBetweenPathData, isVanished, type Piece, readPathData } from '@core';
+import {
+  CAPS,
+  cssText,
+  frameAt,
+  inBetweenPathData,
+  isVanished,
+  JOINS,
+  type PaintSample,
+  type Piece,
+  readPathData,
+} from '@core';
 import type { Browser, Page } from '@playwright/test';
+import { outlineDistance } from '../core/src/testing/outline-distance';
 import { expect, test } from './support/fixtures';
 import { shareOfDifferentPixels } from './support/pixels';
 
 const SIZE = 640;
 
-/** The engine's frame as a still SVG without any animation, part by part. */
+/** The engine's frame as a still SVG without any animation, part by part, written here from the sampled numbers alone. */
 function stillSvg(piece: Piece, seconds: number): { svg: string; paths: string[] } {
   const { width, height, background } = piece.canvas;
   let body = background ? `<rect width="${width}" height="${height}" fill="${background}"/>` : '';
   const paths: string[] = [];
+  const css = ({ colour: [r, g, b, alpha] }: PaintSample): string => cssText(r, g, b, alpha);
   for (const { parts } of frameAt(piece, seconds).figures) {
     for (const part of parts) {
-      const d = inBetweenPathData(part.plan.plan, part.points, 4);
+      const d = inBetweenPathData(part.lanes.plan, part.points, 4);
       paths.push(d);
       if (part.contours.every((contour) => isVanished(contour, part.progress))) continue;
-      const fill = part.plan.fill ? cssText(part.fill[0], part.fill[1], part.fill[2], part.fill[3]) : 'none';
-      const stroke = part.plan.stroke
-        ? `stroke="${cssText(part.stroke[0], part.stroke[1], part.stroke[2], part.stroke[3])}" stroke-width="${part.strokeWidth}" stroke-linecap="${part.cap}" stroke-linejoin="${part.join}"`
-        : '';
-      body += `<path d="${d}" fill="${fill}" fill-rule="${part.fillRule}" ${stroke}/>`;
+      const pen = part.stroke?.values;
+      const stroke =
+        part.stroke && pen
+          ? `stroke="${css(part.stroke.paint)}" stroke-width="${pen.strokeWidth[0]}" stroke-linecap="${CAPS[pen.cap[0]]}" stroke-linejoin="${JOINS[pen.join[0]]}"`
+          : '';
+      body += `<path d="${d}" fill="${part.fill ? css(part.fill) : 'none'}" fill-rule="${part.fillRule}" ${stroke}/>`;
     }
   }
   return {
@@ -37,7 +50,13 @@ const show = (page: Page, svg: string): Promise<void> =>
   );
 
 /** Compares the running file, stopped at each time, with the engine's frames: pixels and path data. */
-async function compare(browser: Browser, text: string, piece: Piece, times: readonly number[]): Promise<void> {
+async function compare(
+  browser: Browser,
+  text: string,
+  piece: Piece,
+  times: readonly number[],
+  { onePathEach = true } = {},
+): Promise<void> {
   const page = await browser.newPage({ viewport: { width: SIZE, height: SIZE } });
   for (const time of times) {
     await show(page, text);
@@ -45,8 +64,10 @@ async function compare(browser: Browser, text: string, piece: Piece, times: read
       const svg = document.querySelector('svg') as SVGSVGElement;
       svg.pauseAnimations();
       svg.setCurrentTime(t);
+      const shown = (element: Element | null): boolean =>
+        element === null || (getComputedStyle(element).display !== 'none' && shown(element.parentElement));
       return [...document.querySelectorAll('path')]
-        .filter((path) => getComputedStyle(path).display !== 'none')
+        .filter((path) => shown(path))
         .map((path) => /path\("(.*)"\)/.exec(getComputedStyle(path).getPropertyValue('d'))?.[1] ?? '');
     }, time);
     const shown = await picture(page);
@@ -55,12 +76,10 @@ async function compare(browser: Browser, text: string, piece: Piece, times: read
     const { share, inked } = await shareOfDifferentPixels(page, shown, await picture(page));
     expect(inked).toBeGreaterThan(2000);
     expect([time, share <= 0.005]).toEqual([time, true]);
+    if (!onePathEach) continue;
     expect(running).toHaveLength(paths.length);
     running.forEach((d, i) => {
-      const theirs = readPathData(d).contours.flatMap(({ points }) => [...points]);
-      const ours = readPathData(paths[i]).contours.flatMap(({ points }) => [...points]);
-      expect(theirs).toHaveLength(ours.length);
-      expect(Math.max(...theirs.map((v, k) => Math.abs(v - ours[k])))).toBeLessThan(0.05);
+      expect(outlineDistance(readPathData(d), readPathData(paths[i]))).toBeLessThan(0.1);
     });
   }
   await page.close();
@@ -96,7 +115,10 @@ test('the same with an overshooting easing, a stroke and a piece that plays once
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-svg').click()]);
   const stored = await piece.stored();
   expect(stored.playback).toBe('once');
-  await compare(browser, fs.readFileSync(await download.path(), 'utf8'), stored, [1.2, 2.55, 2.65, 2.8, 3.1]);
+  await compare(browser, fs.readFileSync(await download.path(), 'utf8'), stored, [1.2, 2.55, 2.65, 2.8, 3.1], {
+    // A tick without partner has a stroke of its own, so that it leaves no dot where it waits.
+    onePathEach: false,
+  });
 });
 
 test("the canvas shows the engine's frame", async ({ piece, page, browser }) => {
@@ -146,13 +168,6 @@ test("the canvas shows the engine's frame", async ({ piece, page, browser }) => 
   // The canvas lies at a fraction of a pixel; edges may differ by that.
   expect(share).toBeLessThan(0.02);
   await other.close();
-});
-
-test('evaluating in Node and reading the plan again are the same numbers', async ({ piece }) => {
-  await piece.open('demo-quay-mark');
-  const stored = await piece.stored();
-  const [part] = frameAt(stored, 1.2).figures[0].parts;
-  expect([...evaluate(part.plan.plan, part.progress)]).toEqual([...part.points]);
 });
 
 test('gradients, a clipped figure and dashes: the running file looks as the canvas does', async ({

@@ -2,6 +2,7 @@ export * from './curve';
 export * from './easing';
 export * from './errors';
 export * from './frame';
+export * from './lane';
 export * from './match';
 export * from './morph';
 export * from './num';

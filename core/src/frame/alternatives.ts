@@ -10,8 +10,9 @@ import {
 } from '../morph';
 import { measureArcLength, nearestOnContour, type Outline, placeOfShare } from '../outline';
 import type { ContourPairing, MatchChoices, PlaceTie } from '../piece';
-import { type PlacedPart, rankOptions } from './match-input';
-import { pairedParts } from './part-pairs';
+import { rankOptions } from './match-input';
+import type { PlacedPart } from './placed-parts';
+import { pairedParts } from './planned-pairs';
 import type { ShiftInput } from './shift-input';
 
 /** Another way to do a shift, as it is offered. */

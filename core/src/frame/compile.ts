@@ -1,24 +1,36 @@
-import type { Easing } from '../easing';
-import { type Id, type Piece, pieceDuration, railTimeline, type Shift } from '../piece';
-import type { PartPlan } from './part-paint';
-import { type PoseShiftPlan, planPoseShift, planStill } from './part-plans';
-import { poseInput, shiftInput } from './shift-input';
+import { blendNumbers, type Lane, levelLane, PROPERTIES, RampTime } from '../lane';
+import { stillPlan } from '../morph';
+import type { BlendSpace } from '../paint';
+import {
+  type Id,
+  type Part,
+  type Piece,
+  type Placement,
+  type Pose,
+  pieceDuration,
+  railTimeline,
+  type Shift,
+} from '../piece';
+import { type PartLanes, partLanes } from './part-lanes';
+import { type PlacedPaint, paintOf, partPaint } from './part-paint';
+import { type PoseShiftPlan, planPoseShift } from './part-plans';
+import { placedParts } from './placed-parts';
+import { shiftInput } from './shift-input';
 
 /** A stretch of a figure's time that one plan shows: a hold, then the shift that leaves it. Times in s. */
 export interface FigureSpan {
   readonly shiftId?: Id;
   readonly start: number;
-  /** When the hold ends and the shift begins. */
-  readonly holdEnd: number;
   readonly end: number;
-  readonly easing: Easing;
-  readonly parts: readonly PartPlan[];
+  /** When the hold ends and the shift begins, when it ends, and its easing. */
+  readonly time: RampTime;
+  readonly parts: readonly PartLanes[];
 }
 
 export interface CompiledFigure {
   readonly id: Id;
   readonly spans: readonly FigureSpan[];
-  readonly opacity: number;
+  readonly opacity: Lane;
   readonly hidden: boolean;
   /** Index of the figure inside which it is seen, or −1. */
   readonly clip: number;
@@ -30,11 +42,11 @@ export interface CompiledPiece {
   readonly height: number;
   readonly background: string | null;
   readonly duration: number;
+  /** Frames per second. */
+  readonly rate: number;
   readonly loop: boolean;
   readonly figures: readonly CompiledFigure[];
 }
-
-const LINEAR: Easing = { kind: 'linear' };
 
 /**
  * Compiles a piece. `planOf` supplies shift plans; where it has none yet, the pose that the shift leaves is shown until the middle, then the
@@ -45,37 +57,90 @@ export function compilePiece(
   planOf: (shift: Shift) => PoseShiftPlan | undefined = (shift) => planPoseShift(shiftInput(piece, shift)),
 ): CompiledPiece {
   const figures = piece.figureOrder.map((id): CompiledFigure => {
-    const timeline = railTimeline(piece, piece.figures[id]);
-    const spans: FigureSpan[] = [];
-    const still = (poseId: Id): readonly PartPlan[] => planStill(poseInput(piece, piece.poses[poseId])).parts;
-    timeline.stops.forEach((stop, i) => {
-      const span = timeline.spans[i];
-      const holdEnd = stop.start + stop.hold;
-      if (!span) {
-        // The last stop is shown by the end of the last shift, unless there is no shift at all.
-        if (i === 0)
-          spans.push({ start: stop.start, holdEnd, end: holdEnd, easing: LINEAR, parts: still(stop.poseId) });
-        return;
-      }
-      const plan = planOf(span.shift);
-      if (plan) {
-        spans.push({
-          shiftId: span.shift.id,
-          start: stop.start,
-          holdEnd,
-          end: span.end,
-          easing: span.shift.easing,
-          parts: plan.parts,
-        });
-        return;
-      }
-      const middle = (span.start + span.end) / 2;
-      spans.push({ start: stop.start, holdEnd: middle, end: middle, easing: LINEAR, parts: still(span.shift.from) });
-      spans.push({ start: middle, holdEnd: span.end, end: span.end, easing: LINEAR, parts: still(span.shift.to) });
-    });
     const { opacity, hidden, clip } = piece.figures[id];
-    return { id, spans, opacity, hidden, clip: clip === null ? -1 : piece.figureOrder.indexOf(clip) };
+    return {
+      id,
+      spans: spansOf(piece, id, planOf),
+      opacity: levelLane(blendNumbers([opacity], [opacity], PROPERTIES.opacity.range)),
+      hidden,
+      clip: clip === null ? -1 : piece.figureOrder.indexOf(clip),
+    };
   });
-  const { width, height, background } = piece.canvas;
-  return { width, height, background, duration: pieceDuration(piece), loop: piece.playback === 'loop', figures };
+  const { width, height, background, rate } = piece.canvas;
+  return {
+    width,
+    height,
+    background,
+    duration: pieceDuration(piece),
+    rate: rate.num / rate.den,
+    loop: piece.playback === 'loop',
+    figures,
+  };
+}
+
+function spansOf(piece: Piece, figureId: Id, planOf: (shift: Shift) => PoseShiftPlan | undefined): FigureSpan[] {
+  const timeline = railTimeline(piece, piece.figures[figureId]);
+  const spans: FigureSpan[] = [];
+  const still = (poseId: Id, start: number, end: number): void => {
+    const time = new RampTime(end, end, { kind: 'linear' });
+    const { placement, parts } = piece.poses[poseId];
+    spans.push({
+      start,
+      end,
+      time,
+      parts: stillLanes(
+        placement,
+        parts.map((id) => piece.parts[id]),
+        time,
+      ),
+    });
+  };
+  timeline.stops.forEach((stop, i) => {
+    const span = timeline.spans[i];
+    if (!span) {
+      // The last stop is shown by the end of the last shift, unless there is no shift at all.
+      if (i === 0) still(stop.poseId, stop.start, stop.start + stop.hold);
+      return;
+    }
+    const plan = planOf(span.shift);
+    if (plan) {
+      const { id, easing, blend } = span.shift;
+      const time = new RampTime(stop.start + stop.hold, span.end, easing);
+      const parts = shiftLanes(piece, span.shift, plan, time, blend);
+      spans.push({ shiftId: id, start: stop.start, end: span.end, time, parts });
+      return;
+    }
+    const middle = (span.start + span.end) / 2;
+    still(span.shift.from, stop.start, middle);
+    still(span.shift.to, middle, span.end);
+  });
+  return spans;
+}
+
+/** The parts of a shift in their paint. */
+function shiftLanes(
+  piece: Piece,
+  shift: Shift,
+  { parts }: PoseShiftPlan,
+  time: RampTime,
+  space: BlendSpace,
+): PartLanes[] {
+  const side = (id: Id | undefined, pose: Pose): PlacedPaint | undefined =>
+    id === undefined ? undefined : { part: piece.parts[id], placement: pose.placement };
+  return parts.map((plan) => {
+    const a = side(plan.a, piece.poses[shift.from]);
+    const b = side(plan.b, piece.poses[shift.to]);
+    return partLanes(plan, paintOf(plan, a, b), time, space);
+  });
+}
+
+const STANDING = new RampTime(0, 0, { kind: 'linear' });
+
+/** Parts standing still where a placement puts them, each contour's points in their record's order. */
+export function stillLanes(placement: Placement, parts: readonly Part[], time: RampTime = STANDING): PartLanes[] {
+  return placedParts({ placement, parts }).map(({ outline }, i) => {
+    const placed = { part: parts[i], placement };
+    const { id } = parts[i];
+    return partLanes({ a: id, b: id, plan: stillPlan(outline) }, partPaint(placed, placed), time, 'oklab');
+  });
 }

@@ -1,63 +1,90 @@
-import { cssText, type GradientSample } from '../paint';
-import { type Frame, type FrameFigure, type FramePart, isVanished } from './sample';
+import { type GradientSample, PROPERTIES, STROKE_PROPERTIES } from '../lane';
+import { cssText, type DrawTarget, type Layer, type TargetGradient } from '../paint';
+import {
+  type Frame,
+  type FrameFigure,
+  type FramePart,
+  isVanished,
+  type PaintSample,
+  type StrokeSample,
+} from './sample';
 
-/** A gradient of the target, made ready for one painting. */
-export interface TargetGradient {
-  addColorStop(at: number, colour: string): void;
-}
+/** The part of a target that outlines are traced on. */
+export type OutlineSink = Pick<DrawTarget, 'moveTo' | 'bezierCurveTo' | 'closePath'>;
 
-/** What a picture is drawn on: the part of a 2D canvas context that is needed. */
-export interface DrawTarget {
-  fillStyle: unknown;
-  strokeStyle: unknown;
-  lineWidth: number;
-  lineCap: string;
-  lineJoin: string;
-  miterLimit: number;
-  lineDashOffset: number;
-  globalAlpha: number;
-  save(): void;
-  restore(): void;
-  translate(x: number, y: number): void;
-  rotate(angle: number): void;
-  scale(x: number, y: number): void;
-  beginPath(): void;
-  moveTo(x: number, y: number): void;
-  bezierCurveTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void;
-  closePath(): void;
-  fill(rule?: 'nonzero' | 'evenodd'): void;
-  stroke(): void;
-  clip(rule?: 'nonzero' | 'evenodd'): void;
-  setLineDash(lengths: number[]): void;
-  createLinearGradient(x0: number, y0: number, x1: number, y1: number): TargetGradient;
-  createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): TargetGradient;
-}
+const INSIDE: Layer = { opacity: 1, mode: 'inside' };
+const WHOLE: Layer = { opacity: 1, mode: 'over' };
+const NO_DASH: number[] = [];
+const NO_NUMBERS = new Float64Array(1);
 
-/** Draws all figures of a frame, lowest first, in canvas px. The background is the caller's. `fade` thins figures out while drawing. */
+/**
+ * Draws all figures of a frame, lowest first, in canvas px. The background is the caller's. `fade` thins figures out while drawing. What a
+ * half-opaque figure paints is put together first and then laid over the rest as one.
+ */
 export function drawFrame(frame: Frame, target: DrawTarget, fade?: (figureId: string) => number): void {
   for (let f = 0; f < frame.figures.length; f++) {
     const figure = frame.figures[f];
-    const opacity = figure.opacity * (fade?.(figure.id) ?? 1);
+    const opacity = figure.opacity[0] * (fade?.(figure.id) ?? 1);
     if (figure.hidden || !(opacity > 0)) continue;
-    const apart = figure.clip >= 0 || opacity < 1;
-    if (apart) target.save();
-    for (let c = figure.clip, depth = 0; c >= 0 && depth < frame.figures.length; c = frame.figures[c].clip, depth++)
-      clipTo(frame.figures[c], target);
-    if (opacity < 1) target.globalAlpha = opacity;
+    // One painted area, or one stroke, can be thinned by itself; several must not show through each other.
+    const layered = opacity < 1 && paintCount(figure) > 1;
+    const clips = figure.clip >= 0;
+    const masked = clips && needsMask(frame, figure);
+    if (clips || opacity < 1) target.save();
+    if (clips) clipByPaths(frame, figure, target);
+    if (layered) target.beginLayer({ opacity, mode: 'over' });
+    else if (masked) target.beginLayer(WHOLE);
+    if (opacity < 1 && !layered) target.globalAlpha = opacity;
     for (let i = 0; i < figure.parts.length; i++) drawPart(figure.parts[i], target);
-    if (apart) target.restore();
+    if (masked) maskByFigures(frame, figure, target);
+    if (layered || masked) target.endLayer();
+    if (clips || opacity < 1) target.restore();
   }
 }
 
-/** Leaves the filled area of a figure: all its parts together. */
-function clipTo(figure: FrameFigure, target: DrawTarget): void {
-  target.beginPath();
-  for (let i = 0; i < figure.parts.length; i++) tracePart(figure.parts[i], target);
-  target.clip(figure.parts.length === 1 ? figure.parts[0].fillRule : 'nonzero');
+/** How many areas and strokes a figure paints, up to 2. */
+function paintCount({ parts }: FrameFigure): number {
+  let count = 0;
+  for (let i = 0; i < parts.length && count < 2; i++) count += (parts[i].fill ? 1 : 0) + (parts[i].stroke ? 1 : 0);
+  return count;
+}
+
+/** Does a figure of the chain consist of several parts? Their areas together are no one path: each has a fill rule of its own. */
+function needsMask(frame: Frame, figure: FrameFigure): boolean {
+  for (let c = figure.clip, depth = 0; c >= 0 && depth < frame.figures.length; c = frame.figures[c].clip, depth++)
+    if (frame.figures[c].parts.length !== 1) return true;
+  return false;
+}
+
+/** Clips to every figure of the chain that is one part. */
+function clipByPaths(frame: Frame, figure: FrameFigure, target: DrawTarget): void {
+  for (let c = figure.clip, depth = 0; c >= 0 && depth < frame.figures.length; c = frame.figures[c].clip, depth++) {
+    const { parts } = frame.figures[c];
+    if (parts.length !== 1) continue;
+    target.beginPath();
+    tracePart(parts[0], target);
+    target.clip(parts[0].fillRule);
+  }
+}
+
+/** Leaves of the layer what lies inside the filled areas of every figure of the chain that is several parts, all its areas together. */
+function maskByFigures(frame: Frame, figure: FrameFigure, target: DrawTarget): void {
+  for (let c = figure.clip, depth = 0; c >= 0 && depth < frame.figures.length; c = frame.figures[c].clip, depth++) {
+    const { parts } = frame.figures[c];
+    if (parts.length === 1) continue;
+    target.beginLayer(INSIDE);
+    target.fillStyle = '#000000';
+    for (let i = 0; i < parts.length; i++) {
+      target.beginPath();
+      tracePart(parts[i], target);
+      target.fill(parts[i].fillRule);
+    }
+    target.endLayer();
+  }
 }
 
 /** Adds the part's contours to the target's path. */
-export function tracePart(part: FramePart, target: Pick<DrawTarget, 'moveTo' | 'bezierCurveTo' | 'closePath'>): void {
+export function tracePart(part: FramePart, target: OutlineSink): void {
   const p = part.points;
   for (let c = 0; c < part.contours.length; c++) {
     const contour = part.contours[c];
@@ -71,7 +98,7 @@ export function tracePart(part: FramePart, target: Pick<DrawTarget, 'moveTo' | '
 }
 
 /** Adds what a stroke follows: slits and cuts are no edges of the outline that is nearer in time. */
-function traceEdges(part: FramePart, target: Pick<DrawTarget, 'moveTo' | 'bezierCurveTo' | 'closePath'>): void {
+function traceEdges(part: FramePart, target: OutlineSink): void {
   const p = part.points;
   for (let c = 0; c < part.contours.length; c++) {
     const contour = part.contours[c];
@@ -92,49 +119,106 @@ function traceEdges(part: FramePart, target: Pick<DrawTarget, 'moveTo' | 'bezier
   }
 }
 
-const hasBridges = ({ contours }: FramePart): boolean =>
-  contours.some(({ bridgesA, bridgesB }) => bridgesA.length + bridgesB.length > 0);
+function hasBridges({ contours }: FramePart): boolean {
+  for (let c = 0; c < contours.length; c++)
+    if (contours[c].bridgesA.length + contours[c].bridgesB.length > 0) return true;
+  return false;
+}
 
 /** Draws one part with its paint. */
 export function drawPart(part: FramePart, target: DrawTarget): void {
-  const fills = part.plan.fill !== null && (part.fillGradient !== null || part.fill[3] > 0);
-  const strokes =
-    part.plan.stroke !== null && part.strokeWidth > 0 && (part.strokeGradient !== null || part.stroke[3] > 0);
+  const { fill, stroke } = part;
+  const fills = fill !== null && shows(fill);
+  const strokes = stroke !== null && stroke.values.strokeWidth[0] > 0 && shows(stroke.paint);
   if (!fills && !strokes) return;
   target.beginPath();
   tracePart(part, target);
-  if (fills) {
-    if (part.fillGradient) fillGradient(part, part.fillGradient, target);
-    else {
-      target.fillStyle = cssText(part.fill[0], part.fill[1], part.fill[2], part.fill[3]);
-      target.fill(part.fillRule);
-    }
+  if (fills) fillPart(fill, part.fillRule, target);
+  if (!strokes) return;
+  if (hasBridges(part)) {
+    target.beginPath();
+    traceEdges(part, target);
   }
-  if (strokes) {
-    if (hasBridges(part)) {
-      target.beginPath();
-      traceEdges(part, target);
-    }
-    target.strokeStyle = part.strokeGradient
-      ? gradientIn(part.strokeGradient, target, false)
-      : cssText(part.stroke[0], part.stroke[1], part.stroke[2], part.stroke[3]);
-    target.lineWidth = part.strokeWidth;
-    target.lineCap = part.cap;
-    target.lineJoin = part.join;
-    target.miterLimit = part.miter;
-    target.setLineDash(part.dash);
-    target.lineDashOffset = part.dashOffset;
+  strokePart(part, stroke, target);
+}
+
+const shows = ({ gradient, colour }: PaintSample): boolean => gradient !== null || colour[3] > 0;
+
+function fillPart({ gradient, colour }: PaintSample, fillRule: FramePart['fillRule'], target: DrawTarget): void {
+  if (gradient) {
+    fillGradient(gradient, fillRule, target);
+    return;
+  }
+  target.fillStyle = cssText(colour[0], colour[1], colour[2], colour[3]);
+  target.fill(fillRule);
+}
+
+function strokePart(part: FramePart, { paint, values }: StrokeSample, target: DrawTarget): void {
+  const { gradient, colour } = paint;
+  for (let i = 0; i < STROKE_PROPERTIES.length; i++) {
+    const id = STROKE_PROPERTIES[i];
+    PROPERTIES[id].apply?.(target, values[id]);
+  }
+  if (gradient && isEllipse(gradient)) strokeWithEllipse(part, gradient, values, target);
+  else {
+    target.strokeStyle = gradient
+      ? gradientIn(gradient, target, false)
+      : cssText(colour[0], colour[1], colour[2], colour[3]);
     target.stroke();
-    if (part.dash.length > 0) target.setLineDash([]);
   }
+  if (values.dash.length > 0) target.setLineDash(NO_DASH);
+}
+
+const isEllipse = ({ kind, geometry: g }: GradientSample): boolean => kind === 'radial' && g[2] !== g[3];
+
+/** A pen must not be bent, so the paint is laid down first, in its own coordinates, and what the pen covers is left of it. */
+function strokeWithEllipse(
+  part: FramePart,
+  gradient: GradientSample,
+  { strokeWidth, miter }: StrokeSample['values'],
+  target: DrawTarget,
+): void {
+  target.beginLayer(WHOLE);
+  target.beginPath();
+  traceRoom(part, strokeWidth[0] * Math.max(1, miter[0]), target);
+  fillGradient(gradient, 'nonzero', target);
+  target.beginLayer(INSIDE);
+  target.strokeStyle = '#000000';
+  for (let i = 0; i < STROKE_PROPERTIES.length; i++) {
+    const id = STROKE_PROPERTIES[i];
+    PROPERTIES[id].apply?.(target, part.stroke?.values[id] ?? NO_NUMBERS);
+  }
+  target.beginPath();
+  if (hasBridges(part)) traceEdges(part, target);
+  else tracePart(part, target);
+  target.stroke();
+  target.endLayer();
+  target.endLayer();
+}
+
+/** A rectangle round all points of a part with some room, px. */
+function traceRoom({ points }: FramePart, room: number, target: OutlineSink): void {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < points.length; i += 2) {
+    left = Math.min(left, points[i]);
+    right = Math.max(right, points[i]);
+    top = Math.min(top, points[i + 1]);
+    bottom = Math.max(bottom, points[i + 1]);
+  }
+  [left, top, right, bottom] = [left - room, top - room, right + room, bottom + room];
+  target.moveTo(left, top);
+  target.bezierCurveTo(left, top, right, top, right, top);
+  target.bezierCurveTo(right, top, right, bottom, right, bottom);
+  target.bezierCurveTo(right, bottom, left, bottom, left, bottom);
+  target.closePath();
 }
 
 /** The path is in canvas px already; only the paint follows the ellipse's own coordinates. */
-function fillGradient(part: FramePart, gradient: GradientSample, target: DrawTarget): void {
+function fillGradient(gradient: GradientSample, fillRule: FramePart['fillRule'], target: DrawTarget): void {
   const g = gradient.geometry;
   if (gradient.kind === 'linear') {
     target.fillStyle = gradientIn(gradient, target, false);
-    target.fill(part.fillRule);
+    target.fill(fillRule);
     return;
   }
   // Has the ellipse no extent? Then everything lies beyond its edge.
@@ -142,7 +226,7 @@ function fillGradient(part: FramePart, gradient: GradientSample, target: DrawTar
     const last = 4 * (gradient.at.length - 1);
     const c = gradient.colours;
     target.fillStyle = cssText(c[last], c[last + 1], c[last + 2], c[last + 3]);
-    target.fill(part.fillRule);
+    target.fill(fillRule);
     return;
   }
   target.save();
@@ -150,21 +234,34 @@ function fillGradient(part: FramePart, gradient: GradientSample, target: DrawTar
   target.rotate((g[4] * Math.PI) / 180);
   target.scale(g[2], g[3]);
   target.fillStyle = gradientIn(gradient, target, true);
-  target.fill(part.fillRule);
+  target.fill(fillRule);
   target.restore();
 }
 
-/** The target's gradient; a radial one in its unit circle, or for strokes as the circle of equal area, because a pen must not be bent. */
+/** The target's gradient: a radial one in its unit circle, or, where it is a circle, in px. */
 function gradientIn({ kind, geometry: g, at, colours }: GradientSample, target: DrawTarget, unit: boolean): unknown {
-  const r = unit ? 1 : Math.sqrt(Math.max(0, g[2] * g[3]));
-  const [x, y] = unit ? [0, 0] : [g[0], g[1]];
   const gradient =
     kind === 'linear'
       ? target.createLinearGradient(g[0], g[1], g[2], g[3])
-      : target.createRadialGradient(x + g[5] * r, y + g[6] * r, 0, x, y, r);
+      : unit
+        ? target.createRadialGradient(g[5], g[6], 0, 0, 0, 1)
+        : circleIn(g, target);
   for (let i = 0; i < at.length; i++) {
     const share = Math.min(1, Math.max(0, at[i]));
     gradient.addColorStop(share, cssText(colours[4 * i], colours[4 * i + 1], colours[4 * i + 2], colours[4 * i + 3]));
   }
   return gradient;
+}
+
+function circleIn(g: Float64Array, target: DrawTarget): TargetGradient {
+  const angle = (g[4] * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(angle) * g[2], Math.sin(angle) * g[2]];
+  return target.createRadialGradient(
+    g[0] + g[5] * cos - g[6] * sin,
+    g[1] + g[5] * sin + g[6] * cos,
+    0,
+    g[0],
+    g[1],
+    g[2],
+  );
 }

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import { AS_DRAWN, AUTOMATIC_MATCH, type Part, type Piece, type PieceDraft, plainStroke } from '../piece';
-import { pieceOf } from '../testing/pieces';
+import { AS_DRAWN, type Part, type Piece, type PieceDraft, plainStroke, type Stroke } from '../piece';
+import { countedIds, drawnPose, pieceBetween, pieceOf } from '../testing/pieces';
+import { RecordingTarget } from '../testing/recording-target';
 import { invert, mapPoint, multiply, rotation, scaling, translation } from '../vec';
 import { compilePiece } from './compile';
-import { type DrawTarget, drawFrame } from './draw';
+import { drawFrame } from './draw';
 import { frameAt } from './frame-at';
-import { planPoseShift, planStill } from './part-plans';
 import { stillParts } from './sample';
 
 const SQUARE = 'M0 0H100V100H0Z';
@@ -14,66 +14,19 @@ const stops = [
   { at: 1, colour: '#0000ff' },
 ];
 
-/** Records calls by name, with the state that matters. */
-function recorder(): DrawTarget & { calls: string[] } {
-  const calls: string[] = [];
-  const state = {
-    fillStyle: '',
-    strokeStyle: '',
-    lineWidth: 1,
-    lineCap: '',
-    lineJoin: '',
-    miterLimit: 4,
-    lineDashOffset: 0,
-    globalAlpha: 1,
-  };
-  const say =
-    (name: string) =>
-    (...args: unknown[]) =>
-      void calls.push(
-        `${name} ${args.map((v) => (typeof v === 'number' ? +v.toFixed(2) : Array.isArray(v) ? v.join(',') : v)).join(' ')}`.trim(),
-      );
-  const gradient =
-    (kind: string) =>
-    (...numbers: number[]) => {
-      calls.push(`${kind} ${numbers.map((v) => +v.toFixed(2)).join(' ')}`);
-      return { addColorStop: (at: number, colour: string) => void calls.push(`stop ${at} ${colour}`) };
-    };
-  return Object.assign(state, {
-    calls,
-    save: say('save'),
-    restore: say('restore'),
-    translate: say('translate'),
-    rotate: say('rotate'),
-    scale: say('scale'),
-    beginPath: () => {},
-    moveTo: say('move'),
-    bezierCurveTo: () => {},
-    closePath: () => {},
-    fill: () =>
-      void calls.push(
-        `fill ${typeof state.fillStyle === 'string' ? state.fillStyle : 'gradient'} at ${state.globalAlpha}`,
-      ),
-    stroke: () =>
-      void calls.push(
-        `stroke ${typeof state.strokeStyle === 'string' ? state.strokeStyle : 'gradient'} ${state.lineWidth}`,
-      ),
-    clip: say('clip'),
-    setLineDash: say('dash'),
-    createLinearGradient: gradient('linear'),
-    createRadialGradient: gradient('radial'),
-  });
-}
-
 const draft = (): PieceDraft => structuredClone(pieceOf([SQUARE, SQUARE])) as PieceDraft;
 const dressed = (change: (d: PieceDraft, part: PieceDraft['parts'][string]) => void): string[] => {
   const d = draft();
   for (const pose of Object.values(d.poses))
     pose.placement = { x: 0, y: 0, scaleX: 1, scaleY: 1, rotation: 0, rule: null };
   change(d, d.parts[d.poses[d.figures.f.poses[0]].parts[0]]);
-  const target = recorder();
+  const target = new RecordingTarget();
   drawFrame(frameAt(d as Piece, 0), target);
-  return target.calls;
+  return target.calls.filter((call) => !['begin', 'close'].includes(call));
+};
+const withStroke = (part: PieceDraft['parts'][string], stroke: Partial<Stroke>): void => {
+  part.fill = null;
+  part.stroke = { ...plainStroke('#000000', 3), ...stroke } as typeof part.stroke;
 };
 
 describe('painting', () => {
@@ -83,7 +36,7 @@ describe('painting', () => {
       'linear 10 0 90 0',
       'stop 0 #ff0000',
       'stop 1 #0000ff',
-      'fill gradient at 1',
+      'fill nonzero gradient at 1',
     ]);
   });
 
@@ -101,77 +54,138 @@ describe('painting', () => {
       'radial 0.5 0 0 0 0 1',
       'stop 0 #ff0000',
       'stop 1 #0000ff',
-      'fill gradient at 1',
+      'fill nonzero gradient at 1',
       'restore',
     ]);
   });
 
-  test('an ellipse without extent is the last colour; a stroke takes the circle of equal area', () => {
+  test('an ellipse without extent is the last colour', () => {
     expect(
       dressed(
         (_d, part) =>
           void (part.fill = { kind: 'radial', centre: [50, 40], radii: [0, 20], rotation: 0, focus: [0, 0], stops }),
       ),
-    ).toContain('fill #0000ff at 1');
-    const calls = dressed((_d, part) => {
-      part.fill = null;
-      part.stroke = {
-        ...plainStroke('#000000', 3),
-        paint: { kind: 'radial', centre: [50, 40], radii: [40, 10], rotation: 0, focus: [0, 0], stops },
-      } as typeof part.stroke;
-    });
-    expect(calls).toContain('radial 50 40 0 50 40 20');
-    expect(calls).toContain('stroke gradient 3');
+    ).toContain('fill nonzero #0000ff at 1');
   });
 
-  test('dashes are set for their stroke and taken off again', () => {
-    const calls = dressed(
-      (_d, part) =>
-        void (part.stroke = { ...plainStroke('#000000', 2), dash: [6, 3], dashOffset: 1 } as typeof part.stroke),
-    );
-    expect(calls.filter((call) => call.startsWith('dash'))).toEqual(['dash 6,3', 'dash']);
+  test('a stroke takes a circle as it is, its focus turned along', () => {
+    const circle = { kind: 'radial', centre: [50, 40], radii: [20, 20], rotation: 90, focus: [0.5, 0], stops } as const;
+    const calls = dressed((_d, part) => withStroke(part, { paint: circle }));
+    expect(calls).toContain('radial 50 50 0 50 40 20');
+    expect(calls).toContain('stroke gradient 3 round round 4');
   });
 
-  test('hidden figures are not drawn, see-through ones are thinned, clipped ones lie inside their clip', () => {
+  test('a stroke is cut out of an ellipse, because a pen must not be bent', () => {
+    const ellipse = { kind: 'radial', centre: [50, 40], radii: [40, 10], rotation: 0, focus: [0, 0], stops } as const;
+    const calls = dressed((_d, part) => withStroke(part, { paint: ellipse }));
+    const order = calls.filter((call) => /layer|laid|fill|stroke|scale/.test(call));
+    expect(order).toEqual([
+      'layer over 1',
+      'scale 40 10',
+      'fill nonzero gradient at 1',
+      'layer inside 1',
+      'stroke #000000 3 round round 4',
+      'laid',
+      'laid',
+    ]);
+    // The paint covers what the widest mitre could reach.
+    expect(calls).toContain('move -12 -12');
+  });
+
+  test('dashes are set for their stroke with their offset, and taken off again', () => {
+    const calls = dressed((_d, part) => withStroke(part, { dash: [6, 3], dashOffset: 1 }));
+    expect(calls.filter((call) => /dash|stroke/.test(call))).toEqual([
+      'dash 6,3 0',
+      'stroke #000000 3 round round 4',
+      'dash  1',
+    ]);
+  });
+
+  test('hidden figures are not drawn, clipped ones lie inside their clip, which may be hidden', () => {
     expect(dressed((d) => void (d.figures.f.hidden = true))).toEqual([]);
-    expect(dressed((d) => void (d.figures.f.opacity = 0.5))).toContain('fill #204060 at 0.5');
     const calls = dressed((d) => {
       d.figures.g = { ...structuredClone(d.figures.f), id: 'g', clip: 'f', hidden: false };
       d.figures.f.hidden = true;
       d.figureOrder.push('g');
     });
-    // The hidden figure still clips.
-    expect(calls).toEqual(['save', 'move 0 0', 'clip nonzero', 'move 0 0', 'fill #204060 at 1', 'restore']);
+    expect(calls).toEqual(['save', 'move 0 0', 'clip nonzero', 'move 0 0', 'fill nonzero #204060 at 1', 'restore']);
+  });
+
+  test('every clip of a chain is applied', () => {
+    const calls = dressed((d) => {
+      d.figures.g = { ...structuredClone(d.figures.f), id: 'g', clip: 'f' };
+      d.figures.h = { ...structuredClone(d.figures.f), id: 'h', clip: 'g' };
+      d.figureOrder.push('g', 'h');
+    });
+    expect(calls.filter((call) => call.startsWith('clip'))).toHaveLength(3);
+  });
+
+  test('a single area is thinned by itself, several things that overlap are laid over the rest as one', () => {
+    expect(dressed((d) => void (d.figures.f.opacity = 0.5))).toEqual([
+      'save',
+      'move 0 0',
+      'fill nonzero #204060 at 0.5',
+      'restore',
+    ]);
+    const both = dressed((d, part) => {
+      d.figures.f.opacity = 0.5;
+      part.stroke = { ...plainStroke('#0000ff', 3) } as typeof part.stroke;
+    });
+    expect(both.filter((call) => /layer|laid|fill|stroke/.test(call))).toEqual([
+      'layer over 0.5',
+      'fill nonzero #204060 at 1',
+      'stroke #0000ff 3 round round 4',
+      'laid',
+    ]);
+  });
+
+  test('a figure of several parts masks by all their areas, each with its own fill rule', () => {
+    const calls = dressed((d, part) => {
+      d.parts.second = { ...structuredClone(part), id: 'second', fillRule: 'evenodd' };
+      for (const pose of Object.values(d.poses)) pose.parts.push('second');
+      // Standing still: a shift would bring both to one direction and one rule.
+      d.figures.f.rail = [];
+      d.figures.g = { ...structuredClone(d.figures.f), id: 'g', clip: 'f' };
+      d.figures.f.hidden = true;
+      d.figureOrder.push('g');
+    });
+    const from = calls.indexOf('layer inside 1');
+    expect(calls.filter((call) => call.startsWith('clip'))).toEqual([]);
+    expect(calls.slice(from).filter((call) => !call.startsWith('move'))).toEqual([
+      'layer inside 1',
+      'fill nonzero #000000 at 1',
+      'fill evenodd #000000 at 1',
+      'laid',
+      'laid',
+      'restore',
+    ]);
   });
 
   test('drawing aids thin figures out without touching the piece', () => {
-    const target = recorder();
+    const target = new RecordingTarget();
     drawFrame(frameAt(draft() as Piece, 0), target, () => 0.3);
-    expect(target.calls).toContain('fill #204060 at 0.3');
-    const none = recorder();
+    expect(target.calls).toContain('fill nonzero #204060 at 0.3');
+    const none = new RecordingTarget();
     drawFrame(frameAt(draft() as Piece, 0), none, () => 0);
     expect(none.calls).toEqual([]);
   });
 });
 
-describe('plans of dressed parts', () => {
-  const part = (change: Partial<Part>): Part => ({
-    ...(draft() as Piece).parts[Object.keys(draft().parts)[0]],
-    ...change,
-  });
-  const plan = (a: Partial<Part>, b: Partial<Part>) =>
-    planPoseShift({
-      from: { placement: AS_DRAWN, parts: [part(a)] },
-      to: { placement: AS_DRAWN, parts: [part(b)] },
-      method: 'straight',
-      blend: 'srgb',
-      match: AUTOMATIC_MATCH,
-    }).parts[0];
+describe('paint of two parts', () => {
+  const newId = countedIds();
+  const part = (change: Partial<Part>): Part => ({ ...drawnPose(SQUARE, newId).parts[0], ...change });
+  const at = (progress: number, a: Partial<Part>, b: Partial<Part>) =>
+    frameAt(pieceBetween([part(a)], [part(b)]), progress).figures[0].parts[0];
 
   test('dash patterns of other lengths are brought together; an unbroken line opens its gaps', () => {
     const dashes = (a: number[], b: number[]) =>
-      plan({ stroke: { ...plainStroke('#000', 2), dash: a } }, { stroke: { ...plainStroke('#000', 2), dash: b } })
-        .stroke?.dashes;
+      [0, 1].map((end) => [
+        ...(at(
+          end,
+          { stroke: { ...plainStroke('#000', 2), dash: a } },
+          { stroke: { ...plainStroke('#000', 2), dash: b } },
+        ).stroke?.values.dash ?? []),
+      ]);
     expect(dashes([8, 2], [])).toEqual([
       [8, 2],
       [10, 0],
@@ -185,22 +199,22 @@ describe('plans of dressed parts', () => {
       [1, 2, 3, 4],
     ]);
     const six = dashes([8, 2, 1, 1], [1, 2, 3, 4, 5, 6]);
-    expect([six?.[0].length, six?.[1].length]).toEqual([12, 12]);
+    expect(six).toEqual([
+      [8, 2, 1, 1, 8, 2, 1, 1, 8, 2, 1, 1],
+      [1, 2, 3, 4, 5, 6, 1, 2, 3, 4, 5, 6],
+    ]);
   });
 
-  test('a paint that one side lacks fades in its own colours, gradients too', () => {
-    const { fill } = plan({ fill: null }, { fill: { kind: 'linear', from: [0, 0], to: [9, 0], stops } });
-    expect(fill && 'kinds' in fill && fill.kinds).toEqual(['linear', 'linear']);
+  test('a gradient that one side lacks fades in its own colours', () => {
+    const { fill } = at(0.5, { fill: null }, { fill: { kind: 'linear', from: [0, 0], to: [9, 0], stops } });
+    expect(fill?.gradient?.kind).toBe('linear');
+    expect([...(fill?.gradient?.colours ?? [])].map((v) => +v.toFixed(6))).toEqual([1, 0, 0, 0.5, 0, 0, 1, 0.5]);
   });
 
   test('paint follows a turned and scaled placement', () => {
-    const [still] = stillParts(
-      planStill({
-        placement: { ...AS_DRAWN, rotation: 90, scaleX: 2, scaleY: 2 },
-        parts: [part({ fill: { kind: 'linear', from: [0, 0], to: [10, 0], stops } })],
-      }).parts,
-    );
-    expect([...(still.fillGradient?.geometry ?? [])].slice(0, 4).map((v) => +v.toFixed(6))).toEqual([0, 0, 0, 20]);
+    const fill = { kind: 'linear', from: [0, 0], to: [10, 0], stops } as const;
+    const [still] = stillParts({ ...AS_DRAWN, rotation: 90, scaleX: 2, scaleY: 2 }, [part({ fill })]);
+    expect([...(still.fill?.gradient?.geometry ?? [])].slice(0, 4).map((v) => +v.toFixed(6))).toEqual([0, 0, 0, 20]);
   });
 
   test('compiling knows which figure clips which', () => {

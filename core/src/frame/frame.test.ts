@@ -4,8 +4,9 @@ import { inBetweenOutline } from '../morph';
 import { AUTOMATIC_MATCH, addFigure, insertPoses, type Piece, type PieceDraft, setClosedRail } from '../piece';
 import { strayOf } from '../testing/distance';
 import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
+import { RecordingTarget } from '../testing/recording-target';
 import { compilePiece } from './compile';
-import { type DrawTarget, drawFrame } from './draw';
+import { drawFrame } from './draw';
 import { frameAt } from './frame-at';
 import { planPoseShift } from './part-plans';
 import { prepareFrame, runTime, sampleFrame } from './sample';
@@ -15,41 +16,6 @@ const SQUARE = 'M0 0H10V10H0Z';
 const DIAMOND = 'M5 0L10 5L5 10L0 5Z';
 const piece = pieceOf([SQUARE, DIAMOND, SQUARE]);
 const points = (seconds: number): Float64Array => frameAt(piece, seconds).figures[0].parts[0].points.slice();
-
-/** Records what is drawn, in words. */
-function recorder(): DrawTarget & { readonly calls: string[] } {
-  const calls: string[] = [];
-  const say =
-    (name: string) =>
-    (...numbers: unknown[]) =>
-      void calls.push([name, ...numbers.map((v) => (typeof v === 'number' ? Math.round(v) : v))].join(' '));
-  return {
-    calls,
-    fillStyle: '',
-    strokeStyle: '',
-    lineWidth: 1,
-    lineCap: '',
-    lineJoin: '',
-    miterLimit: 10,
-    lineDashOffset: 0,
-    globalAlpha: 1,
-    save: say('save'),
-    restore: say('restore'),
-    translate: say('translate'),
-    rotate: say('rotate'),
-    scale: say('scale'),
-    clip: say('clip'),
-    setLineDash: say('dash'),
-    createLinearGradient: () => ({ addColorStop: say('stop') }),
-    createRadialGradient: () => ({ addColorStop: say('stop') }),
-    beginPath: say('begin'),
-    moveTo: say('move'),
-    bezierCurveTo: say('curve'),
-    closePath: say('close'),
-    fill: say('fill'),
-    stroke: say('stroke'),
-  };
-}
 
 describe('the frame of a piece', () => {
   test('stands still during a hold and moves during a shift', () => {
@@ -88,7 +54,7 @@ describe('the frame of a piece', () => {
     const compiled = compilePiece(draft as Piece);
     const at = (t: number) => {
       const [part] = sampleFrame(compiled, t, prepareFrame(compiled)).figures[0].parts;
-      return inBetweenOutline(part.plan.plan, part.points);
+      return inBetweenOutline(part.lanes.plan, part.points);
     };
     const end = at(compiled.duration - 1e-7);
     expect(Math.max(strayOf(at(0), end), strayOf(end, at(0)))).toBeLessThan(0.01);
@@ -137,13 +103,13 @@ describe('parts with paint of their own', () => {
     expect(roles).toEqual(['pair', 'vanishes']);
     const frame = frameAt(two, 1.1).figures[1].parts;
     const dying = frame.find(({ contours }) => contours[0].role === 'vanishes');
-    expect([...(dying?.fill ?? [])].map((v) => +v.toFixed(3))).toEqual([1, 0, 0, 1]);
+    expect([...(dying?.fill?.colour ?? [])].map((v) => +v.toFixed(3))).toEqual([1, 0, 0, 1]);
   });
 
   test('drawing: one path a part; what has vanished is not drawn', () => {
     const two = build();
     const at = (t: number): string[] => {
-      const target = recorder();
+      const target = new RecordingTarget();
       drawFrame(frameAt(two, t), target);
       return target.calls.filter((call) => /begin|move|close|fill/.test(call)).map((call) => call.split(' ')[0]);
     };

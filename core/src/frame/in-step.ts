@@ -1,4 +1,4 @@
-import { type Id, type Piece, type Pose, placementMatrix, railTimeline, type Shift } from '../piece';
+import { type Id, outlineOfPart, type Piece, type Pose, placementMatrix, railTimeline, type Shift } from '../piece';
 import { boxSize, emptyBox, includePoint } from '../vec';
 
 /** Anchors of two poses that are nearer than this to each other, px, are at one place. */
@@ -6,28 +6,64 @@ const SAME_PLACE_PX = 0.05;
 /** Times nearer than this are one, s. */
 const SAME_TIME = 1e-6;
 
+interface TimedShift {
+  readonly shift: Shift;
+  readonly figure: number;
+  readonly start: number;
+}
+
+/** The shifts of a piece by when they run. */
+class Steps {
+  private readonly byTime = new Map<string, TimedShift[]>();
+  private readonly byId = new Map<Id, TimedShift>();
+
+  constructor(private readonly piece: Piece) {
+    piece.figureOrder.forEach((id, figure) => {
+      for (const { shift, start } of railTimeline(piece, piece.figures[id]).spans) {
+        const timed = { shift, figure, start };
+        this.byId.set(shift.id, timed);
+        if (piece.figures[id].hidden) continue;
+        const key = timeKey(start, shift.duration);
+        const others = this.byTime.get(key);
+        if (others) others.push(timed);
+        else this.byTime.set(key, [timed]);
+      }
+    });
+  }
+
+  /** Shifts of other figures that begin and end with this one, with the same easing, in painting order. */
+  with(shift: Shift): { readonly below: boolean; readonly shift: Shift }[] {
+    const own = this.byId.get(shift.id);
+    if (!own) return [];
+    return (this.byTime.get(timeKey(own.start, shift.duration)) ?? [])
+      .filter(
+        (other) =>
+          other.figure !== own.figure &&
+          sameEasing(other.shift, shift) &&
+          touch(this.piece, other.shift.from, shift.from) &&
+          touch(this.piece, other.shift.to, shift.to),
+      )
+      .map((other) => ({ below: other.figure < own.figure, shift: other.shift }));
+  }
+}
+
+const timeKey = (start: number, duration: number): string =>
+  `${Math.round(start / SAME_TIME)} ${Math.round(duration / SAME_TIME)}`;
+
+const known = new WeakMap<Piece, Steps>();
+
 /**
  * The shifts of other figures that run in step with a shift (same start, duration and easing) and have places of anchors in common with it at
- * both ends, in painting order: their edges may lie on each other.
+ * both ends, in painting order: their edges may lie on each other. What is found out about a piece is kept with it.
  */
 export function shiftsInStep(piece: Piece, shift: Shift): { readonly below: boolean; readonly shift: Shift }[] {
-  const own = piece.figureOrder.findIndex((id) => piece.figures[id].rail.includes(shift.id));
-  if (own < 0 || piece.figureOrder.length < 2) return [];
-  const spansOf = (id: Id) => railTimeline(piece, piece.figures[id]).spans;
-  const start = spansOf(piece.figureOrder[own]).find((span) => span.shift.id === shift.id)?.start ?? 0;
-  return piece.figureOrder.flatMap((id, order) => {
-    if (order === own || piece.figures[id].hidden) return [];
-    return spansOf(id)
-      .filter(
-        (span) =>
-          Math.abs(span.start - start) < SAME_TIME &&
-          Math.abs(span.shift.duration - shift.duration) < SAME_TIME &&
-          sameEasing(span.shift, shift) &&
-          touch(piece, span.shift.from, shift.from) &&
-          touch(piece, span.shift.to, shift.to),
-      )
-      .map((span) => ({ below: order < own, shift: span.shift }));
-  });
+  if (piece.figureOrder.length < 2) return [];
+  let steps = known.get(piece);
+  if (!steps) {
+    steps = new Steps(piece);
+    known.set(piece, steps);
+  }
+  return steps.with(shift);
 }
 
 const sameEasing = (p: Shift, q: Shift): boolean =>
@@ -37,30 +73,33 @@ const sameEasing = (p: Shift, q: Shift): boolean =>
 function touch(piece: Piece, p: Id, q: Id): boolean {
   const [a, b] = [placesOf(piece, piece.poses[p]), placesOf(piece, piece.poses[q])];
   const common = emptyBox();
-  for (const [key, [x, y]] of a) if (b.has(key)) includePoint(common, x, y);
+  const [fewer, more] = a.size <= b.size ? [a, b] : [b, a];
+  for (const [key, [x, y]] of fewer) if (more.has(key)) includePoint(common, x, y);
   return boxSize(common) > 0;
 }
 
+type Places = ReadonlyMap<string, readonly [number, number]>;
 interface KnownPlaces {
-  readonly parts: readonly unknown[];
-  readonly places: ReadonlyMap<string, readonly [number, number]>;
+  readonly contours: readonly unknown[];
+  readonly places: Places;
 }
-/** Places of a pose's anchors, canvas px, kept as long as the pose and its parts are the same records. */
-const known = new WeakMap<Pose, KnownPlaces>();
+/** Places of a pose's anchors, canvas px, kept as long as the placement and the outlines are the same. */
+const placesOfPoses = new WeakMap<Pose['placement'], KnownPlaces>();
 
-function placesOf(piece: Piece, pose: Pose): KnownPlaces['places'] {
+function placesOf(piece: Piece, pose: Pose): Places {
   const parts = pose.parts.map((id) => piece.parts[id]);
-  const before = known.get(pose);
-  if (before && parts.every((part, i) => part === before.parts[i])) return before.places;
+  const before = placesOfPoses.get(pose.placement);
+  if (before?.contours.length === parts.length && parts.every((part, i) => part.contours === before.contours[i]))
+    return before.places;
   const [a, b, c, d, e, f] = placementMatrix(pose.placement);
   const places = new Map<string, readonly [number, number]>();
-  for (const { contours } of parts)
-    for (const { anchors } of contours)
-      for (const { at } of anchors) {
-        const x = a * at[0] + c * at[1] + e;
-        const y = b * at[0] + d * at[1] + f;
+  for (const part of parts)
+    for (const { points } of outlineOfPart(part).contours)
+      for (let i = 0; i < points.length; i += 6) {
+        const x = a * points[i] + c * points[i + 1] + e;
+        const y = b * points[i] + d * points[i + 1] + f;
         places.set(`${Math.round(x / SAME_PLACE_PX)} ${Math.round(y / SAME_PLACE_PX)}`, [x, y]);
       }
-  known.set(pose, { parts, places });
+  placesOfPoses.set(pose.placement, { contours: parts.map(({ contours }) => contours), places });
   return places;
 }

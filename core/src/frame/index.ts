@@ -1,10 +1,13 @@
 export * from './alternatives';
-export * from './compile';
+export type { Context2D, MakeCanvas } from './canvas-target';
+export { CanvasTarget } from './canvas-target';
+export { type CompiledFigure, type CompiledPiece, compilePiece, type FigureSpan, stillLanes } from './compile';
 export * from './draw';
 export * from './frame-at';
-export { type PlacedPart, PlaceFinder } from './match-input';
-export type { PartPlan, StrokePlan } from './part-paint';
-export { placedParts } from './part-pairs';
+export { PlaceFinder } from './match-input';
+export type { PartLanes, StrokeLanes } from './part-lanes';
 export * from './part-plans';
+export { type PlacedPart, placedParts } from './placed-parts';
 export * from './sample';
 export * from './shift-input';
+export * from './stage';

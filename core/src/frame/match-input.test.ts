@@ -2,11 +2,12 @@ import { describe, expect, test } from '@jest/globals';
 import { type Place, transformOutline } from '../outline';
 import { AUTOMATIC_MATCH, type MatchChoices, outlineOfPart, type Part, recordOfContour } from '../piece';
 import { readPathData } from '../svg';
-import { countedIds } from '../testing/pieces';
+import { countedIds, inputBetween } from '../testing/pieces';
 import { rotation, scaling } from '../vec';
 import { rankPoseShift } from './alternatives';
-import { lostChoices, type PlacedPart, PlaceFinder, rankOptions } from './match-input';
+import { lostChoices, PlaceFinder, rankOptions } from './match-input';
 import { planPoseShift } from './part-plans';
+import type { PlacedPart } from './placed-parts';
 
 const SQUARE = 'M0 0H100V100H0Z';
 const RING = 'M0 0H100V100H0ZM30 30V70H70V30Z';
@@ -81,7 +82,7 @@ describe('decisions as options for the match', () => {
   });
 
   test('lines and moves are brought from the pose to the canvas', () => {
-    const turned = placed(a.part, rotation(Math.PI / 2));
+    const turned = placed(partOf('a', RING), rotation(Math.PI / 2));
     const { found } = options(
       {
         cuts: [{ id: 'c', side: 'from', line: [10, 0, 10, 50] }],
@@ -149,13 +150,7 @@ describe('alternatives of a shift', () => {
     placement: { x: 0, y: 0, scaleX: 1, scaleY: 1, rotation: 0, rule: null },
     parts: ds.map((d, i) => partOf(`p${i}${d.length}`, d)),
   });
-  const input = {
-    from: pose(SQUARE),
-    to: pose(STAR),
-    method: 'auto' as const,
-    blend: 'oklab' as const,
-    match: AUTOMATIC_MATCH,
-  };
+  const input = inputBetween(pose(SQUARE), pose(STAR));
 
   test('differ to the eye, the best first, and are what is offered at most', () => {
     const found = rankPoseShift(input);
@@ -197,6 +192,6 @@ describe('alternatives of a shift', () => {
   });
 
   test('without two outlines there is nothing to choose', () => {
-    expect(rankPoseShift({ ...input, to: pose() })).toEqual([]);
+    expect(rankPoseShift(inputBetween(pose(SQUARE), pose()))).toEqual([]);
   });
 });

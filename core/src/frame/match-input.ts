@@ -1,17 +1,9 @@
 import type { PlacePair, TouchUp } from '../match';
 import type { RankOptions } from '../morph';
 import { type ArcLengthTable, measureArcLength, type Outline, type Place, shareOfPlace } from '../outline';
-import type { MatchChoices, Part } from '../piece';
+import type { MatchChoices, PartShape } from '../piece';
 import type { Matrix } from '../vec';
-
-/** A part where it stands on the canvas. */
-export interface PlacedPart {
-  readonly part: Part;
-  /** Canvas px. */
-  readonly outline: Outline;
-  readonly matrix: Matrix;
-  readonly scale: number;
-}
+import type { PlacedPart } from './placed-parts';
 
 /** A place as contour index and share of its length; undefined where the outline does not have it. */
 export class PlaceFinder {
@@ -53,7 +45,7 @@ export function rankOptions(
       used.add(tie);
       return [{ contourA: pa.contour, shareA: pa.share, contourB: pb.contour, shareB: pb.share }];
     });
-  const indexOf = (part: Part, id: string | null): number | undefined => {
+  const indexOf = (part: PartShape, id: string | null): number | undefined => {
     if (id === null) return -1;
     const i = part.contours.findIndex((contour) => contour.id === id);
     return i >= 0 ? i : undefined;

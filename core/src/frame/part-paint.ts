@@ -1,39 +1,107 @@
-import type { ShiftPlan } from '../morph';
 import {
-  type BlendSpace,
+  CAPS,
+  type CommonPaint,
+  commonPaint,
   cssText,
   isGradient,
+  JOINS,
   type Paint,
-  type PaintBlend,
-  planPaintBlend,
   readColour,
   transformPaint,
 } from '../paint';
-import type { Part } from '../piece';
-import type { PlacedPart } from './match-input';
+import { type Part, type Placement, placementMatrix, placementScale } from '../piece';
+import type { PartPlan } from './part-plans';
 
-/** How a part is stroked along a shift; widths in canvas px. */
-export interface StrokePlan {
-  readonly paint: PaintBlend;
-  readonly widths: readonly [from: number, to: number];
-  readonly miters: readonly [from: number, to: number];
-  /** Dashes and gaps of both ends, equally many; none for an unbroken stroke. */
-  readonly dashes: readonly [from: readonly number[], to: readonly number[]];
-  readonly dashOffsets: readonly [from: number, to: number];
-  readonly caps: readonly [from: CanvasLineCap, to: CanvasLineCap];
-  readonly joins: readonly [from: CanvasLineJoin, to: CanvasLineJoin];
+/** Both ends of something. */
+export type Ends<T> = readonly [from: T, to: T];
+
+/** How a part is stroked at both ends of a shift; lengths in canvas px, equally many dashes and gaps on both sides. */
+export interface StrokeEnds {
+  readonly paint: CommonPaint;
+  readonly strokeWidth: Ends<readonly number[]>;
+  readonly cap: Ends<readonly number[]>;
+  readonly join: Ends<readonly number[]>;
+  readonly miter: Ends<readonly number[]>;
+  readonly dash: Ends<readonly number[]>;
+  readonly dashOffset: Ends<readonly number[]>;
 }
-type CanvasLineCap = 'butt' | 'round' | 'square';
-type CanvasLineJoin = 'miter' | 'round' | 'bevel';
 
-/** One drawn part of a shift. */
-export interface PartPlan {
-  /** Ids of the parts that become each other; one of them is absent for a part on its own. */
-  readonly a?: string;
-  readonly b?: string;
-  readonly plan: ShiftPlan;
-  readonly fill: PaintBlend | null;
-  readonly stroke: StrokePlan | null;
+/** The paint of a part at both ends of a shift, brought to one structure. */
+export interface PartPaint {
+  readonly fill: CommonPaint | null;
+  readonly stroke: StrokeEnds | null;
+}
+
+/** A part with the placement of its pose. */
+export interface PlacedPaint {
+  readonly part: Part;
+  readonly placement: Placement;
+}
+
+interface Known {
+  readonly a: PlacedPaint | undefined;
+  readonly b: PlacedPaint | undefined;
+  readonly paint: PartPaint;
+}
+const known = new WeakMap<PartPlan, Known>();
+
+const sameSide = (p: PlacedPaint | undefined, q: PlacedPaint | undefined): boolean =>
+  p?.part === q?.part && p?.placement === q?.placement;
+
+/** The paint of two parts that become each other along a plan; found once for the same records. One of them may be absent. */
+export function paintOf(plan: PartPlan, a: PlacedPaint | undefined, b: PlacedPaint | undefined): PartPaint {
+  const before = known.get(plan);
+  if (before && sameSide(before.a, a) && sameSide(before.b, b)) return before.paint;
+  const paint = partPaint(a, b);
+  known.set(plan, { a, b, paint });
+  return paint;
+}
+
+/** The paint of two parts at both ends; one of them may be absent. */
+export function partPaint(a: PlacedPaint | undefined, b: PlacedPaint | undefined): PartPaint {
+  const ends = (pick: (part: Part) => Paint | null | undefined): CommonPaint | null => {
+    const placed = (side: PlacedPaint | undefined): Paint | null => {
+      const paint = side && pick(side.part);
+      return side && paint ? transformPaint(paint, placementMatrix(side.placement)) : null;
+    };
+    const first = placed(a);
+    const second = placed(b);
+    // A paint that one side lacks fades in its own colours; an unpaired part keeps its paint.
+    const from = first ?? (second && (a ? clearPaint(second) : second));
+    const to = second ?? (first && (b ? clearPaint(first) : first));
+    if (from === null || to === null) return null;
+    return commonPaint(from, to) ?? null;
+  };
+  return { fill: ends(({ fill }) => fill), stroke: strokeEnds(a, b, ends) };
+}
+
+function strokeEnds(
+  a: PlacedPaint | undefined,
+  b: PlacedPaint | undefined,
+  ends: (pick: (part: Part) => Paint | null | undefined) => CommonPaint | null,
+): StrokeEnds | null {
+  const paint = ends(({ stroke }) => stroke?.paint);
+  const strokeA = a?.part.stroke ?? b?.part.stroke;
+  const strokeB = b?.part.stroke ?? a?.part.stroke;
+  if (!paint || !strokeA || !strokeB) return null;
+  const scaleOf = (side: PlacedPaint | undefined): number | undefined => side && placementScale(side.placement);
+  const scaleA = scaleOf(a) ?? scaleOf(b) ?? 1;
+  const scaleB = scaleOf(b) ?? scaleOf(a) ?? 1;
+  // A stroke that one side lacks grows from nothing.
+  const widthA = a && !a.part.stroke ? 0 : strokeA.width * scaleA;
+  const widthB = b && !b.part.stroke ? 0 : strokeB.width * scaleB;
+  return {
+    paint,
+    strokeWidth: [[widthA], [widthB]],
+    cap: [[CAPS.indexOf(strokeA.cap)], [CAPS.indexOf(strokeB.cap)]],
+    join: [[JOINS.indexOf(strokeA.join)], [JOINS.indexOf(strokeB.join)]],
+    miter: [[strokeA.miter], [strokeB.miter]],
+    dash: commonDashes(
+      strokeA.dash.map((v) => v * scaleA),
+      strokeB.dash.map((v) => v * scaleB),
+    ),
+    dashOffset: [[strokeA.dashOffset * scaleA], [strokeB.dashOffset * scaleB]],
+  };
 }
 
 const MOST_DASHES = 16;
@@ -47,58 +115,8 @@ const clearPaint = (paint: Paint): Paint =>
     ? { ...paint, stops: paint.stops.map(({ at, colour }) => ({ at, colour: clear(colour) })) }
     : clear(paint);
 
-/** A plan with the paint of its parts blended. */
-export function paintedPlan(
-  plan: ShiftPlan,
-  a: PlacedPart | undefined,
-  b: PlacedPart | undefined,
-  space: BlendSpace,
-): PartPlan {
-  const paints = (pick: (part: Part) => Paint | null | undefined): PaintBlend | null => {
-    const placed = (side: PlacedPart | undefined): Paint | null => {
-      const paint = side && pick(side.part);
-      return side && paint ? transformPaint(paint, side.matrix) : null;
-    };
-    const first = placed(a);
-    const second = placed(b);
-    // A paint that one side lacks fades in its own colours; a part on its own keeps its paint.
-    const from = first ?? (second && (a ? clearPaint(second) : second));
-    const to = second ?? (first && (b ? clearPaint(first) : first));
-    if (from === null || to === null) return null;
-    return planPaintBlend(from, to, space) ?? null;
-  };
-  const fill = paints((part) => part.fill);
-  const stroke = paints((part) => part.stroke?.paint);
-  const strokeA = a?.part.stroke ?? b?.part.stroke;
-  const strokeB = b?.part.stroke ?? a?.part.stroke;
-  const ids = { ...(a && { a: a.part.id }), ...(b && { b: b.part.id }) };
-  if (!stroke || !strokeA || !strokeB) return { ...ids, plan, fill, stroke: null };
-  const scaleA = a?.scale ?? b?.scale ?? 1;
-  const scaleB = b?.scale ?? a?.scale ?? 1;
-  // A stroke that one side lacks grows from nothing.
-  const widthA = a && !a.part.stroke ? 0 : strokeA.width * scaleA;
-  const widthB = b && !b.part.stroke ? 0 : strokeB.width * scaleB;
-  return {
-    ...ids,
-    plan,
-    fill,
-    stroke: {
-      paint: stroke,
-      widths: [widthA, widthB],
-      caps: [strokeA.cap, strokeB.cap],
-      joins: [strokeA.join, strokeB.join],
-      miters: [strokeA.miter, strokeB.miter],
-      dashes: commonDashes(
-        strokeA.dash.map((v) => v * scaleA),
-        strokeB.dash.map((v) => v * scaleB),
-      ),
-      dashOffsets: [strokeA.dashOffset * scaleA, strokeB.dashOffset * scaleB],
-    },
-  };
-}
-
 /** Both dash patterns with equally many lengths: repeated, or with gaps of nothing where one side is unbroken. */
-function commonDashes(a: readonly number[], b: readonly number[]): [readonly number[], readonly number[]] {
+function commonDashes(a: readonly number[], b: readonly number[]): Ends<readonly number[]> {
   const unbroken = (like: readonly number[]): number[] => {
     // The dashes of the other side grow together: each takes the place of its gap.
     return like.map((v, i) => (i % 2 === 0 ? v + (like[i + 1] ?? 0) : 0));

@@ -1,56 +1,71 @@
 import { pairOptimally } from '../match';
-import { areaCentre, outlineBox, outlineSize, transformOutline } from '../outline';
+import { areaCentre, outlineBox, outlineSize } from '../outline';
 import { coloursOf, type Rgba, readColour } from '../paint';
-import { outlineOfPart, type Part, placementMatrix, placementScale } from '../piece';
+import type { MatchChoices, Part, PartShape, Piece, Pose } from '../piece';
 import { boxSize } from '../vec';
-import type { PlacedPart } from './match-input';
-import type { PoseInput, ShiftInput } from './shift-input';
+import { type PlacedPart, placedParts } from './placed-parts';
 
-/** The parts of both poses that become each other. */
-export function pairedParts(input: ShiftInput): { a: PlacedPart; b: PlacedPart }[] {
-  const from = placedParts(input.from);
-  const to = placedParts(input.to);
-  return pairParts(from, to, input.match).map(([i, j]) => ({ a: from[i], b: to[j] }));
+/** Indices of parts that become each other: in the pose that is left, and in the one that is reached. */
+export type PartPairs = readonly (readonly [from: number, to: number])[];
+
+const ONE_TO_ONE: PartPairs = [[0, 0]];
+
+interface Known {
+  readonly to: Pose;
+  readonly parts: readonly Part[];
+  readonly pairs: MatchChoices['pairs'];
+  readonly found: PartPairs;
 }
-/** A pose's parts where they stand on the canvas. */
-export function placedParts(pose: PoseInput): PlacedPart[] {
-  const matrix = placementMatrix(pose.placement);
-  return pose.parts.map((part) => ({
-    part,
-    outline: transformOutline(outlineOfPart(part), matrix),
-    matrix,
-    scale: placementScale(pose.placement),
-  }));
-}
+/** Pairs by the pose that is left, as long as all that they depend on is the same. */
+const known = new WeakMap<Pose, Known[]>();
+const MOST_KNOWN = 4;
+
 /**
- * Which part becomes which: optimal assignment on distance, size, colour and origin; parts on their own grow or shrink. Parts with contours
- * that were paired by hand belong together.
+ * Which part of one pose becomes which of another: optimal assignment on distance, size, colour and origin; what remains is unpaired. Parts
+ * with contours that were paired by hand belong together.
  */
-export function pairParts(
-  from: readonly PlacedPart[],
-  to: readonly PlacedPart[],
-  choices: ShiftInput['match'],
-): [number, number][] {
-  if (from.length === 1 && to.length === 1) return [[0, 0]];
-  const size = Math.max(1e-9, ...[...from, ...to].map(({ outline }) => outlineSize(outline)));
-  const measure = ({ outline, part }: PlacedPart) => {
+export function pairedPartsOf(piece: Piece, from: Pose, to: Pose, { pairs }: MatchChoices): PartPairs {
+  if (from.parts.length === 1 && to.parts.length === 1) return ONE_TO_ONE;
+  const parts = [...from.parts, ...to.parts].map((id) => piece.parts[id]);
+  const before = known.get(from) ?? [];
+  const same = before.find(
+    (other) => other.to === to && other.pairs === pairs && parts.every((part, i) => part === other.parts[i]),
+  );
+  if (same) return same.found;
+  const found = pairParts(
+    { placement: from.placement, parts: parts.slice(0, from.parts.length) },
+    { placement: to.placement, parts: parts.slice(from.parts.length) },
+    pairs,
+  );
+  known.set(from, [{ to, parts, pairs, found }, ...before].slice(0, MOST_KNOWN));
+  return found;
+}
+
+export type PaintedPose = { readonly placement: Pose['placement']; readonly parts: readonly Part[] };
+
+/** As `pairedPartsOf`, for parts at hand. */
+export function pairParts(from: PaintedPose, to: PaintedPose, chosen: MatchChoices['pairs']): PartPairs {
+  const placedA = placedParts(from);
+  const placedB = placedParts(to);
+  const size = Math.max(1e-9, ...[...placedA, ...placedB].map(({ outline }) => outlineSize(outline)));
+  const measure = ({ outline }: PlacedPart, { fill, stroke }: Part) => {
     const centre = areaCentre(outline);
     const longest = boxSize(outlineBox(outline)) / size;
     return {
       x: centre.x / size,
       y: centre.y / size,
       weight: Math.max(1e-3, longest),
-      colour: readColour(coloursOf(part.fill ?? part.stroke?.paint ?? null)[0] ?? ''),
+      colour: readColour(coloursOf(fill ?? stroke?.paint ?? null)[0] ?? ''),
     };
   };
-  const a = from.map(measure);
-  const b = to.map(measure);
+  const a = placedA.map((placed, i) => measure(placed, from.parts[i]));
+  const b = placedB.map((placed, j) => measure(placed, to.parts[j]));
   const apart = (p: Rgba | undefined, q: Rgba | undefined): number =>
     p && q ? Math.hypot(p.r - q.r, p.g - q.g, p.b - q.b) : p === q ? 0 : 1;
-  const has = (part: PlacedPart, id: string | null): boolean => part.part.contours.some((contour) => contour.id === id);
+  const has = (part: PartShape, id: string | null): boolean => part.contours.some((contour) => contour.id === id);
   const own = (i: number, j: number): number =>
-    choices.pairs.some((pair) => has(from[i], pair.a) && has(to[j], pair.b)) ? OWN_PAIR : 0;
-  const linked = (i: number, j: number): number => (sharesOrigins(from[i].part, to[j].part) ? LINKED_PARTS : 0);
+    chosen.some((pair) => has(from.parts[i], pair.a) && has(to.parts[j], pair.b)) ? OWN_PAIR : 0;
+  const linked = (i: number, j: number): number => (sharesOrigins(from.parts[i], to.parts[j]) ? LINKED_PARTS : 0);
   return pairOptimally(
     a.length,
     b.length,
@@ -70,9 +85,9 @@ const OWN_PAIR = -100;
 const LINKED_PARTS = -4;
 
 /** Are at least half of the anchors of one part copies of the other's, or of the same third? */
-function sharesOrigins(a: Part, b: Part): boolean {
-  const anchors = (part: Part) => part.contours.flatMap((contour) => contour.anchors);
-  const known = new Set(anchors(a).flatMap(({ id, origin }) => (origin ? [id, origin] : [id])));
-  const linked = anchors(b).filter(({ id, origin }) => known.has(id) || (origin !== undefined && known.has(origin)));
+function sharesOrigins(a: PartShape, b: PartShape): boolean {
+  const anchors = (part: PartShape) => part.contours.flatMap((contour) => contour.anchors);
+  const names = new Set(anchors(a).flatMap(({ id, origin }) => (origin ? [id, origin] : [id])));
+  const linked = anchors(b).filter(({ id, origin }) => names.has(id) || (origin !== undefined && names.has(origin)));
   return linked.length > 0 && 2 * linked.length >= Math.min(anchors(a).length, anchors(b).length);
 }

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Turns } from '../match';
-import { contourArea } from '../outline';
-import { blendColour, cssText, isGradientBlend, type PaintBlend } from '../paint';
+import { cssText } from '../paint';
 import { AS_DRAWN, AUTOMATIC_MATCH, type Part, plainStroke, type Stroke } from '../piece';
-import { countedIds, drawnPose } from '../testing/pieces';
-import { planPoseShift, planStill } from './part-plans';
-import type { PoseInput, ShiftInput } from './shift-input';
+import { type BetweenOptions, countedIds, drawnPose, inputBetween, pieceBetween } from '../testing/pieces';
+import { frameAt } from './frame-at';
+import { planPoseShift } from './part-plans';
+import { type FramePart, type PaintSample, stillParts } from './sample';
 
 const newId = countedIds();
 const SQUARE = 'M0 0H10V10H0Z';
@@ -16,64 +16,91 @@ const stroke = (width: number, more: Partial<Stroke> = {}): Stroke => ({
   ...more,
 });
 const part = (d: string, paint: Partial<Part> = {}): Part => ({ ...drawnPose(d, newId).parts[0], ...paint });
-const pose = (scale: number, ...parts: Part[]): PoseInput => ({
-  placement: { ...AS_DRAWN, scaleX: scale, scaleY: scale },
-  parts,
-});
-const plan = (from: PoseInput, to: PoseInput) => {
-  const input: ShiftInput = { from, to, method: 'straight', blend: 'oklab', match: AUTOMATIC_MATCH };
-  return planPoseShift(input);
-};
-const colourAt = (blend: PaintBlend, progress: number): string => {
-  if (isGradientBlend(blend)) throw new Error('a gradient');
-  const c = blendColour(blend, progress, new Float64Array(4));
-  return cssText(c[0], c[1], c[2], c[3]);
-};
+const scaled = (scale: number) => ({ ...AS_DRAWN, scaleX: scale, scaleY: scale });
+/** The drawn parts of a shift at a progress. */
+const at = (progress: number, from: Part[], to: Part[], options: BetweenOptions = {}): readonly FramePart[] =>
+  frameAt(pieceBetween(from, to, options), progress).figures[0].parts;
+const colour = (paint: PaintSample | null | undefined): string | null =>
+  paint ? cssText(paint.colour[0], paint.colour[1], paint.colour[2], paint.colour[3]) : null;
 
 describe('paint along a shift', () => {
-  test('a fill that one side lacks fades in its own colour', () => {
-    const [only] = plan(
-      pose(1, part(SQUARE, { fill: null, stroke: stroke(2) })),
-      pose(1, part(SQUARE, { fill: '#00ff00' })),
-    ).parts;
-    expect(only.fill && colourAt(only.fill, 0.5)).toBe('rgb(0 255 0 / 0.5)');
-    expect(only.stroke?.widths).toEqual([2, 0]);
-    expect(only.stroke && colourAt(only.stroke.paint, 0.9)).toBe('rgb(255 0 0 / 0.1)');
+  test('a fill that one side lacks fades in its own colour, a stroke thins out', () => {
+    const [from, to] = [part(SQUARE, { fill: null, stroke: stroke(2) }), part(SQUARE, { fill: '#00ff00' })];
+    const [half] = at(0.5, [from], [to]);
+    expect(colour(half.fill)).toBe('rgb(0 255 0 / 0.5)');
+    expect(half.stroke?.values.strokeWidth[0]).toBe(1);
+    const [late] = at(0.9, [from], [to]);
+    expect(colour(late.stroke?.paint)).toBe('rgb(255 0 0 / 0.1)');
   });
 
-  test('stroke widths are those of the canvas: the pose’s scale counts', () => {
-    const [only] = plan(
-      pose(3, part(SQUARE, { fill: null, stroke: stroke(2) })),
-      pose(0.5, part(SQUARE, { fill: null, stroke: stroke(4, { cap: 'round', join: 'bevel' }) })),
-    ).parts;
-    expect(only.stroke?.widths).toEqual([6, 2]);
-    expect(only.stroke?.caps).toEqual(['butt', 'round']);
-    expect(only.stroke?.joins).toEqual(['miter', 'bevel']);
-    expect(only.fill).toBeNull();
+  test('stroke widths are those of the canvas: the pose’s scale counts; ends and joins change half-way', () => {
+    const from = part(SQUARE, { fill: null, stroke: stroke(2) });
+    const to = part(SQUARE, { fill: null, stroke: stroke(4, { cap: 'round', join: 'bevel' }) });
+    const values = (progress: number) => {
+      const [only] = at(progress, [from], [to], { from: scaled(3), to: scaled(0.5) });
+      expect(only.fill).toBeNull();
+      return only.stroke && [only.stroke.values.strokeWidth[0], only.stroke.values.cap[0], only.stroke.values.join[0]];
+    };
+    expect([0, 0.25, 0.49, 0.5, 1].map(values)).toEqual([
+      [6, 0, 0],
+      [5, 0, 0],
+      [expect.closeTo(4.04, 9), 0, 0],
+      [4, 1, 2],
+      [2, 1, 2],
+    ]);
   });
 
-  test('a part that comes or goes alone keeps its paint and its stroke width', () => {
-    const shift = plan(
-      pose(1, part(SQUARE, { fill: '#ff0000' }), part('M100 100H140V140H100Z', { fill: '#0000ff', stroke: stroke(5) })),
-      pose(1, part(SQUARE, { fill: '#ff0000' })),
-    );
-    const alone = shift.parts.find(({ plan: { contours } }) => contours[0].role === 'vanishes');
-    expect(alone?.fill && [colourAt(alone.fill, 0), colourAt(alone.fill, 1)]).toEqual(['#0000ff', '#0000ff']);
-    expect(alone?.stroke?.widths).toEqual([5, 5]);
+  test('dash offset and mitre go straight from one end to the other', () => {
+    const pen = (more: Partial<Stroke>) => part(SQUARE, { stroke: stroke(2, { dash: [4, 2], ...more }) });
+    const [from, to] = [pen({ miter: 2, dashOffset: 1 }), pen({ miter: 10, dashOffset: 5, dash: [8, 6] })];
+    const values = (progress: number) => {
+      const [only] = at(progress, [from], [to], { from: scaled(1), to: scaled(2) });
+      const { miter, dashOffset, dash } = only.stroke?.values ?? {};
+      return [miter?.[0], dashOffset?.[0], ...(dash ?? [])];
+    };
+    expect(values(0)).toEqual([2, 1, 4, 2]);
+    expect(values(0.25)).toEqual([4, 3.25, 7, 4.5]);
+    expect(values(1)).toEqual([10, 10, 16, 12]);
   });
 
-  test('a part that goes alone does so when it is said to', () => {
+  test('stops and geometry of gradients move all the way', () => {
+    const gradient = (x: number, at: number) =>
+      ({
+        kind: 'linear',
+        from: [0, 0],
+        to: [x, 0],
+        stops: [
+          { at, colour: '#000000' },
+          { at: 1, colour: '#ffffff' },
+        ],
+      }) as const;
+    const [from, to] = [part(SQUARE, { fill: gradient(10, 0) }), part(SQUARE, { fill: gradient(30, 0.8) })];
+    const [half] = at(0.25, [from], [to]);
+    expect([half.fill?.gradient?.geometry[2], half.fill?.gradient?.at[0]]).toEqual([
+      expect.closeTo(15, 9),
+      expect.closeTo(0.2, 9),
+    ]);
+  });
+
+  test('an unpaired part keeps its paint and its stroke width', () => {
+    const dot = part('M100 100H140V140H100Z', { fill: '#0000ff', stroke: stroke(5) });
+    for (const progress of [0, 0.6, 1]) {
+      const parts = at(progress, [part(SQUARE, { fill: '#ff0000' }), dot], [part(SQUARE, { fill: '#ff0000' })]);
+      const unpaired = parts.find(({ contours }) => contours[0].role === 'vanishes');
+      expect([colour(unpaired?.fill), unpaired?.stroke?.values.strokeWidth[0]]).toEqual(['#0000ff', 5]);
+    }
+  });
+
+  test('an unpaired part goes when it is said to', () => {
     const dot = part('M100 100H140V140H100Z', { fill: '#0000ff' });
+    const [from, to] = [
+      { placement: AS_DRAWN, parts: [part(SQUARE), dot] },
+      { placement: AS_DRAWN, parts: [part(SQUARE)] },
+    ];
     const spanOf = (turns: Turns): readonly number[] => {
-      const input = { from: pose(1, part(SQUARE), dot), to: pose(1, part(SQUARE)) };
-      const { parts } = planPoseShift({
-        ...input,
-        method: 'auto',
-        blend: 'oklab',
-        match: { ...AUTOMATIC_MATCH, turns },
-      });
-      const alone = parts.flatMap(({ plan: { contours } }) => contours).find(({ role }) => role === 'vanishes');
-      return alone ? [alone.begin, alone.end] : [];
+      const { parts } = planPoseShift(inputBetween(from, to, { match: { ...AUTOMATIC_MATCH, turns } }));
+      const unpaired = parts.flatMap(({ plan: { contours } }) => contours).find(({ role }) => role === 'vanishes');
+      return unpaired ? [unpaired.begin, unpaired.end] : [];
     };
     expect(spanOf('auto')).toEqual([0, 1]);
     expect(spanOf('overlap')).toEqual([0, 0.65]);
@@ -81,53 +108,57 @@ describe('paint along a shift', () => {
   });
 
   test('colour tips the scale where place and size are alike', () => {
-    const red = part('M0 0H10V10H0Z', { fill: '#ff0000' });
-    const blue = part('M12 0H22V10H12Z', { fill: '#0000ff' });
-    const swapped = [part('M0 0H10V10H0Z', { fill: '#0000ff' }), part('M12 0H22V10H12Z', { fill: '#ff0000' })];
-    const { parts } = plan(pose(1, red, blue), pose(1, ...swapped));
-    expect(parts).toHaveLength(2);
-    for (const { plan: shape } of parts) expect(shape.contours[0].role).toBe('pair');
+    const square = (x: number, fill: string) => part(`M${x} 0H${x + 10}V10H${x}Z`, { fill });
+    const pairs = (...fills: [string, string]) =>
+      inputBetween(
+        { placement: AS_DRAWN, parts: [square(0, '#ff0000'), square(4, '#0000ff')] },
+        { placement: AS_DRAWN, parts: [square(0, fills[0]), square(4, fills[1])] },
+      ).pairs;
+    expect(pairs('#ff0000', '#0000ff')).toEqual([
+      [0, 0],
+      [1, 1],
+    ]);
+    expect(pairs('#0000ff', '#ff0000')).toEqual([
+      [0, 1],
+      [1, 0],
+    ]);
   });
 });
 
 describe('painting order', () => {
   test('follows the order of both poses', () => {
-    const { parts } = plan(
-      pose(1, part('M0 0H100V100H0Z', { fill: '#111111' }), part('M40 40H60V60H40Z', { fill: '#eeeeee' })),
-      pose(1, part('M0 0H100V100H0Z', { fill: '#111111' }), part('M45 45H65V65H45Z', { fill: '#eeeeee' })),
-    );
-    expect(parts.map(({ fill }) => fill && colourAt(fill, 0))).toEqual(['#111111', '#eeeeee']);
+    const big = () => part('M0 0H100V100H0Z', { fill: '#111111' });
+    const small = (x: number) => part(`M${x} 40H${x + 20}V60H${x}Z`, { fill: '#eeeeee' });
+    const order = (from: Part[], to: Part[]) => at(0, from, to).map(({ fill }) => colour(fill));
+    expect(order([big(), small(40)], [big(), small(45)])).toEqual(['#111111', '#eeeeee']);
+    expect(order([small(40), big()], [small(45), big()])).toEqual(['#eeeeee', '#111111']);
   });
 });
 
 describe('a pose standing still', () => {
-  test('is its own outline at every progress, in its own paint', () => {
-    const still = planStill(pose(2, part(SQUARE, { fill: '#123456', stroke: stroke(1) })));
-    const [only] = still.parts;
-    expect(only.plan.from).toBe(only.plan.to);
-    expect([...only.plan.from.slice(0, 2), ...only.plan.from.slice(6, 8)]).toEqual([0, 0, 20, 0]);
-    expect(only.fill && colourAt(only.fill, 0.3)).toBe('#123456');
-    expect(only.stroke?.widths).toEqual([2, 2]);
-    expect(still.health.verdict).toBe('good');
+  test('is its own outline in its own order and its own paint, and nothing vanishes', () => {
+    const [only] = stillParts(scaled(2), [part('M0 0V10H10V0Z', { fill: '#123456', stroke: stroke(1) })]);
+    expect([...only.points.slice(0, 2), ...only.points.slice(6, 8)]).toEqual([0, 0, 0, 20]);
+    expect(only.contours.map(({ role }) => role)).toEqual(['pair']);
+    expect(colour(only.fill)).toBe('#123456');
+    expect(only.stroke?.values.strokeWidth[0]).toBe(2);
   });
 
-  test('a hole stays a hole, whichever way it and its solid are written', () => {
-    const rings = [
-      'M0 0H100V100H0ZM30 30V70H70V30Z',
-      'M0 0V100H100V0ZM30 30H70V70H30Z',
-      'M0 0H100V100H0ZM30 30H70V70H30Z',
-    ];
-    for (const d of rings) {
-      const { plan } = planStill(pose(1, part(d, { fillRule: 'evenodd' }))).parts[0];
-      const areas = plan.contours.map(({ at, segments }) =>
-        contourArea({ points: plan.from.slice(at, at + 6 * segments + 2), closed: true }),
-      );
-      expect(areas.map(Math.sign)).toEqual([1, -1]);
-    }
+  test('keeps its fill rule and the directions of its contours', () => {
+    const ring = 'M0 0H100V100H0ZM30 30H70V70H30Z';
+    expect(stillParts(AS_DRAWN, [part(ring, { fillRule: 'evenodd' })])[0].fillRule).toBe('evenodd');
+    const [filled] = stillParts(AS_DRAWN, [part(ring)]);
+    expect([filled.fillRule, ...filled.points.slice(26, 28), ...filled.points.slice(32, 34)]).toEqual([
+      'nonzero',
+      30,
+      30,
+      70,
+      30,
+    ]);
   });
 
   test('without parts there is nothing to draw', () => {
-    expect(planStill(pose(1)).parts).toEqual([]);
-    expect(plan(pose(1), pose(1)).parts).toEqual([]);
+    expect(stillParts(AS_DRAWN, [])).toEqual([]);
+    expect(at(0.5, [], [])).toEqual([]);
   });
 });

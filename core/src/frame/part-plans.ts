@@ -1,13 +1,20 @@
 import { type Match, type Reason, turnTiming } from '../match';
 import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../morph';
 import type { Outline } from '../outline';
-import { lostChoices, type PlacedPart, wipeAngle } from './match-input';
-import { type PartPlan, paintedPlan } from './part-paint';
-import { pairParts, placedParts } from './part-pairs';
+import { lostChoices, wipeAngle } from './match-input';
+import { type PlacedPart, placedParts } from './placed-parts';
 import { planPairs, type Thoroughness } from './planned-pairs';
-import type { PoseInput, ShiftInput } from './shift-input';
+import type { ShiftInput } from './shift-input';
 
-/** How the parts of two poses become each other, in painting order, and what was decided. */
+/** The way of one drawn part of a shift. */
+export interface PartPlan {
+  /** Ids of the parts that become each other; one of them is absent for an unpaired part. */
+  readonly a?: string;
+  readonly b?: string;
+  readonly plan: ShiftPlan;
+}
+
+/** How the parts of two poses become each other, in painting order, and what was decided. Outlines only: paint is laid on them later. */
 export interface PlannedParts {
   readonly parts: readonly PartPlan[];
   readonly reasons: readonly Reason[];
@@ -19,8 +26,8 @@ export interface PoseShiftPlan extends PlannedParts {
 }
 
 /**
- * Plans a shift between two poses: pairs their parts, matches their outlines, blends their paint, measures its health. The heavy call of the
- * program; `onProgress` is told now and then which share (0 to 1) of it is done.
+ * Plans a shift between two poses: matches the outlines of their paired parts and measures its health. The heavy call of the program;
+ * `onProgress` is told now and then which share (0 to 1) of it is done.
  */
 export function planPoseShift(input: ShiftInput, onProgress?: (share: number) => void): PoseShiftPlan {
   const planned = planParts(input, 'full', onProgress);
@@ -34,10 +41,9 @@ function planParts(input: ShiftInput, thoroughness: Thoroughness, onProgress?: (
   const from = placedParts(input.from);
   const to = placedParts(input.to);
   const used = new Set<unknown>();
-  const paired = pairParts(from, to, input.match).map(([i, j]) => ({ i, j, a: from[i], b: to[j] }));
+  const paired = input.pairs.map(([i, j]) => ({ a: from[i], b: to[j] }));
   const matched = planPairs(input, paired, used, thoroughness, onProgress);
-  const pairs = paired.map(({ i, j }): [number, number] => [i, j]);
-  const drawn: { order: number; plan: PartPlan; reasons: readonly Reason[] }[] = [];
+  const drawn: { order: number; part: PartPlan; reasons: readonly Reason[] }[] = [];
   const order = (i: number, n: number): number => (i + 0.5) / n;
   const add = (
     a: PlacedPart | undefined,
@@ -45,22 +51,23 @@ function planParts(input: ShiftInput, thoroughness: Thoroughness, onProgress?: (
     at: number,
     { plan, match }: { plan: ShiftPlan; match: Match } = unpairedPlan(input, a, b, used),
   ): void => {
-    drawn.push({ order: at, plan: paintedPlan(plan, a, b, input.blend), reasons: match.reasons });
+    const part = { ...(a && { a: a.part.id }), ...(b && { b: b.part.id }), plan };
+    drawn.push({ order: at, part, reasons: match.reasons });
   };
-  paired.forEach(({ i, j, a, b }, k) => {
-    add(a, b, (order(i, from.length) + order(j, to.length)) / 2, matched[k]);
+  input.pairs.forEach(([i, j], k) => {
+    add(from[i], to[j], (order(i, from.length) + order(j, to.length)) / 2, matched[k]);
   });
   from.forEach((part, i) => {
-    if (!pairs.some(([a]) => a === i)) add(part, undefined, order(i, from.length));
+    if (!input.pairs.some(([a]) => a === i)) add(part, undefined, order(i, from.length));
   });
   to.forEach((part, j) => {
-    if (!pairs.some(([, b]) => b === j)) add(undefined, part, order(j, to.length));
+    if (!input.pairs.some(([, b]) => b === j)) add(undefined, part, order(j, to.length));
   });
   drawn.sort((p, q) => p.order - q.order);
   const lost = lostChoices(input.match, used).map((text): Reason => ({ code: 'choice-lost', text }));
   const texts = new Set<string>();
   return {
-    parts: drawn.map(({ plan }) => plan),
+    parts: drawn.map(({ part }) => part),
     reasons: [...lost, ...drawn.flatMap(({ reasons }) => reasons)].filter(
       ({ text }) => !texts.has(text) && texts.add(text),
     ),
@@ -88,26 +95,6 @@ function unpairedPlan(
   return { plan: planShift(outlineA, outlineB, match), match };
 }
 
-/** A pose standing still, as a plan whose both ends are the same. */
-export function planStill(pose: PoseInput): PoseShiftPlan {
-  const parts = placedParts(pose).map((placed) => {
-    const contours = placed.outline.contours;
-    const identity: Match = {
-      pairs: [],
-      unpairedB: [],
-      unpairedA: contours.map((_, i) => i),
-      reasons: [],
-    };
-    const still = planShift(placed.outline, { contours: [], fillRule: placed.outline.fillRule }, identity);
-    const plan: ShiftPlan = {
-      ...still,
-      to: still.from,
-      contours: still.contours.map((contour) => ({ ...contour, role: 'pair' })),
-    };
-    return paintedPlan(plan, placed, placed, 'oklab');
-  });
-  return { parts, reasons: [], health: worstHealth([]) };
-}
 const unpairedMatch = (a: Outline, b: Outline): Match => ({
   pairs: [],
   unpairedA: a.contours.map((_, i) => i),

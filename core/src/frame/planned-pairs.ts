@@ -9,8 +9,8 @@ import {
   withoutEndJoints,
 } from '../morph';
 import { contourLength } from '../outline';
-import { type PlacedPart, rankOptions } from './match-input';
-import { pairedParts } from './part-pairs';
+import { rankOptions } from './match-input';
+import { type PlacedPart, placedParts } from './placed-parts';
 import type { ShiftInput } from './shift-input';
 
 /** How thorough planning is: `quick` takes the cheapest match without looking at in-betweens, for an answer while something is dragged. */
@@ -27,6 +27,13 @@ interface PlannedPair extends PartPair {
 export interface PartPair {
   readonly a: PlacedPart;
   readonly b: PlacedPart;
+}
+
+/** The parts of both poses that become each other. */
+export function pairedParts(input: ShiftInput): PartPair[] {
+  const from = placedParts(input.from);
+  const to = placedParts(input.to);
+  return input.pairs.map(([i, j]) => ({ a: from[i], b: to[j] }));
 }
 
 /**

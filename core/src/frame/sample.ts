@@ -1,35 +1,40 @@
-import { ease } from '../easing';
-import { evaluate, type PlanContour } from '../morph';
-import type { FillRule } from '../outline';
 import {
-  blendColour,
   type GradientSample,
-  isGradientBlend,
-  type PaintBlend,
+  type Lane,
+  type PaintLanes,
   prepareGradient,
+  STROKE_PROPERTIES,
+  type StrokeProperty,
   sampleGradient,
-} from '../paint';
-import type { CompiledPiece, FigureSpan } from './compile';
-import type { PartPlan } from './part-paint';
+} from '../lane';
+import type { PlanContour } from '../morph';
+import type { FillRule } from '../outline';
+import type { Part, Placement } from '../piece';
+import { type CompiledPiece, type FigureSpan, stillLanes } from './compile';
+import type { PartLanes } from './part-lanes';
+
+/** A paint at a moment. */
+export interface PaintSample {
+  /** r, g, b, alpha in 0..1; alpha 0 draws nothing. Not used where there is a gradient. */
+  readonly colour: Float64Array;
+  readonly gradient: GradientSample | null;
+}
+
+/** A stroke at a moment; each property in the numbers of its lane. */
+export interface StrokeSample {
+  readonly paint: PaintSample;
+  readonly values: Readonly<Record<StrokeProperty, Float64Array>>;
+}
 
 /** A part as it is drawn at a moment. Written anew by every sampling of the same frame. */
 export interface FramePart {
-  readonly plan: PartPlan;
+  readonly lanes: PartLanes;
   readonly contours: readonly PlanContour[];
   readonly fillRule: FillRule;
   /** x, y in px; the contours tell which numbers are whose. */
   readonly points: Float64Array;
-  /** r, g, b, alpha in 0..1; alpha 0 draws nothing. Not used where there is a gradient. */
-  readonly fill: Float64Array;
-  readonly fillGradient: GradientSample | null;
-  readonly stroke: Float64Array;
-  readonly strokeGradient: GradientSample | null;
-  strokeWidth: number;
-  cap: 'butt' | 'round' | 'square';
-  join: 'miter' | 'round' | 'bevel';
-  miter: number;
-  readonly dash: number[];
-  dashOffset: number;
+  readonly fill: PaintSample | null;
+  readonly stroke: StrokeSample | null;
   /** Progress of the shift that draws it. */
   progress: number;
 }
@@ -38,10 +43,13 @@ export interface FramePart {
 export interface FrameFigure {
   readonly id: string;
   parts: readonly FramePart[];
-  readonly opacity: number;
+  /** One number, 0 to 1. */
+  readonly opacity: Float64Array;
   readonly hidden: boolean;
   /** Index of the figure inside which it is seen, or −1. */
   readonly clip: number;
+  /** Index of the span that it is in. */
+  span: number;
 }
 
 /** The picture of a piece at a time. */
@@ -59,31 +67,31 @@ export function prepareFrame(compiled: CompiledPiece): Frame {
   for (const figure of compiled.figures) {
     for (const span of figure.spans) prepared.set(span, span.parts.map(preparePart));
   }
-  const figures = compiled.figures.map(({ id, opacity, hidden, clip }): FrameFigure => {
-    return { id, parts: [], opacity, hidden, clip };
+  const figures = compiled.figures.map(({ id, hidden, clip }): FrameFigure => {
+    return { id, parts: [], opacity: new Float64Array(1), hidden, clip, span: 0 };
   });
   return { seconds: 0, figures, prepared };
 }
 
-const gradientOf = (blend: PaintBlend | null | undefined): GradientSample | null =>
-  blend && isGradientBlend(blend) ? prepareGradient(blend) : null;
+const preparePaint = (lanes: PaintLanes): PaintSample => ({
+  colour: new Float64Array(4),
+  gradient: lanes.kind === 'gradient' ? prepareGradient(lanes) : null,
+});
 
-const preparePart = (plan: PartPlan): FramePart => ({
-  plan,
-  contours: plan.plan.contours,
-  fillRule: plan.plan.fillRule,
-  points: new Float64Array(plan.plan.from.length),
-  fill: new Float64Array(4),
-  fillGradient: gradientOf(plan.fill),
-  stroke: new Float64Array(4),
-  strokeGradient: gradientOf(plan.stroke?.paint),
-  strokeWidth: 0,
-  cap: 'butt',
-  join: 'miter',
-  miter: 4,
-  dash: plan.stroke ? [...plan.stroke.dashes[0]] : [],
-  dashOffset: 0,
-  progress: NaN,
+const valuesOf = (lanes: Readonly<Record<StrokeProperty, Lane>>): Record<StrokeProperty, Float64Array> =>
+  Object.fromEntries(STROKE_PROPERTIES.map((id) => [id, new Float64Array(lanes[id].size)])) as Record<
+    StrokeProperty,
+    Float64Array
+  >;
+
+const preparePart = (lanes: PartLanes): FramePart => ({
+  lanes,
+  contours: lanes.plan.contours,
+  fillRule: lanes.plan.fillRule,
+  points: new Float64Array(lanes.plan.from.length),
+  fill: lanes.fill && preparePaint(lanes.fill),
+  stroke: lanes.stroke && { paint: preparePaint(lanes.stroke.paint), values: valuesOf(lanes.stroke.properties) },
+  progress: Number.NaN,
 });
 
 /** Time within one run: wrapped when the piece loops, held at the ends otherwise. A loop's end is its beginning. */
@@ -94,62 +102,54 @@ export function runTime(compiled: CompiledPiece, seconds: number): number {
   return Math.min(duration, Math.max(0, seconds));
 }
 
-/** Eased progress of a span at a time: 0 during its hold. */
-export function spanProgress(span: FigureSpan, seconds: number): number {
-  if (seconds <= span.holdEnd) return 0;
-  const duration = span.end - span.holdEnd;
-  return duration > 0 ? ease(span.easing, (seconds - span.holdEnd) / duration) : 1;
-}
-
 /** Writes the picture at `seconds` into `frame` (made by `prepareFrame` for the same piece) and returns it. Allocates nothing. */
 export function sampleFrame(compiled: CompiledPiece, seconds: number, frame: Frame): Frame {
   const time = runTime(compiled, seconds);
   frame.seconds = time;
   for (let f = 0; f < compiled.figures.length; f++) {
-    const { spans } = compiled.figures[f];
+    const { spans, opacity } = compiled.figures[f];
+    const figure = frame.figures[f];
+    opacity.sample(time, figure.opacity);
     if (spans.length === 0) continue;
-    let k = 0;
-    while (k < spans.length - 1 && time >= spans[k].end) k++;
-    const span = spans[k];
-    const parts = frame.prepared.get(span) ?? [];
-    const progress = spanProgress(span, time);
-    for (let i = 0; i < parts.length; i++) samplePart(parts[i], progress);
-    frame.figures[f].parts = parts;
+    // Playing goes on from where it was.
+    if (time < spans[figure.span].start) figure.span = 0;
+    while (figure.span < spans.length - 1 && time >= spans[figure.span].end) figure.span++;
+    const span = spans[figure.span];
+    const parts = frame.prepared.get(span) as readonly FramePart[];
+    for (let i = 0; i < parts.length; i++) samplePart(parts[i], time);
+    figure.parts = parts;
   }
   return frame;
 }
 
-function samplePart(part: FramePart, progress: number): void {
+function samplePart(part: FramePart, seconds: number): void {
+  const { time, outline, fill, stroke } = part.lanes;
+  const progress = time.progressAt(seconds);
+  // All lanes of a part run by one time: at the same progress everything is as it was.
   if (part.progress === progress) return;
   part.progress = progress;
-  const { plan, fill, stroke } = part.plan;
-  evaluate(plan, progress, part.points);
-  if (fill) samplePaint(fill, progress, part.fill, part.fillGradient);
-  if (!stroke) return;
-  samplePaint(stroke.paint, progress, part.stroke, part.strokeGradient);
-  const way = progress > 0 ? Math.min(1, progress) : 0;
-  const [dashA, dashB] = stroke.dashes;
-  for (let i = 0; i < dashA.length; i++) part.dash[i] = dashA[i] + (dashB[i] - dashA[i]) * way;
-  part.dashOffset = stroke.dashOffsets[0] + (stroke.dashOffsets[1] - stroke.dashOffsets[0]) * way;
-  part.miter = stroke.miters[0] + (stroke.miters[1] - stroke.miters[0]) * way;
-  const side = progress < 0.5 ? 0 : 1;
-  part.strokeWidth = Math.max(0, stroke.widths[0] + (stroke.widths[1] - stroke.widths[0]) * progress);
-  part.cap = stroke.caps[side];
-  part.join = stroke.joins[side];
+  outline.sample(seconds, part.points);
+  if (fill && part.fill) samplePaint(fill, seconds, part.fill);
+  if (!stroke || !part.stroke) return;
+  samplePaint(stroke.paint, seconds, part.stroke.paint);
+  for (let i = 0; i < STROKE_PROPERTIES.length; i++) {
+    const id = STROKE_PROPERTIES[i];
+    stroke.properties[id].sample(seconds, part.stroke.values[id]);
+  }
 }
 
-function samplePaint(blend: PaintBlend, progress: number, out: Float64Array, gradient: GradientSample | null): void {
-  if (!isGradientBlend(blend)) blendColour(blend, progress, out);
-  else if (gradient) sampleGradient(blend, progress, gradient);
+function samplePaint(lanes: PaintLanes, seconds: number, out: PaintSample): void {
+  if (lanes.kind === 'colour') lanes.colour.sample(seconds, out.colour);
+  else if (out.gradient) sampleGradient(lanes, seconds, out.gradient);
 }
 
-/** The parts of a pose standing still, to be drawn or written over by a gesture: each contour's points in their record's order. */
-export function stillParts(plans: readonly PartPlan[]): FramePart[] {
-  const parts = plans.map(preparePart);
-  for (const part of parts) samplePart(part, 0);
-  return parts;
+/** Parts standing still, to be drawn or written over by a gesture: each contour's points in their record's order. */
+export function stillParts(placement: Placement, parts: readonly Part[]): FramePart[] {
+  const still = stillLanes(placement, parts).map(preparePart);
+  for (const part of still) samplePart(part, 0);
+  return still;
 }
 
 /** Is the contour a mere point at this progress? Then it is not drawn, stroke caps included. */
 export const isVanished = (contour: PlanContour, progress: number): boolean =>
-  (contour.role === 'appears' && progress <= 0) || (contour.role === 'vanishes' && progress >= 1);
+  (contour.role === 'appears' && progress <= contour.begin) || (contour.role === 'vanishes' && progress >= contour.end);

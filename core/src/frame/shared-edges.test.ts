@@ -15,9 +15,8 @@ import {
   recordOfContour,
 } from '../piece';
 import { readPathData } from '../svg';
-import { countedIds, drawnPose } from '../testing/pieces';
-import type { PartPlan } from './part-paint';
-import { type PoseShiftPlan, planPoseShift } from './part-plans';
+import { countedIds, drawnPose, inputBetween } from '../testing/pieces';
+import { type PartPlan, type PoseShiftPlan, planPoseShift } from './part-plans';
 import { sameShiftInput, shiftInput } from './shift-input';
 
 /** Two shapes of a hill line, drawn anew, not copied: nothing links their points. */
@@ -39,13 +38,7 @@ const part = (id: string, d: string, open = false): Part => {
 
 function planned(from: Part[], to: Part[], match: Partial<MatchChoices> = {}, method: 'auto' | 'turning' = 'auto') {
   const pose = (parts: Part[]) => ({ placement: AS_DRAWN, parts });
-  return planPoseShift({
-    from: pose(from),
-    to: pose(to),
-    method,
-    blend: 'oklab',
-    match: { ...AUTOMATIC_MATCH, ...match },
-  });
+  return planPoseShift(inputBetween(pose(from), pose(to), { method, match: { ...AUTOMATIC_MATCH, ...match } }));
 }
 
 /** How far points along the segments of one plan that lie on the other's contour at both ends stray from it at 21 moments, px. */

@@ -1,20 +1,21 @@
 import type { Method } from '../morph';
-import type { BlendSpace } from '../paint';
-import type { MatchChoices, Part, Piece, Placement, Pose, Shift } from '../piece';
+import type { MatchChoices, PartShape, Piece, Placement, Pose, Shift } from '../piece';
 import { shiftsInStep } from './in-step';
+import { type PartPairs, pairedPartsOf } from './part-pairs';
 
-/** A pose with what is needed to draw it. */
-export interface PoseInput {
+/** A pose's outlines and where they stand. */
+export interface PoseShape {
   readonly placement: Placement;
-  readonly parts: readonly Part[];
+  readonly parts: readonly PartShape[];
 }
 
-/** Everything that a shift's plan depends on, and nothing else: plain data that can be sent to a worker. */
+/** Everything that the way of a shift's outlines depends on, and nothing else: no paint, no time. Plain data that can be sent to a worker. */
 export interface ShiftInput {
-  readonly from: PoseInput;
-  readonly to: PoseInput;
+  readonly from: PoseShape;
+  readonly to: PoseShape;
+  /** Which part becomes which, by index; the others come or go alone. */
+  readonly pairs: PartPairs;
   readonly method: Method | 'auto';
-  readonly blend: BlendSpace;
   readonly match: MatchChoices;
   /** Shifts of other figures that run in step with this one and touch it at both ends, in painting order; left out where there are none. */
   readonly inStep?: readonly InStepInput[];
@@ -26,29 +27,44 @@ export interface InStepInput {
   readonly shift: Omit<ShiftInput, 'inStep'>;
 }
 
-export const poseInput = (piece: Piece, pose: Pose): PoseInput => ({
-  placement: pose.placement,
-  parts: pose.parts.map((id) => piece.parts[id]),
+/** The outlines of a pose. */
+export const poseShape = (
+  piece: Pick<Piece, 'parts'>,
+  { placement, parts }: Pick<Pose, 'placement' | 'parts'>,
+): PoseShape => ({
+  placement,
+  parts: parts.map((id) => {
+    const { contours, fillRule } = piece.parts[id];
+    return { id, contours, fillRule };
+  }),
 });
 
+/** What the plan of a shift depends on. */
 export function shiftInput(piece: Piece, shift: Shift): ShiftInput {
-  const inStep = shiftsInStep(piece, shift).map(({ below, shift: other }) => ({
-    below,
-    shift: ownInput(piece, other),
-  }));
-  return inStep.length > 0 ? { ...ownInput(piece, shift), inStep } : ownInput(piece, shift);
+  const own = ownInput(piece, shift);
+  const inStep = shiftsInStep(piece, shift);
+  if (inStep.length === 0) return own;
+  return { ...own, inStep: inStep.map(({ below, shift: other }) => ({ below, shift: ownInput(piece, other) })) };
 }
 
-function ownInput(piece: Piece, { from, to, method, blend, match }: Shift): Omit<ShiftInput, 'inStep'> {
-  return { from: poseInput(piece, piece.poses[from]), to: poseInput(piece, piece.poses[to]), method, blend, match };
+function ownInput(piece: Piece, { from, to, method, match }: Shift): Omit<ShiftInput, 'inStep'> {
+  const [a, b] = [piece.poses[from], piece.poses[to]];
+  return {
+    from: poseShape(piece, a),
+    to: poseShape(piece, b),
+    pairs: pairedPartsOf(piece, a, b, match),
+    method,
+    match,
+  };
 }
 
 /** Do both describe the same shift? Compares records by identity, so an edit elsewhere in the piece changes nothing. */
 export function sameShiftInput(p: ShiftInput, q: ShiftInput): boolean {
+  if (p === q) return true;
   const [inStepP, inStepQ] = [p.inStep ?? [], q.inStep ?? []];
   return (
     p.method === q.method &&
-    p.blend === q.blend &&
+    samePairs(p.pairs, q.pairs) &&
     sameMatch(p.match, q.match) &&
     samePose(p.from, q.from) &&
     samePose(p.to, q.to) &&
@@ -57,12 +73,18 @@ export function sameShiftInput(p: ShiftInput, q: ShiftInput): boolean {
   );
 }
 
-export function samePose(p: PoseInput, q: PoseInput): boolean {
+const samePairs = (p: PartPairs, q: PartPairs): boolean =>
+  p === q || (p.length === q.length && p.every(([i, j], k) => i === q[k][0] && j === q[k][1]));
+
+function samePose(p: PoseShape, q: PoseShape): boolean {
   const a = p.placement;
   const b = q.placement;
   if (a.x !== b.x || a.y !== b.y || a.scaleX !== b.scaleX || a.scaleY !== b.scaleY) return false;
   if (a.rotation !== b.rotation || p.parts.length !== q.parts.length) return false;
-  return p.parts.every((part, i) => part === q.parts[i]);
+  return p.parts.every(
+    ({ id, contours, fillRule }, i) =>
+      contours === q.parts[i].contours && fillRule === q.parts[i].fillRule && id === q.parts[i].id,
+  );
 }
 
 /** Compares the choices list by list: immer keeps lists that did not change. */

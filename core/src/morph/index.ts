@@ -12,3 +12,4 @@ export * from './plan-outline';
 export * from './plan-shift';
 export * from './rank';
 export * from './shared-edges';
+export { stillPlan } from './still-plan';

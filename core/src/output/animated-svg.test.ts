@@ -1,12 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { SaxesParser } from 'saxes';
-import { ease } from '../easing';
-import { compilePiece, spanProgress } from '../frame';
-import { evaluate, inBetweenPathData } from '../morph';
+import { DEFAULT_EASING } from '../easing';
+import { compilePiece, prepareFrame, sampleFrame } from '../frame';
+import { inBetweenOutline } from '../morph';
 import { measureArcLength } from '../outline';
 import { type Piece, type PieceDraft, plainStroke } from '../piece';
 import { readPathData } from '../svg';
+import { outlineDistance } from '../testing/outline-distance';
 import { pieceOf } from '../testing/pieces';
+import { playSmil } from '../testing/play-smil';
 import { writeAnimatedSvg } from './animated-svg';
 
 const SQUARE = 'M0 0H10V10H0Z';
@@ -41,19 +43,22 @@ describe('the animated SVG', () => {
   });
 
   test('a straight shift needs the two ends only, with the easing as its spline', () => {
-    const [values] = attribute(file(), 'values');
+    const once = file({ ...piece, playback: 'once' });
+    const [values] = attribute(once, 'values');
     const keys = values.split(';');
     expect(new Set(keys).size).toBe(2);
     for (const key of keys) expect(readPathData(key).contours).toHaveLength(1);
-    expect(attribute(file(), 'keySplines')[0]).toBe('0 0 1 1;0.5 0 0.15 1;0 0 1 1');
+    expect(attribute(once, 'keySplines')[0]).toBe('0 0 1 1;.5 0 .15 1');
   });
 
-  test('an overshooting easing gets linear keys instead: splines may not leave 0..1', () => {
+  test('an overshooting easing is split where it turns back: splines stay within 0..1', () => {
     const draft = structuredClone(piece) as PieceDraft;
     draft.shifts[draft.figures.f.rail[0]].easing = { kind: 'cubic-bezier', x1: 0.3, y1: 0.1, x2: 0.25, y2: 1.35 };
     const text = file(draft as Piece);
-    expect(text).not.toContain('keySplines');
-    expect(attribute(text, 'values')[0].split(';').length).toBeGreaterThan(8);
+    const splines = attribute(text, 'keySplines').flatMap((list) => list.split(/[; ]/).map(Number));
+    expect(splines.length).toBeGreaterThan(8);
+    for (const v of splines) expect(v >= 0 && v <= 1).toBe(true);
+    expect(new Set(attribute(text, 'values')[0].split(';')).size).toBeGreaterThan(2);
   });
 
   test('loops or stops as the piece does', () => {
@@ -75,13 +80,24 @@ describe('the animated SVG', () => {
     );
   });
 
-  test('read as SMIL says (values between key times, by their splines), it is the plan at 200 moments to 0.08 px: also where contours take turns', () => {
+  test('played as SMIL says, it is the plan at 40 moments to 0.1 px: whatever the easing, the playback and the turns of contours', () => {
     const CASE = 'M0 0H100V100H0ZM30 20V80H38V20ZM62 20V80H70V20Z';
     const TICKETS = 'M0 0H100V100H0ZM20 30V38H80V30ZM20 62V70H80V62Z';
-    for (const turns of ['together', 'overlap', 'after'] as const) {
-      const draft = structuredClone(pieceOf([CASE, TICKETS])) as PieceDraft;
+    const DROP = 'M50 0C70 30 90 50 90 70A40 40 0 0 1 10 70C10 50 30 30 50 0Z';
+    const STAR = 'M50 2L61 38L98 38L68 59L79 95L50 73L21 95L32 59L2 38L39 38Z';
+    const back = { kind: 'cubic-bezier', x1: 0.4, y1: -0.4, x2: 0.3, y2: 1.4 } as const;
+    const cases = [
+      { ds: [CASE, TICKETS], turns: 'together', method: 'auto', easing: DEFAULT_EASING, playback: 'once' },
+      { ds: [CASE, TICKETS], turns: 'overlap', method: 'auto', easing: back, playback: 'loop' },
+      { ds: [CASE, TICKETS], turns: 'after', method: 'auto', easing: { kind: 'linear' }, playback: 'loop' },
+      { ds: [DROP, STAR], turns: 'auto', method: 'turning', easing: DEFAULT_EASING, playback: 'loop' },
+      { ds: [DROP, STAR], turns: 'auto', method: 'blended', easing: back, playback: 'once' },
+    ] as const;
+    for (const { ds, turns, method, easing, playback } of cases) {
+      const draft = structuredClone(pieceOf(ds)) as PieceDraft;
       const shift = draft.shifts[draft.figures.f.rail[0]];
       const contours = (pose: string) => draft.parts[draft.poses[pose].parts[0]].contours.map(({ id }) => id);
+      Object.assign(shift, { method, easing });
       shift.match.turns = turns;
       shift.match.pairs = [
         ...contours(shift.from)
@@ -91,28 +107,63 @@ describe('the animated SVG', () => {
           .slice(1)
           .map((b) => ({ a: null, b })),
       ];
-      const compiled = compilePiece({ ...draft, playback: 'once' } as Piece);
+      const compiled = compilePiece({ ...draft, playback } as Piece);
       const text = writeAnimatedSvg(compiled, { title: '' });
-      const [values, times, splines] = ['values', 'keyTimes', 'keySplines'].map(
-        (name) => attribute(text.slice(text.indexOf('attributeName="d"')), name)[0]?.split(';') ?? [],
-      );
-      const keys = values.map((d) => [...d.matchAll(/-?[\d.]+/g)].map(Number));
-      const [{ plan }] = compiled.figures[0].spans[0].parts;
-      for (let i = 0; i <= 200; i++) {
-        const at = i / 200;
-        const k = Math.max(0, times.findIndex((time) => Number(time) >= at) - 1);
-        const [begin, end] = [Number(times[k]), Number(times[k + 1])];
-        const [x1, y1, x2, y2] = (splines[k] ?? '0 0 1 1').split(/[ ,]+/).map(Number);
-        const share = ease({ kind: 'cubic-bezier', x1, y1, x2, y2 }, (at - begin) / (end - begin));
-        const played = keys[k].map((value, n) => value + (keys[k + 1][n] - value) * share);
-        const progress = spanProgress(compiled.figures[0].spans[0], at * compiled.duration);
-        if (progress === 1 && at < 1) continue;
-        const d = inBetweenPathData(plan, evaluate(plan, progress), 4);
-        const wanted = [...d.matchAll(/-?[\d.]+/g)].map(Number);
-        expect(played).toHaveLength(wanted.length);
-        expect(Math.max(...wanted.map((value, n) => Math.abs(value - played[n])))).toBeLessThan(0.08);
+      const [tag] = text.match(/<animate attributeName="d"[^>]*>/) ?? [''];
+      expect(tag).not.toBe('');
+      const frame = prepareFrame(compiled);
+      for (let i = 0; i < 40; i++) {
+        const seconds = (compiled.duration * (i + 0.37)) / 40;
+        const played = readPathData(playSmil(tag, seconds) ?? attribute(text, 'd')[0]);
+        const [part] = sampleFrame(compiled, seconds, frame).figures[0].parts;
+        const wanted = inBetweenOutline(part.lanes.plan, part.points);
+        expect(played.contours).toHaveLength(wanted.contours.length);
+        for (const [c, { points }] of wanted.contours.entries()) {
+          const theirs = played.contours[c].points;
+          const off = outlineDistance(
+            { ...played, contours: [played.contours[c]] },
+            { ...wanted, contours: [wanted.contours[c]] },
+          );
+          expect(theirs.length).toBeLessThanOrEqual(points.length);
+          expect(off).toBeLessThan(0.1);
+        }
       }
     }
+  });
+
+  test('copies of one pose are one element, whose poses are written once for each time they are reached and left', () => {
+    const draft = structuredClone(pieceOf([SQUARE, SQUARE, SQUARE])) as PieceDraft;
+    Object.values(draft.parts).forEach((part, i) => {
+      part.contours[0].anchors[2].at = [10 + 3 * i, 10];
+    });
+    for (const shift of Object.values(draft.shifts)) Object.assign(shift, { method: 'straight' });
+    const text = file({ ...draft, playback: 'once' } as Piece);
+    expect(text.match(/<path/g)).toHaveLength(1);
+    expect(text).not.toContain('display');
+    expect(attribute(text, 'values')[0].split(';').length).toBeLessThanOrEqual(5);
+    // Strangers have an element each, switched exactly where the one ends and the other begins.
+    const strangers = file({ ...pieceOf([SQUARE, 'M5 0A5 5 0 1 1 4.9 0Z', 'M0 0L10 2L3 9Z']), playback: 'once' });
+    expect(strangers.match(/<path/g)).toHaveLength(2);
+    const shown = [...strangers.matchAll(/attributeName="display"[^>]*values="([^"]*)" keyTimes="([^"]*)"/g)];
+    expect(shown.map(([, values, times]) => [values, times])).toEqual([
+      ['inline;none', '0;.388889'],
+      ['none;inline', '0;.388889'],
+    ]);
+  });
+
+  test('a contour that waits as a point, or is one in the end, leaves no dot of its stroke', () => {
+    const draft = structuredClone(pieceOf([SQUARE, 'M0 0H10V10H0ZM40 40H45V45H40Z'])) as PieceDraft;
+    for (const part of Object.values(draft.parts))
+      part.stroke = structuredClone(plainStroke('#000000', 4)) as typeof part.stroke;
+    const shift = draft.shifts[draft.figures.f.rail[0]];
+    const second = draft.parts[draft.poses[shift.to].parts[0]].contours[1].id;
+    shift.match.pairs = [{ a: null, b: second }];
+    const text = file({ ...draft, playback: 'once' } as Piece);
+    const waiting = (text.match(/<path[^>]*visibility="hidden"[^>]*>.*/g) ?? []).map(
+      (line) => /attributeName="visibility"[^>]*/.exec(line)?.[0],
+    );
+    expect(waiting).toHaveLength(1);
+    expect(waiting[0]).toContain('values="hidden;visible"');
   });
 
   test('a stroke leaves out the slit through which a hole opens: elements of its own, each seen in its half', () => {

@@ -1,55 +1,102 @@
-import { hexText } from '../paint';
-import { numberText } from '../svg';
-
-/** Numbers of a gradient as the frame samples them; see `GradientSample`. */
-export interface GradientNumbers {
-  readonly kind: 'linear' | 'radial';
-  readonly geometry: ArrayLike<number>;
-  readonly at: ArrayLike<number>;
-  readonly colours: ArrayLike<number>;
-}
-
-const n = (v: number): string => numberText(v, 4);
-
-/** The animatable attributes of a gradient element, by name. Radial ones are the unit circle under a transform. */
-export function gradientAttributes({ kind, geometry: g }: GradientNumbers): Record<string, string> {
-  return kind === 'linear'
-    ? { x1: n(g[0]), y1: n(g[1]), x2: n(g[2]), y2: n(g[3]) }
-    : { cx: '0', cy: '0', r: '1', fx: n(g[5]), fy: n(g[6]) };
-}
-
-/** The three steps of a radial gradient's transform, the outermost first. */
-export const gradientSteps = (
-  g: ArrayLike<number>,
-): readonly (readonly ['translate' | 'rotate' | 'scale', string])[] => [
-  ['translate', `${n(g[0])} ${n(g[1])}`],
-  ['rotate', n(g[4])],
-  ['scale', `${n(Math.max(g[2], 1e-4))} ${n(Math.max(g[3], 1e-4))}`],
-];
-
-/** A gradient element in user space. `inside` and `insideStop` give the animations that belong into it. */
-export function gradientElement(
-  id: string,
-  numbers: GradientNumbers,
-  inside = '',
-  insideStop: (stop: number) => string = () => '',
-): string {
-  const tag = `${numbers.kind}Gradient`;
-  const attributes = Object.entries(gradientAttributes(numbers))
-    .map(([name, value]) => ` ${name}="${value}"`)
-    .join('');
-  const steps = gradientSteps(numbers.geometry).map(([name, value]) => `${name}(${value})`);
-  const transform = numbers.kind === 'radial' ? ` gradientTransform="${steps.join(' ')}"` : '';
-  let stops = '';
-  for (let i = 0; i < numbers.at.length; i++) {
-    const [r, g, b, alpha] = [0, 1, 2, 3].map((k) => numbers.colours[4 * i + k]);
-    const opacity = alpha < 1 ? ` stop-opacity="${n(alpha)}"` : '';
-    const inner = insideStop(i);
-    stops += `<stop offset="${n(numbers.at[i])}" stop-color="${hexText({ r, g, b })}"${opacity}${inner ? `>${inner}</stop>` : '/>'}`;
-  }
-  return `<${tag} id="${id}" gradientUnits="userSpaceOnUse"${attributes}${transform}>${inside}${stops}</${tag}>\n`;
-}
+import { type GradientLanes, type GradientPlace, type Lane, PROPERTIES, type Property } from '../lane';
+import { animateElement, type SpanTime } from './smil';
+import { type RampKeys, rampKeys } from './tracks';
 
 /** Text made safe for XML content and attributes. */
 export const escapeText = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+
+/** What an element gets from a property: attributes, and animation elements inside it. */
+export interface Written {
+  readonly attributes: string;
+  readonly inside: string;
+}
+
+/** Writes lanes as attributes and animations; what stands still has no time. */
+export class LaneWriter {
+  constructor(
+    readonly span: SpanTime | null,
+    readonly rate: number,
+  ) {}
+
+  /** The value of a lane before its first ramp. */
+  first(lane: Lane): Float64Array {
+    const out = new Float64Array(lane.size);
+    lane.ramps[0].blend.write(0, out, 0);
+    return out;
+  }
+
+  /** A property by its row of the table. */
+  property(property: Property, lane: Lane): Written {
+    const { attributes, initial } = property;
+    const start = property.texts(this.first(lane));
+    const keys = this.keys(lane, property);
+    const texts = keys.map(({ values }) => values.map((value) => property.texts(value)));
+    let written = '';
+    let inside = '';
+    attributes.forEach((name, i) => {
+      const animation = this.animate(
+        name,
+        keys,
+        texts.map((ramp) => ramp.map((each) => each[i])),
+      );
+      inside += animation;
+      if (animation || start[i] !== initial?.[i]) written += ` ${name}="${start[i]}"`;
+    });
+    return { attributes: written, inside };
+  }
+
+  /** The keys of a lane, ramp by ramp; none where it is level all the way. */
+  keys(lane: Lane, property: Property): RampKeys[] {
+    return this.span ? lane.ramps.map((ramp) => rampKeys(ramp, property, this.rate)) : [];
+  }
+
+  /** An animation element; `texts` are the values at the keys of each ramp. '' where nothing changes. */
+  animate(name: string, keys: readonly RampKeys[], texts: readonly (readonly string[])[], extra = ''): string {
+    if (!this.span || keys.length === 0) return '';
+    const ramps = keys.map((ramp, i) => ({ ...ramp, texts: texts[i] }));
+    return animateElement(name, ramps, this.span, extra);
+  }
+}
+
+/** The elements of a gradient over time: one, or one for each half where its kind changes. `id` is put in by the caller. */
+export function gradientElements(lanes: GradientLanes, writer: LaneWriter): ((id: string) => string)[] {
+  return lanes.places.map((place) => {
+    const { attributes, inside } = placeOf(place, writer);
+    const stops = lanes.offsets.map((offset, i) => {
+      const at = writer.property(PROPERTIES.stopOffset, offset);
+      const colour = writer.property(PROPERTIES.stopColour, lanes.colours[i]);
+      const inner = at.inside + colour.inside;
+      return `<stop${at.attributes}${colour.attributes}${inner ? `>${inner}</stop>` : '/>'}`;
+    });
+    return (id) =>
+      `<${place.kind}Gradient id="${id}" gradientUnits="userSpaceOnUse"${attributes}>${inside}${stops.join('')}</${place.kind}Gradient>\n`;
+  });
+}
+
+function placeOf(place: GradientPlace, writer: LaneWriter): Written {
+  if (place.kind === 'linear') return writer.property(PROPERTIES.line, place.line);
+  const row: Property = PROPERTIES.ellipse;
+  const start = row.texts(writer.first(place.ellipse));
+  const keys = writer.keys(place.ellipse, row);
+  const texts = keys.map(({ values }) => values.map((value) => row.texts(value)));
+  const steps = row.attributes.map((type, i) => `${type}(${start[i]})`);
+  // All steps are written when one of them moves: the first replaces the whole map.
+  const moves = texts.flat().some((each) => each.some((text, i) => text !== start[i]));
+  const transforms = row.attributes.map((type, i) => {
+    const each = texts.map((ramp) => ramp.map((text) => text[i]));
+    const extra = ` type="${type}" additive="${i === 0 ? 'replace' : 'sum'}"`;
+    const moving = moves ? writer.animate('gradientTransform', keys, each, extra) : '';
+    const still = moves && !moving ? stillTransform(type, start[i], i === 0, writer.span) : '';
+    return moving.replace('<animate ', '<animateTransform ') + still;
+  });
+  const focus = writer.property(PROPERTIES.focus, place.focus);
+  return {
+    attributes: ` cx="0" cy="0" r="1" gradientTransform="${steps.join(' ')}"${focus.attributes}`,
+    inside: transforms.join('') + focus.inside,
+  };
+}
+
+/** A step of a map that stands still among others that move. */
+const stillTransform = (type: string, value: string, first: boolean, span: SpanTime | null): string =>
+  `<animateTransform attributeName="gradientTransform" type="${type}" additive="${first ? 'replace' : 'sum'}" values="${value};${value}" dur="${span?.duration ?? 1}s" ${span?.loop ? 'repeatCount="indefinite"' : 'fill="freeze"'}/>`;

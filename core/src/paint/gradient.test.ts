@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { invert, type Matrix, mapPoint, multiply, rotation, scaling } from '../vec';
 import { cssText, hexText } from './colour';
+import { commonPaint } from './common-paint';
 import {
   colourAt,
   coloursOf,
@@ -12,7 +13,6 @@ import {
   readStops,
   transformPaint,
 } from './gradient';
-import { isGradientBlend, planPaintBlend, prepareGradient, sampleGradient } from './paint-blend';
 
 const stops = [
   { at: 0, colour: '#ff0000' },
@@ -93,53 +93,48 @@ describe('gradients under maps', () => {
   });
 });
 
-describe('blending paints', () => {
-  const sample = (a: Parameters<typeof planPaintBlend>[0], b: Parameters<typeof planPaintBlend>[0], p: number) => {
-    const blend = planPaintBlend(a, b, 'srgb');
-    if (!blend || !isGradientBlend(blend)) throw new Error('no gradient');
-    const out = sampleGradient(blend, p, prepareGradient(blend));
-    return {
-      kind: out.kind,
-      geometry: [...out.geometry],
-      colours: Array.from({ length: out.at.length }, (_, i) =>
-        cssText(out.colours[4 * i], out.colours[4 * i + 1], out.colours[4 * i + 2], out.colours[4 * i + 3]),
-      ),
-      at: [...out.at],
-    };
-  };
+describe('two paints of one structure', () => {
+  const ends = (paint: ReturnType<typeof commonPaint>, end: 0 | 1) =>
+    paint && paint.kind !== 'colour'
+      ? paint.stops.map(({ at, colours }) => [at[end], hexText(colours[end])])
+      : undefined;
 
-  test('two of one kind: geometry and stops go straight', () => {
-    const other: LinearGradient = { ...linear, from: [3, 4], to: [9, 9] };
-    expect(sample(linear, other, 0.5)).toMatchObject({ kind: 'linear', geometry: [2, 3, 8, 7, 0, 0, 0] });
-    expect(sample(linear, other, 0).geometry.slice(0, 4)).toEqual([1, 2, 7, 5]);
-    expect(sample(linear, other, 1.4).geometry.slice(0, 4)).toEqual([3, 4, 9, 9]);
+  test('a colour joins in as the other gradient in that one colour', () => {
+    const paint = commonPaint('#00ff00', linear);
+    expect(paint).toMatchObject({ kind: 'linear', ends: [linear, linear] });
+    expect(ends(paint, 0)).toEqual([
+      [0, '#00ff00'],
+      [1, '#00ff00'],
+    ]);
+    expect(ends(commonPaint(radial, '#00ff00'), 1)).toEqual([
+      [0, '#00ff00'],
+      [1, '#00ff00'],
+    ]);
   });
 
-  test('a colour joins in as a gradient of that colour', () => {
-    expect(sample('#00ff00', linear, 0).colours).toEqual(['#00ff00', '#00ff00']);
-    expect(sample('#00ff00', linear, 1).colours).toEqual(['#ff0000', '#0000ff']);
-    expect(sample(linear, '#00ff00', 0.5).geometry.slice(0, 4)).toEqual([1, 2, 7, 5]);
-  });
-
-  test('linear to radial: over one common colour, so that nothing jumps', () => {
-    const before = sample(linear, radial, 0.499999);
-    const after = sample(linear, radial, 0.5);
-    expect([before.kind, after.kind]).toEqual(['linear', 'radial']);
-    // Just before the middle all stops are within a level of the common colour.
-    const levels = [...before.colours, ...after.colours].map((c) =>
-      [1, 3, 5].map((i) => Number.parseInt(c.slice(i, i + 2), 16)),
-    );
-    for (const level of levels) level.forEach((v, k) => expect(Math.abs(v - levels[0][k])).toBeLessThanOrEqual(1));
-    expect(sample(linear, radial, 1).colours).toEqual(['#ff0000', '#0000ff']);
+  test('linear to radial: over one common colour, the mean of all stops', () => {
+    const paint = commonPaint(linear, radial);
+    expect(paint).toMatchObject({ kind: 'changing', ends: [linear, radial] });
+    expect(paint?.kind === 'changing' && hexText(paint.middle)).toBe('#800080');
   });
 
   test('another number of stops: both get all of them, and the ends are as they were', () => {
     const three = { ...linear, stops: [stops[0], { at: 0.5, colour: '#ffffff' }, stops[1]] };
-    expect(sample(linear, three, 0)).toMatchObject({ at: [0, 0.5, 1], colours: ['#ff0000', '#800080', '#0000ff'] });
-    expect(sample(linear, three, 1).colours).toEqual(['#ff0000', '#ffffff', '#0000ff']);
+    const paint = commonPaint(linear, three);
+    expect(ends(paint, 0)).toEqual([
+      [0, '#ff0000'],
+      [0.5, '#800080'],
+      [1, '#0000ff'],
+    ]);
+    expect(ends(paint, 1)).toEqual([
+      [0, '#ff0000'],
+      [0.5, '#ffffff'],
+      [1, '#0000ff'],
+    ]);
   });
 
-  test('what cannot be read gives no blend', () => {
-    expect(planPaintBlend('no colour', '#ffffff', 'oklab')).toBeUndefined();
+  test('what cannot be read gives none', () => {
+    expect(commonPaint('no colour', '#ffffff')).toBeUndefined();
+    expect(commonPaint('#000000', '#ffffff')?.kind).toBe('colour');
   });
 });

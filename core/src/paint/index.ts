@@ -1,4 +1,6 @@
 export * from './blend';
 export * from './colour';
+export * from './common-paint';
+export * from './draw-target';
 export * from './gradient';
-export * from './paint-blend';
+export * from './stroke-style';

@@ -6,14 +6,17 @@ import type { Anchor, ContourRecord, Id, Part, Placement } from './records';
 /** Makes a fresh id; the prefix tells readers what it is of. */
 export type IdSource = (prefix: string) => Id;
 
-const outlines = new WeakMap<Part, Outline>();
+const outlines = new WeakMap<Part['contours'], Outline>();
 
-/** The outline of a part in the pose's own coordinates. Cached by the part's identity: records never change. */
-export function outlineOfPart(part: Part): Outline {
-  let outline = outlines.get(part);
-  if (!outline) {
-    outline = { contours: part.contours.map(contourOfRecord), fillRule: part.fillRule };
-    outlines.set(part, outline);
+/** What of a part is its outline. */
+export type PartShape = Pick<Part, 'id' | 'contours' | 'fillRule'>;
+
+/** The outline of a part in the pose's own coordinates. Kept with its contours: records never change, and paint is no outline. */
+export function outlineOfPart({ contours, fillRule }: Omit<PartShape, 'id'>): Outline {
+  let outline = outlines.get(contours);
+  if (outline?.fillRule !== fillRule) {
+    outline = { contours: outline?.contours ?? contours.map(contourOfRecord), fillRule };
+    outlines.set(contours, outline);
   }
   return outline;
 }

@@ -2,7 +2,7 @@ import type { Easing } from '../easing';
 import type { DirectionChoice, Opening, Turns } from '../match';
 import type { Method } from '../morph';
 import type { FillRule, Place } from '../outline';
-import type { BlendSpace, Paint } from '../paint';
+import type { BlendSpace, Cap, Join, Paint } from '../paint';
 import type { ShapeSource } from '../shapes';
 
 /**
@@ -176,15 +176,12 @@ export interface ContourRecord {
   readonly anchors: readonly Anchor[];
 }
 
-export const CAPS = ['butt', 'round', 'square'] as const;
-export const JOINS = ['miter', 'round', 'bevel'] as const;
-
 export interface Stroke {
   readonly paint: Paint;
   /** px in the pose's own coordinates. */
   readonly width: number;
-  readonly cap: (typeof CAPS)[number];
-  readonly join: (typeof JOINS)[number];
+  readonly cap: Cap;
+  readonly join: Join;
   /** Longest mitre as a multiple of the width, as in SVG. */
   readonly miter: number;
   /** Lengths of dashes and gaps in turn, px; empty for an unbroken stroke. */

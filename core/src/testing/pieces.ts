@@ -1,13 +1,22 @@
+import { type PaintedPose, pairParts } from '../frame/part-pairs';
+import type { PoseShape, ShiftInput } from '../frame/shift-input';
 import {
+  AS_DRAWN,
+  AUTOMATIC_MATCH,
   addFigure,
   emptyPiece,
+  type Figure,
   insertPoses,
+  type MatchChoices,
   type NewPose,
   newPose,
+  type Part,
   type Piece,
   type PieceDraft,
+  type Placement,
   poseFromSvg,
   recordOfContour,
+  type Shift,
 } from '../piece';
 import { readPathData, readSvg } from '../svg';
 
@@ -45,3 +54,53 @@ export function pieceOf(ds: readonly string[], newId = countedIds()): Piece {
 }
 
 export const poseOfSvg = (svg: string, newId = countedIds()): NewPose => poseFromSvg(readSvg(svg), 'Pose', newId);
+
+/** The input of a shift between two poses given by their parts, as a piece would give it. */
+export function inputBetween(
+  from: PaintedPose,
+  to: PaintedPose,
+  { match = AUTOMATIC_MATCH, method = 'auto' }: { match?: MatchChoices; method?: ShiftInput['method'] } = {},
+): ShiftInput {
+  const shape = ({ placement, parts }: PaintedPose): PoseShape => ({ placement, parts });
+  return { from: shape(from), to: shape(to), pairs: pairParts(from, to, match.pairs), method, match };
+}
+
+/** What a piece of `pieceBetween` may have besides its parts. */
+export interface BetweenOptions {
+  readonly from?: Partial<Placement>;
+  readonly to?: Partial<Placement>;
+  readonly shift?: Partial<Pick<Shift, 'easing' | 'blend' | 'method' | 'match' | 'duration'>>;
+  readonly figure?: Partial<Figure>;
+}
+
+/** A piece with one figure `f` that goes from some parts to others in one even second, without holds, and stops: its time is its progress. */
+export function pieceBetween(
+  from: readonly Part[],
+  to: readonly Part[],
+  { from: placeA, to: placeB, shift, figure }: BetweenOptions = {},
+): Piece {
+  const draft = structuredClone(emptyPiece('between', 'Between')) as PieceDraft;
+  const newId = countedIds();
+  addFigure(draft, 'f', 'Figure');
+  const pose = (parts: readonly Part[], name: string): NewPose => ({
+    pose: {
+      ...newPose(
+        name,
+        name,
+        parts.map(({ id }) => id),
+      ),
+      hold: 0,
+      placement: AS_DRAWN,
+    },
+    parts,
+  });
+  insertPoses(draft, 'f', [pose(from, 'A'), pose(to, 'B')], newId);
+  draft.playback = 'once';
+  const place = (placement: Partial<Placement> = {}) =>
+    ({ ...AS_DRAWN, ...placement }) as PieceDraft['poses'][string]['placement'];
+  draft.poses.A.placement = place(placeA);
+  draft.poses.B.placement = place(placeB);
+  Object.assign(draft.shifts[draft.figures.f.rail[0]], { duration: 1, easing: { kind: 'linear' } }, shift);
+  Object.assign(draft.figures.f, figure);
+  return draft as Piece;
+}

@@ -1,10 +1,9 @@
-import { type CompiledPiece, compilePiece, type Piece, pieceDuration } from '@core';
+import { type CompiledPiece, compilePiece, type Piece, pieceDuration, Stage } from '@core';
 import type { AppStore } from '../state';
-import type { EngineClient } from '../workers';
+import { type EngineClient, makeCanvas } from '../workers';
 import { Drawing } from './drawing/drawing';
 import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
-import { Stage } from './playback/stage';
 import { rememberDrawing } from './remember-drawing';
 import { Viewport } from './viewport/viewport';
 
@@ -39,7 +38,7 @@ export function createEditor({ store, planner, clock: clockDeps, shapes }: Edito
   const clock = new PlaybackClock(clockDeps);
   const plans = new PlanStore(planner);
   const viewport = new Viewport();
-  const stage = new Stage();
+  const stage = new Stage(makeCanvas);
   const repaintListeners = new Set<() => void>();
   const repaint = (): void => {
     for (const listener of repaintListeners) listener();

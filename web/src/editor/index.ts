@@ -21,6 +21,5 @@ export * from './match/picture-places';
 export { squareViewBox } from './match/picture-view';
 export { paintOverlay } from './overlay/paint-overlay';
 export type { PlanStatus } from './plans/plan-store';
-export { Stage } from './playback/stage';
 export type { PenColours } from './tools';
 export { TOOL_HELP } from './tools/tool-help';

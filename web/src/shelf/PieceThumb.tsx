@@ -1,7 +1,7 @@
-import { compilePiece, type Piece, type planPoseShift, shiftInput } from '@core';
+import { compilePiece, type Piece, type planPoseShift, Stage, shiftInput } from '@core';
 import { useEffect, useRef } from 'react';
 import { useEngines } from '../context';
-import { Stage } from '../editor';
+import { makeCanvas } from '../workers';
 
 type ShiftPlan = ReturnType<typeof planPoseShift>;
 
@@ -20,7 +20,7 @@ export function PieceThumb({ piece }: { readonly piece: Piece }) {
     const density = Math.min(2, window.devicePixelRatio);
     canvas.width = WIDTH * density;
     canvas.height = HEIGHT * density;
-    const stage = new Stage();
+    const stage = new Stage(makeCanvas);
     const zoom = Math.min(WIDTH / piece.canvas.width, HEIGHT / piece.canvas.height);
     const view = { zoom, x: (WIDTH - piece.canvas.width * zoom) / 2, y: (HEIGHT - piece.canvas.height * zoom) / 2 };
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;

@@ -54,8 +54,8 @@ const standIn = {
 const INPUT: ShiftInput = {
   from: { placement: { x: 0, y: 0, scaleX: 1, scaleY: 1, rotation: 0, rule: null }, parts: [] },
   to: { placement: { x: 0, y: 0, scaleX: 1, scaleY: 1, rotation: 0, rule: null }, parts: [] },
+  pairs: [],
   method: 'auto',
-  blend: 'oklab',
   match: AUTOMATIC_MATCH,
 };
 let client: EngineClient;

@@ -1,3 +1,4 @@
 export { EngineCancelled, type EngineClient, type Engines, startEngines } from './engine-client';
 export { freshId } from './fresh-id';
+export { makeCanvas } from './make-canvas';
 export { SHIPPED_FONTS } from './shipped-fonts';

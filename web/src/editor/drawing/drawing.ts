@@ -1,8 +1,7 @@
-import { type FramePart, type Id, railTimeline } from '@core';
+import { type FramePart, type Id, railTimeline, type Stage } from '@core';
 import { type AppStore, changePiece } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
 import type { PlaybackClock } from '../playback/clock';
-import type { Stage } from '../playback/stage';
 import { SnapField, type SnapHint } from '../snap/snap';
 import { createTools } from '../tools';
 import type { Gesture, Pen, PointerInput, Tool, ToolContext } from '../tools/tool';

@@ -6,7 +6,6 @@ import {
   type Matrix,
   type Part,
   type Placement,
-  planStill,
   segmentAt,
   stillParts,
   writeSegment,
@@ -31,7 +30,7 @@ export class LivePose {
   }
 
   private build(): FramePart[] {
-    return stillParts(planStill({ placement: this.placement, parts: this.records }).parts);
+    return stillParts(this.placement, this.records);
   }
 }
 

@@ -2,6 +2,7 @@ import {
   ease,
   type Id,
   type MatchChoices,
+  type PartPlan,
   type Piece,
   type PlacedPart,
   type PlannedParts,
@@ -128,6 +129,12 @@ export class MatchEditing {
     return placedParts(side === 'a' ? input.from : input.to);
   }
 
+  /** Has a drawn part an area at either end, or is it a line? */
+  isFilled = ({ a, b }: PartPlan): boolean => {
+    const parts = this.current()?.piece.parts;
+    return [a, b].some((id) => id !== undefined && (parts?.[id]?.fill ?? null) !== null);
+  };
+
   change(change: Partial<Pick<MatchView, 'tool' | 'threads' | 'numbers' | 'waiting'>>): void {
     this.setView(change.tool ? { waiting: null, ...change } : change);
     this.paint();
@@ -164,7 +171,7 @@ export class MatchEditing {
       const at = this.current();
       if (!at) break;
       try {
-        const plan = await this.deps.quick({ ...shiftInput(at.piece, at.shift), match: live });
+        const plan = await this.deps.quick(shiftInput(at.piece, { ...at.shift, match: live }));
         if (this.live) {
           this.shown = plan;
           this.paint();
@@ -183,7 +190,7 @@ export class MatchEditing {
     const at = this.current();
     if (!at || !live) return;
     try {
-      const plan = await this.deps.full({ ...shiftInput(at.piece, at.shift), match: live });
+      const plan = await this.deps.full(shiftInput(at.piece, { ...at.shift, match: live }));
       if (!this.live || asked !== this.asked) return;
       this.shown = plan;
       this.setView({ tried: plan });

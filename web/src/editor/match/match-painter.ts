@@ -182,7 +182,11 @@ export class MatchPainter {
       canvas.dataset.view = `${scale} ${dx} ${dy}`;
       if (id === 'middle') {
         const points = tool === 'touch-up';
-        this.marks = paintMiddle(ctx, plan, editing.progress, this.views.middle, this.colours, { threads, points });
+        this.marks = paintMiddle(ctx, plan, editing.progress, this.views.middle, this.colours, {
+          threads,
+          points,
+          isFilled: editing.isFilled,
+        });
         for (const listener of this.markListeners) listener(this.marks, editing.progress);
       } else paintSide(ctx, plan, id, this.views[id], this.colours, numbers);
     }

@@ -119,7 +119,7 @@ describe('the two outlines', () => {
 describe('the in-between', () => {
   const middle = (of: PoseShiftPlan, progress: number, show = { threads: false, points: false }) => {
     const paper = new Paper();
-    return { marks: paintMiddle(paper.context, of, progress, VIEW, COLOURS, show), paper };
+    return { marks: paintMiddle(paper.context, of, progress, VIEW, COLOURS, { ...show, isFilled: () => true }), paper };
   };
 
   test('rings each fold where it is, and rings nothing in a healthy one', () => {

@@ -159,6 +159,14 @@ function paintAnchors(
   }
 }
 
+/** What of the in-between is shown. */
+export interface MiddleOptions {
+  readonly threads: boolean;
+  readonly points: boolean;
+  /** Has a part an area, or is it only drawn? */
+  readonly isFilled: (part: PartPlan) => boolean;
+}
+
 /** Paints the in-between: its body, ways of points where asked for, and marks on folds, crossings and kinks. Returns what is wrong. */
 export function paintMiddle(
   ctx: CanvasRenderingContext2D,
@@ -166,7 +174,7 @@ export function paintMiddle(
   progress: number,
   view: PictureView,
   colours: MatchColours,
-  { threads, points }: { readonly threads: boolean; readonly points: boolean },
+  { threads, points, isFilled }: MiddleOptions,
 ): InBetweenMarks[] {
   const marks: InBetweenMarks[] = [];
   if (threads) for (const { plan: shift } of plan.parts) paintThreads(ctx, shift, view, colours);
@@ -207,8 +215,6 @@ export function paintMiddle(
   }
   return marks;
 }
-
-const isFilled = (part: PartPlan): boolean => part.fill !== null;
 
 /** The ways of the points from one outline to the other. */
 function paintThreads(ctx: CanvasRenderingContext2D, plan: ShiftPlan, view: PictureView, colours: MatchColours): void {

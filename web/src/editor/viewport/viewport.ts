@@ -1,4 +1,4 @@
-import type { View } from '../playback/stage';
+import type { View } from '@core';
 
 const MIN_ZOOM = 0.05;
 const MAX_ZOOM = 32;

@@ -19,7 +19,7 @@ export function MatchStrip({
 }) {
   const range = useRef<HTMLInputElement>(null);
   const [running, setRunning] = useState(false);
-  const pictures = useMemo(() => (plan ? stripPictures(plan) : undefined), [plan]);
+  const pictures = useMemo(() => (plan ? stripPictures(plan, editing.isFilled) : undefined), [plan, editing]);
   useEffect(
     () =>
       editing.onPaint(() => {
@@ -98,7 +98,7 @@ export function MatchStrip({
   );
 }
 
-function stripPictures(plan: PoseShiftPlan) {
+function stripPictures(plan: PoseShiftPlan, isFilled: MatchEditing['isFilled']) {
   const viewBox = squareViewBox(plan, 0.08);
   const frames = Array.from({ length: FRAMES }, (_, k) => {
     const progress = k / (FRAMES - 1);
@@ -106,10 +106,10 @@ function stripPictures(plan: PoseShiftPlan) {
     return {
       progress,
       folds: near.some(({ folds }) => folds > 0),
-      paths: plan.parts.map(({ plan: shift, fill }) => ({
-        d: inBetweenPathData(shift, evaluate(shift, progress), 2),
-        filled: fill !== null,
-        rule: shift.fillRule,
+      paths: plan.parts.map((part) => ({
+        d: inBetweenPathData(part.plan, evaluate(part.plan, progress), 2),
+        filled: isFilled(part),
+        rule: part.plan.fillRule,
       })),
     };
   });

@@ -1,4 +1,7 @@
-import { type CompiledPiece, drawFrame, type Frame, type FramePart, prepareFrame, sampleFrame } from '@core';
+import { CanvasTarget, type Context2D, type MakeCanvas } from './canvas-target';
+import type { CompiledPiece } from './compile';
+import { drawFrame } from './draw';
+import { type Frame, type FramePart, prepareFrame, sampleFrame } from './sample';
 
 /** Where a piece's canvas lies on a picture: CSS px of its top left corner, and CSS px for each px of the piece. */
 export interface View {
@@ -8,15 +11,19 @@ export interface View {
 }
 
 /**
- * Paints a compiled piece at any time onto a 2D context; used by the canvas, by thumbnails and by raster outputs. Holds the memory for one
- * frame and allocates nothing while painting.
+ * Paints a compiled piece at any time onto a 2D context, on the page or in a worker: the canvas, thumbnails and raster outputs are made by it.
+ * Holds the memory for one frame and allocates nothing of its own while painting.
  */
 export class Stage {
   private compiled: CompiledPiece | null = null;
   private frame: Frame | null = null;
+  private target: { readonly context: Context2D; readonly target: CanvasTarget } | null = null;
   private readonly overrides = new Map<string, readonly FramePart[]>();
   /** Thins figures out on the canvas while drawing; outputs do not use it. */
   fade: ((figureId: string) => number) | undefined;
+
+  /** `makeCanvas` makes the canvases on which layers are put together. */
+  constructor(private readonly makeCanvas: MakeCanvas) {}
 
   get piece(): CompiledPiece | null {
     return this.compiled;
@@ -41,17 +48,12 @@ export class Stage {
   }
 
   /** Clears the context and paints the picture at `seconds`; `density` is device px for each CSS px. */
-  paint(
-    context: CanvasRenderingContext2D | OffscreenCanvasRenderingContext2D,
-    seconds: number,
-    view: View,
-    density: number,
-  ): void {
+  paint(context: Context2D, seconds: number, view: View, density: number): void {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, context.canvas.width, context.canvas.height);
     if (!this.compiled || !this.frame) return;
-    const k = view.zoom * density;
-    context.setTransform(k, 0, 0, k, view.x * density, view.y * density);
+    const target = this.targetOn(context);
+    target.setView(view.zoom * density, view.x * density, view.y * density);
     const { width, height, background } = this.compiled;
     if (background) {
       context.fillStyle = background;
@@ -61,10 +63,15 @@ export class Stage {
     context.beginPath();
     context.rect(0, 0, width, height);
     context.clip();
-    const frame = sampleFrame(this.compiled, seconds, this.frame);
+    const { figures } = sampleFrame(this.compiled, seconds, this.frame);
     if (this.overrides.size > 0)
-      for (const figure of frame.figures) figure.parts = this.overrides.get(figure.id) ?? figure.parts;
-    drawFrame(frame, context, this.fade);
+      for (const figure of figures) figure.parts = this.overrides.get(figure.id) ?? figure.parts;
+    drawFrame(this.frame, target, this.fade);
     context.restore();
+  }
+
+  private targetOn(context: Context2D): CanvasTarget {
+    if (this.target?.context !== context) this.target = { context, target: new CanvasTarget(context, this.makeCanvas) };
+    return this.target.target;
   }
 }

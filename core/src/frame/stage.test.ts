@@ -1,11 +1,27 @@
-import { compilePiece } from '@core';
 import { describe, expect, test } from '@jest/globals';
-import { drawnPiece } from '../../testing/drawn-piece';
-import { LivePose } from '../drawing/live';
-import { shownPoses } from '../drawing/scene';
+import { AS_DRAWN, type Piece, type PieceDraft } from '../piece';
+import { pieceOf } from '../testing/pieces';
+import type { Context2D } from './canvas-target';
+import { compilePiece } from './compile';
+import { stillParts } from './sample';
 import { Stage } from './stage';
 
-const piece = drawnPiece({ d: 'M100 100H200V200H100Z' }, { d: 'M300 300H400V400H300Z' });
+/** Two figures, `f` and `g`, standing still. */
+function twoFigures(): Piece {
+  const draft = structuredClone(pieceOf(['M100 100H200V200H100Z'])) as PieceDraft;
+  const other = structuredClone(pieceOf(['M300 300H400V400H300Z'])) as PieceDraft;
+  const [pose] = Object.values(other.poses);
+  const [part] = Object.values(other.parts);
+  draft.poses.second = { ...pose, id: 'second', parts: ['other'] };
+  draft.parts.other = { ...part, id: 'other' };
+  draft.figures.g = { ...other.figures.f, id: 'g', poses: ['second'] };
+  draft.figureOrder.push('g');
+  for (const each of Object.values(draft.poses)) each.placement = { ...AS_DRAWN } as typeof each.placement;
+  return draft as Piece;
+}
+const piece = twoFigures();
+const [shownPart] = piece.poses[piece.figures.f.poses[0]].parts.map((id) => piece.parts[id]);
+const newStage = (): Stage => new Stage(() => undefined);
 const VIEW = { x: 10, y: 20, zoom: 0.5 };
 
 /** A 2D context that keeps where paths begin, with what transform, and how strongly they are filled. */
@@ -24,7 +40,7 @@ function recorder() {
     stroke: nothing,
     setLineDash: nothing,
   });
-  return { context: context as unknown as CanvasRenderingContext2D, starts, transforms, strengths };
+  return { context: context as unknown as Context2D, starts, transforms, strengths };
 }
 
 function painted(stage: Stage, seconds = 0, density = 1) {
@@ -35,10 +51,10 @@ function painted(stage: Stage, seconds = 0, density = 1) {
 
 describe('the stage', () => {
   test('paints nothing without a piece, and clears all the same', () => {
-    expect(painted(new Stage())).toMatchObject({ starts: [], transforms: [[1, 0, 0, 1, 0, 0]] });
+    expect(painted(newStage())).toMatchObject({ starts: [], transforms: [[1, 0, 0, 1, 0, 0]] });
   });
   test('paints the figures in the view, at the density of the screen', () => {
-    const stage = new Stage();
+    const stage = newStage();
     stage.show(compilePiece(piece));
     const { starts, transforms } = painted(stage, 0, 2);
     expect(starts).toEqual([
@@ -48,13 +64,12 @@ describe('the stage', () => {
     expect(transforms[1]).toEqual([1, 0, 0, 1, 20, 40]);
   });
   test('shows a gesture over one figure, and the figure itself again afterwards', () => {
-    const stage = new Stage();
+    const stage = newStage();
     stage.show(compilePiece(piece));
-    const [shown] = shownPoses(piece, null, 0);
-    const live = new LivePose(shown.pose.placement, shown.parts);
-    live.parts[0].points.set([150, 160], live.parts[0].contours[0].at);
-    stage.override('f0', live.parts);
-    expect(stage.overridden('f0')).toBe(live.parts);
+    const live = stillParts(AS_DRAWN, [shownPart]);
+    live[0].points.set([150, 160], live[0].contours[0].at);
+    stage.override('f', live);
+    expect(stage.overridden('f')).toBe(live);
     expect(painted(stage).starts).toEqual([
       [150, 160],
       [300, 300],
@@ -63,11 +78,11 @@ describe('the stage', () => {
     expect(painted(stage).starts[0]).toEqual([100, 100]);
   });
   test('thins figures out while drawing, and leaves out those without any strength', () => {
-    const stage = new Stage();
+    const stage = newStage();
     stage.show(compilePiece(piece));
-    stage.fade = (id) => (id === 'f0' ? 0.25 : 1);
+    stage.fade = (id) => (id === 'f' ? 0.25 : 1);
     expect(painted(stage).strengths[0]).toBe(0.25);
-    stage.fade = (id) => (id === 'f0' ? 0 : 1);
+    stage.fade = (id) => (id === 'f' ? 0 : 1);
     expect(painted(stage).starts).toEqual([[300, 300]]);
   });
 });

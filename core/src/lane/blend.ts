@@ -1,0 +1,101 @@
+import { evaluate, type ShiftPlan } from '../morph';
+import { type BlendSpace, blendColour, planColourBlend, type Rgba } from '../paint';
+
+/** A value of `size` numbers as a function of progress, made once and then written again and again without allocating. */
+export interface Blend {
+  readonly size: number;
+  /** Progress inside (0, 1) where the value bends or jumps, ascending: between them it runs smoothly. */
+  readonly breaks: readonly number[];
+  /** Does it jump at its breaks and stand still between them? */
+  readonly jumps: boolean;
+  /** Is it one value all the way? */
+  readonly still: boolean;
+  /** Writes the value at `progress` to `out[at …]`. */
+  write(progress: number, out: Float64Array, at: number): void;
+}
+
+/** How numbers go on outside 0..1: held at their ends, or on along their line; never below `least`. */
+export interface NumberRange {
+  readonly beyond: 'held' | 'on';
+  readonly least: number;
+}
+
+const NO_BREAKS: readonly number[] = [];
+const HALF_WAY: readonly number[] = [0.5];
+
+/** Numbers that go straight from one end to the other. */
+export function blendNumbers(from: readonly number[], to: readonly number[], { beyond, least }: NumberRange): Blend {
+  const a = Float64Array.from(from);
+  const b = Float64Array.from(to);
+  return {
+    size: a.length,
+    breaks: NO_BREAKS,
+    jumps: false,
+    still: a.every((v, i) => v === b[i]),
+    write(progress, out, at) {
+      const p = beyond === 'on' ? progress : within(progress);
+      for (let i = 0; i < a.length; i++) {
+        const v = a[i] + (b[i] - a[i]) * p;
+        out[at + i] = v > least ? v : least;
+      }
+    },
+  };
+}
+
+/** A choice that cannot be mixed: an index that changes half-way. */
+export function blendChoice(from: number, to: number): Blend {
+  return {
+    size: 1,
+    breaks: from === to ? NO_BREAKS : HALF_WAY,
+    jumps: true,
+    still: from === to,
+    write(progress, out, at) {
+      out[at] = progress < 0.5 ? from : to;
+    },
+  };
+}
+
+/** A colour as r, g, b and alpha in 0..1; outside 0..1 of progress it is held, since a colour beyond a colour means nothing. */
+export function blendColours(from: Rgba, to: Rgba, space: BlendSpace): Blend {
+  const blend = planColourBlend(from, to, space);
+  return {
+    size: 4,
+    breaks: NO_BREAKS,
+    jumps: false,
+    still: sameColour(from, to),
+    write: (progress, out, at) => void blendColour(blend, progress, out, at),
+  };
+}
+
+/** A colour that goes to `middle` in the first half, and on from there in the second. */
+export function blendColoursVia(from: Rgba, middle: Rgba, to: Rgba, space: BlendSpace): Blend {
+  const first = planColourBlend(from, middle, space);
+  const second = planColourBlend(middle, to, space);
+  return {
+    size: 4,
+    breaks: HALF_WAY,
+    jumps: false,
+    still: sameColour(from, middle) && sameColour(middle, to),
+    write(progress, out, at) {
+      const p = within(progress);
+      if (p < 0.5) blendColour(first, 2 * p, out, at);
+      else blendColour(second, 2 * p - 1, out, at);
+    },
+  };
+}
+
+/** The points of a shift's plan, x and y in px. Always written from the start of `out`. */
+export function blendOutline(plan: ShiftPlan): Blend {
+  const turns = plan.contours.flatMap(({ begin, end }) => [begin, end]).filter((p) => p > 0 && p < 1);
+  return {
+    size: plan.from.length,
+    breaks: [...new Set(turns)].sort((p, q) => p - q),
+    jumps: false,
+    still: plan.from === plan.to,
+    write: (progress, out) => void evaluate(plan, progress, out),
+  };
+}
+
+const within = (progress: number): number => (progress > 0 ? (progress < 1 ? progress : 1) : 0);
+
+const sameColour = (p: Rgba, q: Rgba): boolean => p.r === q.r && p.g === q.g && p.b === q.b && p.alpha === q.alpha;

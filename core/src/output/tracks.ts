@@ -1,0 +1,84 @@
+import { easedKeys, easingSegments, type KeySpline, progressRange } from '../easing';
+import { type Property, progressKeys, type Ramp } from '../lane';
+
+/** Keys of a value over one ramp, which starts and ends at times in s. */
+export interface RampKeys {
+  readonly start: number;
+  readonly end: number;
+  /** Shares of the ramp's duration, from 0 to 1. */
+  readonly times: readonly number[];
+  readonly values: readonly Float64Array[];
+  /** How the value runs to each key from the one before; the first says nothing. Empty where it jumps from key to key. */
+  readonly splines: readonly KeySpline[];
+}
+
+type Keys = Omit<RampKeys, 'start' | 'end'>;
+
+const EVEN: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
+
+/**
+ * The keys that a ramp's value needs to stay within an error, in formats that interpolate linearly and may have a key spline between two keys
+ * (SMIL, CSS). They are set in progress, where the picture bends, and the easing is split exactly there, so that easing costs no keys. There
+ * are never more of them than the ramp has frames at `rate`. A value that stands still has one, a cut two.
+ */
+export function rampKeys({ time, blend }: Ramp, { type, error }: Property, rate: number): RampKeys {
+  const { start, end } = time;
+  const duration = end - start;
+  const valueAt = (progress: number): Float64Array => {
+    const out = new Float64Array(blend.size);
+    blend.write(progress, out, 0);
+    return out;
+  };
+  if (blend.still) return { start, end, times: [0], values: [valueAt(0)], splines: blend.jumps ? [] : [EVEN] };
+  if (!(duration > 0)) return { start, end, times: [0, 1], values: [valueAt(0), valueAt(1)], splines: [EVEN, EVEN] };
+  const segments = easingSegments(time.easing);
+  if (blend.jumps) return { start, end, ...jumpKeys(blend, segments) };
+  const [low, high] = progressRange(segments);
+  const { progress, values } = progressKeys(blend, { low, high, error, together: type === 'outline' ? 2 : 1 });
+  const keys = easedKeys(segments, progress);
+  const frames = Math.max(1, Math.ceil(duration * rate - 1e-6));
+  if (keys.length > frames + 1) return { start, end, ...frameKeys({ time, blend }, frames) };
+  return {
+    start,
+    end,
+    times: keys.map((key) => key.time),
+    values: keys.map((key) => between(progress, values, key.progress)),
+    splines: keys.map(({ spline }) => spline),
+  };
+}
+
+/** The value on the straight lines between keys of progress. */
+function between(progress: readonly number[], values: readonly Float64Array[], at: number): Float64Array {
+  let k = 0;
+  while (k + 2 < progress.length && at > progress[k + 1]) k++;
+  const [p, q] = [progress[k], progress[k + 1]];
+  const share = q > p ? (at - p) / (q - p) : 0;
+  return values[k].map((v, i) => v + (values[k + 1][i] - v) * share);
+}
+
+/** A key for each frame, with straight lines between them. */
+function frameKeys({ time, blend }: Ramp, frames: number): Keys {
+  const times = Array.from({ length: frames + 1 }, (_, k) => k / frames);
+  const values = times.map((share) => {
+    const out = new Float64Array(blend.size);
+    blend.write(time.progressAt(time.start + (time.end - time.start) * share), out, 0);
+    return out;
+  });
+  return { times, values, splines: times.map(() => EVEN) };
+}
+
+/** A key wherever the value jumps: it stands from there on. */
+function jumpKeys(blend: Ramp['blend'], segments: Float64Array): Keys {
+  const keys = easedKeys(segments, blend.breaks);
+  const times: number[] = [];
+  const values: Float64Array[] = [];
+  for (let k = 0; k + 1 < keys.length; k++) {
+    const value = new Float64Array(blend.size);
+    // Between two keys progress does not pass a break: anywhere inside tells the value.
+    blend.write((keys[k].progress + keys[k + 1].progress) / 2, value, 0);
+    if (values[values.length - 1]?.every((v, i) => v === value[i])) continue;
+    times.push(keys[k].time);
+    values.push(value);
+  }
+  return { times, values, splines: [] };
+}
