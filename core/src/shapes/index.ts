@@ -1,3 +1,2 @@
-export { shapeContours as adjustableContours } from './build';
-export * from './handles';
-export * from './source';
+export type { ShapeHandle, ShapeParameter } from './shape-kind';
+export * from './shapes';

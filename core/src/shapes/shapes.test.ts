@@ -6,11 +6,11 @@ import {
   adjustableContours,
   dragShapeHandle,
   SHAPE_KINDS,
-  SHAPE_PARAMETERS,
   type ShapeSource,
   shapeHandles,
   shapeInBox,
   shapeParameter,
+  shapeParameters,
   transformShape,
   withShapeParameter,
 } from './index';
@@ -66,7 +66,7 @@ describe('adjustable shapes', () => {
           // Handles of sharp corners stand a little inside the shape, where a radius begins.
           if (id.startsWith('radius') && source.kind === 'rectangle') continue;
           const after = dragShapeHandle(source, id, x, y);
-          for (const { key } of SHAPE_PARAMETERS[source.kind])
+          for (const { key } of shapeParameters(source.kind))
             expect(shapeParameter(after, key)).toBeCloseTo(shapeParameter(source, key), 6);
         }
       }),

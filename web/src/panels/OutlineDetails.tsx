@@ -3,9 +3,9 @@ import {
   contourArea,
   contourOfRecord,
   type Part,
-  SHAPE_PARAMETERS,
   type ShapeSource,
   shapeParameter,
+  shapeParameters,
   withShapeParameter,
 } from '@core';
 import { Archive, CircleDashed, Combine, Eraser, FileSymlink, Minus, Spline, Split, Waypoints } from 'lucide-react';
@@ -97,7 +97,7 @@ function ShapeParameters({ part, source }: { readonly part: Part; readonly sourc
   return (
     <section aria-label="Shape">
       <h3>{part.name}, adjustable</h3>
-      {SHAPE_PARAMETERS[source.kind].map(({ key, label, unit, min, max, step = 1, whole }) => {
+      {shapeParameters(source.kind).map(({ key, label, unit, min, max, step = 1, whole }) => {
         const value = shapeParameter(source, key);
         const percent = unit === '%';
         return (
