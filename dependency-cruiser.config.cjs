@@ -10,7 +10,7 @@ const coreMay = {
   paint: ['vec'],
   shapes: ['num', 'vec', 'outline'],
   text: ['outline'],
-  ops: ['num', 'vec', 'curve', 'outline'],
+  ops: ['num', 'vec', 'curve', 'outline', 'paint'],
   easing: ['num', 'vec', 'curve'],
   svg: ['num', 'vec', 'curve', 'outline', 'paint'],
   match: ['num', 'vec', 'curve', 'outline'],

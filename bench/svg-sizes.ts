@@ -99,7 +99,12 @@ export function printSvgSizes(): void {
   console.log(
     `largest deviation of the played file at 5 moments: ${worst.toFixed(3)} px (wanted: 0.1)${unmeasured > 0 ? `, ${unmeasured} not measured` : ''}`,
   );
-  const chain = measureSvg(iconChain(icons.slice(0, 8).map(({ svg }) => svg), true));
+  const chain = measureSvg(
+    iconChain(
+      icons.slice(0, 8).map(({ svg }) => svg),
+      true,
+    ),
+  );
   console.log(
     `a closed chain of eight: ${(chain.bytes / 1024).toFixed(0)} KB (wanted: at most 150), keys ${chain.keys.join(' ')}, deviation ${chain.deviation.toFixed(3)} px`,
   );

@@ -5,6 +5,8 @@ export const API_ERRORS = {
   'piece-exists': { status: 409, title: 'A piece with this id exists already' },
   'piece-stale': { status: 409, title: 'The piece has been changed elsewhere' },
   'piece-invalid': { status: 422, title: 'The piece cannot be used' },
+  'piece-version': { status: 422, title: 'The piece is of an unknown version' },
+  'content-invalid': { status: 422, title: 'What was sent cannot be used' },
   'asset-invalid': { status: 422, title: 'The file cannot be used' },
   'body-invalid': { status: 400, title: 'The request cannot be used' },
   'body-syntax': { status: 400, title: 'The request is not JSON' },

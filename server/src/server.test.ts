@@ -111,7 +111,7 @@ describe('refusals say what was expected and where', () => {
       'an unknown version',
       () => post('/api/pieces', { piece: { ...piece, version: 42 } }),
       422,
-      'piece-invalid',
+      'piece-version',
       /version 42/,
     ],
     [

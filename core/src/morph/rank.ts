@@ -30,9 +30,9 @@ const SOFT_LEVELS = [4, 6, 8, 10, 12, 14, 16, 18] as const;
 const SOFT_FITS = 3;
 /** Something scored worse than this may be better softened, even where nothing folds. */
 const SOFTEN_ABOVE = 3;
-/** A pair without good in-betweens counts in full, one that is merely less good a little. */
+/** So many alternatives are handed over at most. */
 const MOST_ALTERNATIVES = 8;
-/** What leaving contours to come and go, slits and cuts weigh when pairings are compared. */
+/** What each contour that is left unpaired weighs when pairings are compared, and how much what an assignment costs beyond the best. */
 const UNPAIRED_BIAS = 0.25;
 const EXTRA_WEIGHT = 0.4;
 

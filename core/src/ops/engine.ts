@@ -1,4 +1,5 @@
 import type { Outline } from '../outline';
+import type { Cap, Join } from '../paint';
 
 export const COMBINE_KINDS = ['unite', 'subtract', 'intersect', 'exclude'] as const;
 export type CombineKind = (typeof COMBINE_KINDS)[number];
@@ -6,8 +7,8 @@ export type CombineKind = (typeof COMBINE_KINDS)[number];
 /** How a line is drawn; px. */
 export interface PenShape {
   readonly width: number;
-  readonly cap: 'butt' | 'round' | 'square';
-  readonly join: 'miter' | 'round' | 'bevel';
+  readonly cap: Cap;
+  readonly join: Join;
   readonly miter: number;
 }
 

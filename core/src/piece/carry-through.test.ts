@@ -104,8 +104,8 @@ describe('a pose that is put between the two of a shift', () => {
     const { matches, lost } = keepPlaces(piece, inserted(piece, STAR));
     expect(matches.size).toBe(0);
     expect(lost).toEqual([
-      expect.stringMatching(/^2 touch-ups of Pose 1 to Pose 2 could not be kept: another pose stands between/),
       expect.stringMatching(/^An added point/),
+      expect.stringMatching(/^2 touch-ups of Pose 1 to Pose 2 could not be kept: another pose stands between/),
       expect.stringMatching(/^The chosen direction, method or softness/),
     ]);
   });

@@ -1,6 +1,6 @@
 import { type Match, mapShare, matchOutlines, type PairMatch, runContour, shareOnRun, writtenShare } from '../match';
 import { measureArcLength, type Outline, type Place, placeOfShare, shareOfPlace, transformOutline } from '../outline';
-import { AUTOMATIC_MATCH } from './defaults';
+import { DECISION_NAMES, DECISIONS, inWords, isDecided } from './decisions';
 import { outlineOfPart, placementMatrix } from './geometry';
 import type { Id, MatchChoices, Piece, PlaceTie, Shift } from './records';
 
@@ -69,18 +69,11 @@ function chainInstead(after: Piece, gone: Shift, known: Pick<Piece, 'poses'>): S
 
 /** In words what a shift's choices hold that belongs to its own in-between. */
 function withoutPlace({ match, method }: Shift): string[] {
-  const counted = (n: number, one: string, many: string): string[] => (n === 0 ? [] : [n === 1 ? one : `${n} ${many}`]);
-  const { directions, wipes, cuts, points, pairs, touchUps } = match;
-  const other = (['direction', 'softness', 'even', 'opening', 'turns'] as const).some(
-    (key) => match[key] !== AUTOMATIC_MATCH[key],
-  );
-  const steered = other || method !== 'auto' || directions.length > 0;
+  const named = DECISION_NAMES.filter((name) => DECISIONS[name].through === 'named');
+  const settings = DECISION_NAMES.filter((name) => DECISIONS[name].through === 'setting');
+  const steered = method !== 'auto' || settings.some((name) => isDecided(match, name));
   return [
-    ...counted(touchUps.length, 'A touch-up', 'touch-ups'),
-    ...counted(points.length, 'An added point', 'added points'),
-    ...counted(cuts.length, 'A cut', 'cuts'),
-    ...counted(pairs.length, 'A pair of contours', 'pairs of contours'),
-    ...counted(wipes.length, 'A wiped contour', 'wiped contours'),
+    ...named.flatMap((name) => inWords((match[name] as readonly unknown[]).length, DECISIONS[name])),
     ...(steered ? ['The chosen direction, method or softness'] : []),
   ];
 }

@@ -1,5 +1,6 @@
 import { CoreError } from '../errors';
 import { isGradient, type Paint, readColour } from '../paint';
+import { canClip } from './clips';
 import { migratePiece } from './migrations';
 import { type SchemaFinding, validatePiece } from './piece-check.generated';
 import type { Piece } from './records';
@@ -120,13 +121,11 @@ function checkReferences(piece: Piece): void {
 }
 
 /** Clipping figures exist, and none is clipped by itself, directly or round about. */
-function checkClip(piece: Piece, id: string): void {
-  const seen = new Set<string>([id]);
-  for (let at = piece.figures[id].clip; at !== null; at = piece.figures[at].clip) {
-    if (!own(piece.figures, at)) refuse(`/figures/${id}/clip`, 'name a figure of the piece', `“${at}”`);
-    if (seen.has(at)) refuse(`/figures/${id}/clip`, 'not lead back to the figure itself', `“${at}”`);
-    seen.add(at);
-  }
+function checkClip({ figures }: Piece, id: string): void {
+  const { clip } = figures[id];
+  if (clip === null) return;
+  if (!own(figures, clip)) refuse(`/figures/${id}/clip`, 'name a figure of the piece', `“${clip}”`);
+  if (!canClip(figures, id, clip)) refuse(`/figures/${id}/clip`, 'not lead back to the figure itself', `“${clip}”`);
 }
 
 function checkPaint(where: string, paint: Paint | null): void {

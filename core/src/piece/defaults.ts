@@ -1,11 +1,11 @@
 import { DEFAULT_EASING } from '../easing';
 import type { Paint } from '../paint';
+import { AUTOMATIC_MATCH } from './decisions';
 import {
   type Canvas,
   type DrawingAids,
   type Figure,
   type Id,
-  type MatchChoices,
   PIECE_VERSION,
   type Piece,
   type Placement,
@@ -85,23 +85,6 @@ export function emptyPiece(id: Id, name: string): Piece {
     aids: DEFAULT_AIDS,
   };
 }
-
-/** A match about which nothing is decided by hand. */
-export const AUTOMATIC_MATCH: MatchChoices = {
-  direction: 'auto',
-  directions: [],
-  starts: [],
-  ties: [],
-  pairs: [],
-  wipes: [],
-  cuts: [],
-  opening: 'auto',
-  turns: 'auto',
-  softness: null,
-  points: [],
-  even: null,
-  touchUps: [],
-};
 
 /** An eased shift between two poses, all decisions automatic. */
 export function newShift(id: Id, from: Id, to: Id): Shift {

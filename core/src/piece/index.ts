@@ -3,6 +3,8 @@ export * from './arrange';
 export * from './arrive';
 export * from './check-piece';
 export * from './clip-shapes';
+export { canClip, clipChain } from './clips';
+export * from './decisions';
 export * from './defaults';
 export * from './edit';
 export * from './edit-outline';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Place } from '../outline';
 import { pieceOf } from '../testing/pieces';
-import { AUTOMATIC_MATCH } from './defaults';
+import { AUTOMATIC_MATCH } from './decisions';
 import { keepPlaces } from './keep-places';
 import type { Anchor, MatchChoices, Part, Piece } from './records';
 
@@ -104,8 +104,8 @@ describe('chosen places over a change of the outlines', () => {
       parts: { ...piece.parts, [part.id]: { ...part, contours: [{ ...part.contours[0], id: 'fresh' }] } },
     };
     expect(keepPlaces(piece, exchanged).lost).toEqual([
-      expect.stringMatching(/^A pair of contours of/),
       expect.stringMatching(/^The direction of a contour of/),
+      expect.stringMatching(/^A pair of contours of/),
     ]);
     expect(
       keepPlaces(

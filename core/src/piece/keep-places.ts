@@ -13,8 +13,9 @@ import {
 } from '../outline';
 import { boxSize } from '../vec';
 import { carryThrough } from './carry-through';
+import { type Carrier, DECISION_NAMES, DECISIONS, isDecided } from './decisions';
 import { outlineOfPart } from './geometry';
-import type { Id, MatchChoices, Part, Piece, Shift, TouchUpPoint } from './records';
+import type { Id, MatchChoices, Part, Piece, Shift } from './records';
 
 /** A place further from the new outline than this share of the old contour's size is gone. */
 const GONE_BEYOND = 0.06;
@@ -50,8 +51,8 @@ export function keepPlaces(before: Piece, after: Piece): KeptPlaces {
     if (!hasPlaces(shift.match)) continue;
     if (!posesChanged(before, after, now) || now.match !== shift.match) continue;
     const names = `${after.poses[now.from].name} to ${after.poses[now.to].name}`;
-    const a = new Carrier(partsOf(before, now.from), partsOf(after, now.from));
-    const b = new Carrier(partsOf(before, now.to), partsOf(after, now.to));
+    const a = new OutlineCarrier(partsOf(before, now.from), partsOf(after, now.from));
+    const b = new OutlineCarrier(partsOf(before, now.to), partsOf(after, now.to));
     const carried = carriedChoices(now.match, a, b);
     if (carried.choices !== now.match) matches.set(now.id, carried.choices);
     lost.push(...carried.lost.map((what) => `${what} of ${names} could not be kept: its place is gone.`));
@@ -59,15 +60,9 @@ export function keepPlaces(before: Piece, after: Piece): KeptPlaces {
   return { matches, lost };
 }
 
+/** Is there anything that lies on the outlines? */
 const hasPlaces = (match: MatchChoices): boolean =>
-  match.starts.length +
-    match.ties.length +
-    match.points.length +
-    match.touchUps.length +
-    match.pairs.length +
-    match.wipes.length +
-    match.directions.length >
-  0;
+  DECISION_NAMES.some((name) => DECISIONS[name].carry !== undefined && isDecided(match, name));
 
 const partsOf = (piece: Piece, poseId: Id): Part[] => piece.poses[poseId]?.parts.map((id) => piece.parts[id]) ?? [];
 
@@ -81,53 +76,20 @@ function posesChanged(before: Piece, after: Piece, shift: Shift): boolean {
 
 function carriedChoices(match: MatchChoices, a: Carrier, b: Carrier): { choices: MatchChoices; lost: string[] } {
   const lost: string[] = [];
-  let changed = false;
-  const keep = <T>(list: readonly T[], name: string, carry: (item: T) => T | undefined): readonly T[] => {
-    const next = list.flatMap((item) => {
-      const carried = carry(item);
-      if (carried !== item) changed = true;
-      if (carried === undefined) lost.push(name);
-      return carried === undefined ? [] : [carried];
-    });
-    return next;
-  };
-  const tie = <T extends { a: Place; b: Place }>(item: T): T | undefined => {
-    const pa = a.carry(item.a);
-    const pb = b.carry(item.b);
-    if (!pa || !pb) return undefined;
-    return pa === item.a && pb === item.b ? item : { ...item, a: pa, b: pb };
-  };
-  const point = (item: TouchUpPoint): TouchUpPoint | undefined => {
-    const place = a.carry(item.place);
-    if (!place) return undefined;
-    return place === item.place ? item : { ...item, place };
-  };
-  const choices: MatchChoices = {
-    ...match,
-    starts: keep(match.starts, 'A start point', tie),
-    ties: keep(match.ties, 'A tie', tie),
-    points: keep(match.points, 'An added point', (place) => a.carry(place)),
-    pairs: keep(match.pairs, 'A pair of contours', (pair) =>
-      (pair.a === null || a.hasContour(pair.a)) && (pair.b === null || b.hasContour(pair.b)) ? pair : undefined,
-    ),
-    directions: keep(match.directions, 'The direction of a contour', (own) =>
-      a.hasContour(own.contour) ? own : undefined,
-    ),
-    wipes: keep(match.wipes, 'A wiped contour', (wipe) =>
-      a.hasContour(wipe.contour) || b.hasContour(wipe.contour) ? wipe : undefined,
-    ),
-    touchUps: keep(match.touchUps, 'A touch-up', (touchUp) => {
-      const points = touchUp.points.map(point);
-      const kept = points.filter((p) => p !== undefined);
-      if (kept.length === 0) return undefined;
-      return points.every((p, i) => p === touchUp.points[i]) ? touchUp : { ...touchUp, points: kept };
-    }),
-  };
-  return { choices: changed ? choices : match, lost };
+  const changed: Record<string, unknown> = {};
+  for (const name of DECISION_NAMES) {
+    const { carry, one } = DECISIONS[name];
+    const list = match[name];
+    if (!carry || !Array.isArray(list)) continue;
+    const carried = list.map((item) => carry(item as never, a, b));
+    lost.push(...carried.filter((item) => item === undefined).map(() => one));
+    if (carried.some((item, i) => item !== list[i])) changed[name] = carried.filter((item) => item !== undefined);
+  }
+  return { choices: Object.keys(changed).length > 0 ? { ...match, ...changed } : match, lost };
 }
 
 /** Carries places of a pose's old outlines over to its new ones. */
-class Carrier {
+class OutlineCarrier implements Carrier {
   private readonly oldContours: Contour[];
   private readonly newContours: Contour[];
   private readonly contourIds: Set<Id>;

@@ -1,6 +1,6 @@
 import { CoreError } from '@core';
 import type { ErrorRequestHandler, RequestHandler } from 'express';
-import { API_ERRORS, ApiError } from '../errors';
+import { API_ERRORS, ApiError, type ApiErrorCode } from '../errors';
 
 /** Turns every refusal into `application/problem+json` (RFC 9457): what was expected, what came and where. */
 export const problemHandler: ErrorRequestHandler = (error, request, response, next) => {
@@ -28,9 +28,15 @@ export const problemHandler: ErrorRequestHandler = (error, request, response, ne
     );
 };
 
+/** A refusal of the core keeps its own code where the API has it. */
+function apiCodeOf({ code }: CoreError): ApiErrorCode {
+  if (code === 'file-too-large') return 'body-too-large';
+  return code in API_ERRORS ? (code as ApiErrorCode) : 'content-invalid';
+}
+
 function asApiError(error: unknown): ApiError {
   if (error instanceof ApiError) return error;
-  if (error instanceof CoreError) return new ApiError('piece-invalid', error.message, error.where);
+  if (error instanceof CoreError) return new ApiError(apiCodeOf(error), error.message, error.where);
   const { type, limit } = error as { type?: string; limit?: number };
   if (type === 'entity.too.large')
     return new ApiError(

@@ -1,14 +1,27 @@
-import { useEffect } from 'react';
+import { type ReactElement, useEffect } from 'react';
 import { Provider } from 'react-redux';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { EnginesProvider } from '../context';
 import { DrawerPage } from '../drawer';
 import { MatchRoom, OutputRoom, PiecePage, ShapesRoom } from '../rooms';
 import { Shelf } from '../shelf';
-import { createStore, sessionActions, useAppDispatch, useAppSelector } from '../state';
+import {
+  createStore,
+  ROOMS,
+  type RoomId,
+  remember,
+  remembered,
+  sessionActions,
+  useAppDispatch,
+  useAppSelector,
+} from '../state';
 import { NotFound } from './NotFound';
 
-const THEME_KEY = 'arcshift.theme';
+const ROOM_PAGES: Readonly<Record<RoomId, ReactElement>> = {
+  shapes: <ShapesRoom />,
+  match: <MatchRoom />,
+  output: <OutputRoom />,
+};
 
 const router = createBrowserRouter([
   { path: '/', element: <Shelf /> },
@@ -17,9 +30,7 @@ const router = createBrowserRouter([
     element: <PiecePage />,
     children: [
       { index: true, element: <Navigate to="shapes" replace /> },
-      { path: 'shapes', element: <ShapesRoom /> },
-      { path: 'match', element: <MatchRoom /> },
-      { path: 'output', element: <OutputRoom /> },
+      ...ROOMS.map(({ id }) => ({ path: id, element: ROOM_PAGES[id] })),
     ],
   },
   { path: '/shapes', element: <DrawerPage /> },
@@ -31,14 +42,14 @@ function Theme() {
   const theme = useAppSelector((state) => state.session.theme);
   const dispatch = useAppDispatch();
   useEffect(() => {
-    const stored = localStorage.getItem(THEME_KEY);
+    const stored = remembered('theme');
     if (stored === 'dark' || (stored === null && window.matchMedia('(prefers-color-scheme: dark)').matches))
       dispatch(sessionActions.themeChosen('dark'));
   }, [dispatch]);
   useEffect(() => {
     const before = document.documentElement.dataset.bsTheme;
     document.documentElement.dataset.bsTheme = theme;
-    if (before !== undefined && before !== theme) localStorage.setItem(THEME_KEY, theme);
+    if (before !== undefined && before !== theme) remember('theme', theme);
   }, [theme]);
   return null;
 }

@@ -3,7 +3,7 @@ import { type Engines, startEngines } from '../workers';
 
 const EnginesContext = createContext<Engines | null>(null);
 
-/** Gives the page its two workers. */
+/** Gives the page its workers. */
 export function EnginesProvider({ children }: { readonly children: ReactNode }) {
   const [engines] = useState(startEngines);
   return <EnginesContext.Provider value={engines}>{children}</EnginesContext.Provider>;

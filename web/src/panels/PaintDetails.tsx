@@ -1,5 +1,6 @@
 import {
   CAPS,
+  canClip,
   type Gradient,
   hexText,
   isGradient,
@@ -14,8 +15,8 @@ import {
 } from '@core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useAppStore, useEditor, useTargets } from '../context';
-import { changeFigure, changePaint, paintOf, paletteOf, recentColours, setPaint } from '../editor';
-import { drawingActions, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../state';
+import { changeFigure, changePaint, paintOf, paletteOf, setPaint } from '../editor';
+import { drawingActions, remembered, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../state';
 import { Choice, ColourField, IconButton, NumberField, SelectField } from '../ui';
 
 const KINDS = [
@@ -50,7 +51,7 @@ export function PaintDetails() {
     else if (kind === 'solid') set(colour);
     else if (kind !== kindOfPaint(paint)) set(newGradient(kind, isGradient(paint) ? paint : colour, parts));
   };
-  const swatches = [...new Set([...paletteOf(piece), ...recentColours()])].slice(0, 18);
+  const swatches = [...new Set([...paletteOf(piece), ...remembered('recentColours')])].slice(0, 18);
   const { figure } = targets[0];
   return (
     <>
@@ -103,20 +104,13 @@ export function PaintDetails() {
         options={[
           { value: '', label: 'everywhere' },
           ...piece.figureOrder
-            .filter((id) => id !== figure.id && !clipsBack(piece.figures, id, figure.id))
+            .filter((id) => canClip(piece.figures, figure.id, id))
             .map((id) => ({ value: id, label: piece.figures[id].name })),
         ]}
         onChange={(clip) => changeFigure(store, figure.id, `Clip ${figure.name}`, { clip: clip === '' ? null : clip })}
       />
     </>
   );
-}
-
-/** Would `id` be clipped, in the end, by `by`? */
-function clipsBack(figures: Readonly<Record<string, { clip: string | null }>>, id: string, by: string): boolean {
-  for (let at: string | null = id, n = 0; at !== null && n < 1000; at = figures[at]?.clip ?? null, n++)
-    if (at === by) return true;
-  return false;
 }
 
 function CheckedColour({

@@ -13,8 +13,8 @@ import { ArrowLeft, ArrowRight, CopyPlus, Trash2 } from 'lucide-react';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { useEditor } from '../context';
-import { commandById, rememberRule } from '../editor';
-import { changePiece, type Recipe, type selectedPose, sessionActions, useAppDispatch } from '../state';
+import { commandById } from '../editor';
+import { changePiece, type Recipe, remember, type selectedPose, sessionActions, useAppDispatch } from '../state';
 import { IconButton, NumberField, TextField } from '../ui';
 import { freshId } from '../workers';
 import { framesText } from './frames-text';
@@ -40,7 +40,7 @@ export function PoseDetails({
     dispatch(sessionActions.selected({ kind: 'stop', figureId: figure.id, stop: to }));
   };
   const setRule = (rule: PlacementRule): void => {
-    rememberRule(rule);
+    remember('placementRule', rule);
     change(`Place ${pose.name}`, (draft) => setPlacementRule(draft, figure.id, pose.id, rule));
   };
   const moveTo = (part: Partial<Omit<Placement, 'rule'>>): void =>

@@ -1,17 +1,18 @@
-import type { Piece, Shift } from '@core';
+import { DECISIONS, type Piece, type Shift } from '@core';
 import { ArrowRight } from 'lucide-react';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
-import { usePlanStatuses } from '../context';
+import { useAppStore, usePlanStatuses } from '../context';
+import { setChoice } from '../editor';
 import { changePiece, type Recipe, useAppDispatch } from '../state';
 import { Choice, NumberField, VERDICT } from '../ui';
-import { DIRECTIONS } from './directions';
 import { EasingEditor } from './EasingEditor';
 import { framesText } from './frames-text';
 
 /** What can be set on a shift: how long, how eased, in which direction; and how healthy it is. */
 export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly shift: Shift }) {
   const dispatch = useAppDispatch();
+  const store = useAppStore();
   const status = usePlanStatuses().get(shift.id);
   const from = piece.poses[shift.from];
   const to = piece.poses[shift.to];
@@ -63,13 +64,8 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
       <Choice
         label="Direction"
         value={shift.match.direction}
-        options={DIRECTIONS}
-        onChange={(direction) =>
-          change(
-            `Direction: ${DIRECTIONS.find(({ value }) => value === direction)?.label}`,
-            (draft) => void (draft.match.direction = direction),
-          )
-        }
+        options={DECISIONS.direction.answers ?? []}
+        onChange={(direction) => setChoice(store, shift.id, 'Direction', 'direction', direction)}
       />
       <ul className="details-reasons">
         {status?.plan?.reasons.map((reason) => (

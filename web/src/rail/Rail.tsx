@@ -102,7 +102,7 @@ export function Rail() {
   };
 
   return (
-    <section className="rail" aria-label="Rail">
+    <section className="rail" aria-label="Rail" style={{ minHeight: RAIL.height }}>
       <svg
         ref={svgRef}
         className="rail-picture"
@@ -177,13 +177,19 @@ export function Rail() {
           return (
             <g key={bar.stop} className={`rail-stop ${chosen ? 'chosen' : ''} ${bar.held ? '' : 'returning'}`}>
               <line data-key={`thread-${bar.stop}`} className="rail-thread" />
-              <rect data-key={`bar-${bar.stop}`} className="rail-bar" height="8" rx="4" onClick={select} />
+              <rect
+                data-key={`bar-${bar.stop}`}
+                className="rail-bar"
+                height={RAIL.bar}
+                rx={RAIL.bar / 2}
+                onClick={select}
+              />
               {bar.held && (
                 <rect
                   data-key={`edge-${bar.stop}`}
                   className="rail-edge"
                   width="10"
-                  height="24"
+                  height={RAIL.edge}
                   onPointerDown={(event) => dragHold(gesture(), event, bar.poseId)}
                 >
                   <title>Drag to hold {pose.name} longer or shorter</title>

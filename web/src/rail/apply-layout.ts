@@ -14,13 +14,17 @@ const set = (element: Element | null, attributes: Record<string, string | number
 export function applyRailLayout(root: SVGSVGElement, layout: RailLayout): void {
   for (const bar of layout.bars) {
     const width = Math.max(bar.x1 - bar.x0, 0);
-    set(part(root, `bar-${bar.stop}`), { x: bar.x0 - (width < 6 ? 3 : 0), y: bar.y - 4, width: Math.max(width, 6) });
-    set(part(root, `edge-${bar.stop}`), { x: bar.x1 - 5, y: bar.y - 12 });
+    set(part(root, `bar-${bar.stop}`), {
+      x: bar.x0 - (width < 6 ? 3 : 0),
+      y: bar.y - RAIL.bar / 2,
+      width: Math.max(width, 6),
+    });
+    set(part(root, `edge-${bar.stop}`), { x: bar.x1 - 5, y: bar.y - RAIL.edge / 2 });
     set(part(root, `thread-${bar.stop}`), {
       x1: bar.cardX + RAIL.card / 2,
       y1: RAIL.cardTop + RAIL.card,
       x2: (bar.x0 + bar.x1) / 2,
-      y2: bar.y - 4,
+      y2: bar.y - RAIL.bar / 2,
     });
     set(part(root, `card-${bar.stop}`), { transform: `translate(${bar.cardX} ${RAIL.cardTop})` });
   }
@@ -37,7 +41,7 @@ export function applyRailLayout(root: SVGSVGElement, layout: RailLayout): void {
 
 function addX(layout: RailLayout): number {
   const last = layout.bars[layout.bars.length - 1];
-  return Math.min(layout.width - RAIL.card - 2, last ? last.cardX + RAIL.card + 8 : RAIL.padding);
+  return Math.min(layout.width - RAIL.card - 2, last ? last.cardX + RAIL.card + RAIL.cardGap : RAIL.padding);
 }
 
 function drawRuler(group: SVGElement | null, layout: RailLayout): void {

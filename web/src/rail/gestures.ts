@@ -3,7 +3,7 @@ import { type Editor, followPointer } from '../editor';
 import { changePiece, chosenFigure, makeChange, sessionActions } from '../state';
 import { freshId } from '../workers';
 import { applyRailLayout } from './apply-layout';
-import { insertionStop, layoutRail, type RailLayout, xToTime } from './layout';
+import { insertionStop, layoutRail, RAIL, type RailLayout, xToTime } from './layout';
 
 /** What a rail gesture works with. */
 export interface RailGestureContext {
@@ -103,7 +103,7 @@ export function dragCard({ editor, svg, layout }: RailGestureContext, event: Rea
       const now = layout();
       target = insertionStop(now, x);
       const { cardX } = now.bars[stop];
-      card?.setAttribute('transform', `translate(${cardX + x - startX} 2)`);
+      card?.setAttribute('transform', `translate(${cardX + x - startX} ${RAIL.cardTop - RAIL.lift})`);
       showInsertion(marker, now, target);
     },
     end: (kept) => {
@@ -135,8 +135,15 @@ export function showInsertion(marker: SVGElement | null, layout: RailLayout, sto
   if (!marker) return;
   const before = layout.bars[stop - 1];
   const after = layout.bars[stop];
+  const beside = RAIL.cardGap / 2 + 1;
   const x =
-    before && after ? (before.cardX + 44 + after.cardX) / 2 : after ? after.cardX - 5 : before ? before.cardX + 49 : 34;
+    before && after
+      ? (before.cardX + RAIL.card + after.cardX) / 2
+      : after
+        ? after.cardX - beside
+        : before
+          ? before.cardX + RAIL.card + beside
+          : RAIL.padding;
   marker.setAttribute('visibility', 'visible');
   marker.setAttribute('transform', `translate(${x} 0)`);
 }

@@ -5,6 +5,12 @@ export const RAIL = {
   height: 132,
   cardTop: 6,
   card: 44,
+  /** Between cards, and how far one is lifted while it is dragged. */
+  cardGap: 8,
+  lift: 4,
+  /** Bars, and how far beside them their ends can be taken. */
+  bar: 8,
+  edge: 24,
   /** Bars stand on two levels in turn, so that an arc can show its easing as a rise or a fall. */
   upper: 68,
   lower: 98,
@@ -16,7 +22,6 @@ export const RAIL = {
   strip: 14,
 } as const;
 
-const CARD_GAP = 8;
 const CURVE_STEPS = 40;
 
 export interface BarLayout {
@@ -69,7 +74,7 @@ export function layoutRail(
   const at = (seconds: number): number => RAIL.padding + seconds * used;
   const level = (stop: number): number => (stop % 2 === 0 ? RAIL.lower : RAIL.upper);
   const wanted = timeline.stops.map((stop) => at(stop.start + stop.hold / 2) - RAIL.card / 2);
-  const cards = spread(wanted, RAIL.card + CARD_GAP, 4, width - 2 * RAIL.card - 16);
+  const cards = spread(wanted, RAIL.card + RAIL.cardGap, 4, width - 2 * RAIL.card - 16);
   const bars = timeline.stops.map((stop, i) => ({
     stop: i,
     poseId: stop.poseId,

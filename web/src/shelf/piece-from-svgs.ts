@@ -1,6 +1,5 @@
 import { addFigure, emptyPiece, insertPoses, type NewPose, type Piece } from '@core';
-import { rememberedRule } from '../editor';
-import { makeChange } from '../state';
+import { makeChange, remembered } from '../state';
 import { type EngineClient, freshId } from '../workers';
 
 /** A new piece with one figure whose poses are the given drawings, and a message for each drawing that could not be taken. */
@@ -10,7 +9,7 @@ export async function pieceFromSvgs(
 ): Promise<{ piece?: Piece; refusals: string[] }> {
   const refusals: string[] = [];
   const added: NewPose[] = [];
-  const rule = rememberedRule();
+  const rule = remembered('placementRule');
   for (const file of files) {
     try {
       const reading = await engine.readSvg(await file.text());

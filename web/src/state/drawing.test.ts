@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
-import { DRAWING_KEY, drawingActions, drawingReducer } from './drawing';
+import { drawingActions, drawingReducer } from './drawing';
+import { PREFERENCES } from './preferences';
 import { sessionActions } from './session';
 import { createStore, type RootState } from './store';
 
@@ -13,7 +14,7 @@ const open = () => {
 function remember(text: string | null): void {
   Object.assign(globalThis, {
     localStorage: {
-      getItem: (key: string) => (key === DRAWING_KEY ? text : null),
+      getItem: (key: string) => (key === PREFERENCES.drawing.key ? text : null),
       setItem: () => {},
       removeItem: () => {},
     },

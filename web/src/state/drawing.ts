@@ -1,38 +1,21 @@
-import { type AnchorRef, type Id, SHAPE_KINDS, type ShapeKind } from '@core';
+import type { AnchorRef, Id, ShapeKind } from '@core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { SnapChoices } from './drawing-choices';
+import { type DrawingPreferences, remembered } from './preferences';
 import { type Selection, sessionActions } from './session';
 
 export const TOOLS = ['select', 'points', 'draw', 'shape', 'text', 'cut', 'colour'] as const;
 export type ToolId = (typeof TOOLS)[number];
-export const DRAWS_AS = ['figure', 'pose', 'part', 'contour'] as const;
-/** What a drawn outline becomes: a figure of its own, the next pose, a part of the pose, another contour of the part. */
-export type DrawsAs = (typeof DRAWS_AS)[number];
-
 export const DETAIL_TABS = ['pose', 'outline', 'paint', 'arrange'] as const;
 export type DetailTab = (typeof DETAIL_TABS)[number];
 
-/** What the pointer snaps to. */
-export interface SnapChoices {
-  readonly points: boolean;
-  readonly outlines: boolean;
-  readonly centres: boolean;
-  readonly guides: boolean;
-  readonly grid: boolean;
-}
-
 /** The drawing of this tab: tool, finer selection, drawing preferences. Neither saved nor undone. */
-export interface DrawingState {
+export interface DrawingState extends DrawingPreferences {
   readonly tool: ToolId;
-  readonly shapeKind: ShapeKind;
-  readonly drawsAs: DrawsAs;
   /** Figures chosen besides the one on the rail. */
   readonly also: readonly Id[];
   readonly parts: readonly Id[];
   readonly anchors: readonly AnchorRef[];
-  readonly snap: SnapChoices;
-  readonly rulers: boolean;
-  /** Points of several figures that lie on each other move together. */
-  readonly together: boolean;
   /** What colours go to. */
   readonly paints: 'fill' | 'stroke';
   /** Which details are in sight. */
@@ -41,53 +24,23 @@ export interface DrawingState {
   readonly typesInto: Id | null;
   /** What the left column shows. */
   readonly column: 'figures' | 'drawer';
-  /** Are the columns at the sides unfolded? */
-  readonly left: boolean;
-  readonly right: boolean;
 }
 
-export const DRAWING_KEY = 'arcshift.drawing';
-const DEFAULTS: DrawingState = {
+const initialState = (): DrawingState => ({
+  ...remembered('drawing'),
   tool: 'select',
-  shapeKind: 'rectangle',
-  drawsAs: 'figure',
   also: [],
   parts: [],
   anchors: [],
-  snap: { points: true, outlines: false, centres: true, guides: true, grid: false },
-  rulers: false,
-  together: true,
   paints: 'fill',
   details: 'pose',
   typesInto: null,
   column: 'figures',
-  left: true,
-  right: true,
-};
-
-/** The preferences that a browser remembers. */
-function remembered(): Partial<DrawingState> {
-  try {
-    const { snap, rulers, together, drawsAs, shapeKind, left, right } = JSON.parse(
-      localStorage.getItem(DRAWING_KEY) ?? '{}',
-    ) as Partial<DrawingState>;
-    return {
-      ...(snap && { snap: { ...DEFAULTS.snap, ...snap } }),
-      ...(typeof left === 'boolean' && { left }),
-      ...(typeof right === 'boolean' && { right }),
-      ...(typeof rulers === 'boolean' && { rulers }),
-      ...(typeof together === 'boolean' && { together }),
-      ...(drawsAs && (DRAWS_AS as readonly string[]).includes(drawsAs) && { drawsAs }),
-      ...(shapeKind && (SHAPE_KINDS as readonly string[]).includes(shapeKind) && { shapeKind }),
-    };
-  } catch {
-    return {};
-  }
-}
+});
 
 const slice = createSlice({
   name: 'drawing',
-  initialState: (): DrawingState => ({ ...DEFAULTS, ...remembered() }),
+  initialState,
   reducers: {
     toolChosen: (state, action: PayloadAction<ToolId>) => {
       state.tool = action.payload;

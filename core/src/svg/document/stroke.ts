@@ -1,5 +1,5 @@
 import { type Outline, outlineLength } from '../../outline';
-import type { Paint } from '../../paint';
+import type { Cap, Join, Paint } from '../../paint';
 import { determinant, type Matrix } from '../../vec';
 import { readLength, type Viewport } from './basic-shapes';
 import type { Style } from './style';
@@ -9,8 +9,8 @@ import type { SvgNode } from './tree';
 export interface SvgStroke {
   readonly paint: Paint;
   readonly width: number;
-  readonly cap: 'butt' | 'round' | 'square';
-  readonly join: 'miter' | 'round' | 'bevel';
+  readonly cap: Cap;
+  readonly join: Join;
   readonly miter: number;
   readonly dash: readonly number[];
   readonly dashOffset: number;

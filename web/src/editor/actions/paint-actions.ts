@@ -8,30 +8,17 @@ import {
   plainStroke,
   type Stroke,
 } from '@core';
-import { type AppStore, changePiece } from '../../state';
+import { type AppStore, changePiece, remember, remembered } from '../../state';
 import { editTargets } from '../drawing/scene';
 
-const RECENT_KEY = 'arcshift.recent-colours';
 const RECENT_LIMIT = 12;
 
-/** Colours used last in this browser, the latest first. */
-export function recentColours(): string[] {
-  try {
-    const stored = JSON.parse(localStorage.getItem(RECENT_KEY) ?? '[]') as unknown;
-    return Array.isArray(stored) ? stored.filter((c): c is string => typeof c === 'string').slice(0, RECENT_LIMIT) : [];
-  } catch {
-    return [];
-  }
-}
-
-export function rememberColour(colour: string): void {
-  try {
-    const next = [colour, ...recentColours().filter((other) => other !== colour)].slice(0, RECENT_LIMIT);
-    localStorage.setItem(RECENT_KEY, JSON.stringify(next));
-  } catch {
-    // Without storage there are no recent colours.
-  }
-}
+/** Puts a colour first among those used last in this browser. */
+export const rememberColour = (colour: string): void =>
+  remember(
+    'recentColours',
+    [colour, ...remembered('recentColours').filter((other) => other !== colour)].slice(0, RECENT_LIMIT),
+  );
 
 /** All colours of a piece, the most used first. */
 export function paletteOf(piece: Piece): string[] {

@@ -10,21 +10,11 @@ import {
   type TextRecord,
   turnIntoPoints,
 } from '@core';
-import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
+import { type AppStore, changePiece, drawingActions, remember, remembered, sessionActions } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
 import { editTargets } from '../drawing/scene';
 import { drawsNow, freeName, newPaint } from './draw-actions';
 import { whileBusy } from './outline-actions';
-
-const FONT_KEY = 'arcshift.font';
-
-function rememberedFont(): string {
-  try {
-    return localStorage.getItem(FONT_KEY) ?? 'archivo-black';
-  } catch {
-    return 'archivo-black';
-  }
-}
 
 /** Tells what a font could not give. */
 function tellNotes(store: AppStore, { notes }: TextLayout): void {
@@ -44,7 +34,7 @@ export async function addText(
   const text: TextRecord = {
     id: freshId('t'),
     content: 'Text',
-    font: rememberedFont(),
+    font: remembered('font'),
     size: Math.round(Math.min(piece.canvas.width, piece.canvas.height) / 4),
     tracking: 0,
     kerning: true,
@@ -85,13 +75,7 @@ export function changeText(
   textId: Id,
   change: Partial<TextRecord>,
 ): Promise<void> {
-  if (change.font) {
-    try {
-      localStorage.setItem(FONT_KEY, change.font);
-    } catch {
-      // The choice then lasts until the page is closed.
-    }
-  }
+  if (change.font) remember('font', change.font);
   const next = (underWay.get(store) ?? Promise.resolve())
     .then(() => layOut(store, engine, poseId, textId, change))
     .finally(() => {

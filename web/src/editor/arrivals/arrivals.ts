@@ -16,10 +16,10 @@ import {
   placeByRule,
   type SvgReading,
 } from '@core';
-import { type AppStore, changePiece, documentActions, sessionActions } from '../../state';
+import { type AppStore, changePiece, documentActions, remembered, sessionActions } from '../../state';
 import { EngineCancelled, type EngineClient, freshId } from '../../workers';
 import { freeName } from '../actions/draw-actions';
-import { rememberedRule, targetFigure } from '../commands/pose-actions';
+import { targetFigure } from '../commands/pose-actions';
 
 /** Something that may hold an SVG: a file, or pasted text. */
 export interface ImportSource {
@@ -126,7 +126,7 @@ export class Arrivals {
     if (files.length === 0 || this.store.getState().document.piece?.id !== pieceId) return 0;
     const arrangement: Arrangement = {
       form: defaultForm(files.length),
-      rule: rememberedRule(),
+      rule: remembered('placementRule'),
       canvas: 'keep',
       left: files.map(() => []),
     };

@@ -1,16 +1,12 @@
 import {
-  CENTRE_RULES,
   checkPiece,
-  DEFAULT_RULE,
   emptyPiece,
-  FIT_RULES,
   insertPoses,
   type NewPose,
   newFigure,
   type Part,
   type Piece,
   type PieceDraft,
-  type PlacementRule,
   type Pose,
   placementMatrix,
   poseBox,
@@ -180,30 +176,3 @@ export const targetFigure = (store: AppStore) => {
   const { document, session } = store.getState();
   return document.piece ? chosenFigure(document.piece, session.selection) : undefined;
 };
-
-const RULE_KEY = 'arcshift.placement-rule';
-
-const among = <T extends string>(all: readonly T[], value: unknown): value is T => all.includes(value as T);
-
-/** The placement rule that was chosen last in this browser; what is stored there may be of any age. */
-export function rememberedRule(): PlacementRule {
-  try {
-    const stored = (JSON.parse(localStorage.getItem(RULE_KEY) ?? 'null') ?? {}) as Partial<PlacementRule>;
-    return {
-      centre: among(CENTRE_RULES, stored.centre) ? stored.centre : DEFAULT_RULE.centre,
-      fit: among(FIT_RULES, stored.fit) ? stored.fit : DEFAULT_RULE.fit,
-      to: stored.to === 'canvas' ? 'canvas' : DEFAULT_RULE.to,
-    };
-  } catch {
-    return DEFAULT_RULE;
-  }
-}
-
-/** Remembers a rule for what arrives next; a box belongs to its piece and is not remembered. */
-export function rememberRule({ centre, fit, to }: PlacementRule): void {
-  try {
-    localStorage.setItem(RULE_KEY, JSON.stringify({ centre, fit, to }));
-  } catch {
-    // Private windows may refuse storage; the rule then lasts until the page is closed.
-  }
-}

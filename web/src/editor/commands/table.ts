@@ -3,9 +3,11 @@ import {
   chosenFigure,
   documentActions,
   drawingActions,
+  ROOMS,
+  type RoomId,
   type RootState,
   sessionActions,
-  type ToolId,
+  TOOLS,
 } from '../../state';
 import {
   chooseAllFigures,
@@ -16,12 +18,13 @@ import {
 } from '../actions/figure-actions';
 import { chooseWholeContours, moveChosenAnchors } from '../actions/point-actions';
 import type { Editor } from '../editor';
+import { TOOL_TABLE } from '../tools/table';
 import { duplicateSelectedPose, removeSelectedPose } from './pose-actions';
 
 /** What commands may use beside the editor. */
 export interface CommandContext {
   readonly editor: Editor;
-  readonly openRoom: (room: 'shapes' | 'match' | 'output') => void;
+  readonly openRoom: (room: RoomId) => void;
   readonly saveNow: () => void;
 }
 
@@ -41,10 +44,6 @@ const always = (): boolean => true;
 const withPiece = (state: RootState): boolean => (state.document.piece?.figureOrder.length ?? 0) > 0;
 
 const withPieceOpen = (state: RootState): boolean => state.document.piece !== null;
-const takeTool =
-  (tool: ToolId) =>
-  ({ editor }: CommandContext): void =>
-    void editor.store.dispatch(drawingActions.toolChosen(tool));
 
 /** Moves points or figures by a px, with ⇧ by ten. */
 function nudge({ editor }: CommandContext, dx: number, dy: number): void {
@@ -229,62 +228,16 @@ export const COMMANDS = [
     isEnabled: always,
     run: ({ editor }) => editor.viewport.fit(),
   },
-  {
-    id: 'tool-select',
-    label: 'Select',
-    group: 'Tools',
-    keys: ['s'],
-    isEnabled: withPieceOpen,
-    run: takeTool('select'),
-  },
-  {
-    id: 'tool-points',
-    label: 'Points',
-    group: 'Tools',
-    keys: ['p'],
-    isEnabled: withPieceOpen,
-    run: takeTool('points'),
-  },
-  {
-    id: 'tool-draw',
-    label: 'Draw',
-    group: 'Tools',
-    keys: ['d'],
-    isEnabled: withPieceOpen,
-    run: takeTool('draw'),
-  },
-  {
-    id: 'tool-shape',
-    label: 'Adjustable shape',
-    group: 'Tools',
-    keys: ['a'],
-    isEnabled: withPieceOpen,
-    run: takeTool('shape'),
-  },
-  {
-    id: 'tool-text',
-    label: 'Text',
-    group: 'Tools',
-    keys: ['t'],
-    isEnabled: withPieceOpen,
-    run: takeTool('text'),
-  },
-  {
-    id: 'tool-cut',
-    label: 'Cut',
-    group: 'Tools',
-    keys: ['c'],
-    isEnabled: withPieceOpen,
-    run: takeTool('cut'),
-  },
-  {
-    id: 'tool-colour',
-    label: 'Eyedropper',
-    group: 'Tools',
-    keys: ['e'],
-    isEnabled: withPieceOpen,
-    run: takeTool('colour'),
-  },
+  ...TOOLS.map(
+    (tool): Command => ({
+      id: `tool-${tool}`,
+      label: TOOL_TABLE[tool].label,
+      group: 'Tools',
+      keys: [TOOL_TABLE[tool].key],
+      isEnabled: withPieceOpen,
+      run: ({ editor }) => void editor.store.dispatch(drawingActions.toolChosen(tool)),
+    }),
+  ),
   {
     id: 'confirm',
     label: 'Confirm what is being drawn',
@@ -359,30 +312,16 @@ export const COMMANDS = [
     isEnabled: withPieceOpen,
     run: ({ editor }) => editor.viewport.actualSize(),
   },
-  {
-    id: 'room-shapes',
-    label: 'Shapes',
-    group: 'Go to',
-    keys: ['1'],
-    isEnabled: always,
-    run: ({ openRoom }) => openRoom('shapes'),
-  },
-  {
-    id: 'room-match',
-    label: 'Match',
-    group: 'Go to',
-    keys: ['2'],
-    isEnabled: always,
-    run: ({ openRoom }) => openRoom('match'),
-  },
-  {
-    id: 'room-output',
-    label: 'Output',
-    group: 'Go to',
-    keys: ['5'],
-    isEnabled: always,
-    run: ({ openRoom }) => openRoom('output'),
-  },
+  ...ROOMS.map(
+    ({ id, label, key }): Command => ({
+      id: `room-${id}`,
+      label,
+      group: 'Go to',
+      keys: [key],
+      isEnabled: always,
+      run: ({ openRoom }) => openRoom(id),
+    }),
+  ),
   {
     id: 'sheet',
     label: 'Shortcuts',

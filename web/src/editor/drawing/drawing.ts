@@ -3,7 +3,7 @@ import { type AppStore, changePiece } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
 import type { PlaybackClock } from '../playback/clock';
 import { SnapField, type SnapHint } from '../snap/snap';
-import { createTools } from '../tools';
+import { createTools } from '../tools/table';
 import type { Gesture, Pen, PointerInput, Tool, ToolContext } from '../tools/tool';
 import type { Viewport } from '../viewport/viewport';
 import { type EditTarget, editTargets, type ShownPose, shownPoses } from './scene';

@@ -10,15 +10,13 @@ import {
   releaseContour,
   removeCut,
   removeTie,
+  setChoice,
   setContourDirection,
   setCuts,
-  setDirection,
   setEven,
   setMethod,
-  setOpening,
   setPair,
   setSoftness,
-  setTurns,
   setWipe,
   takeAlternative,
   withCutEnd,
@@ -45,7 +43,7 @@ beforeEach(() => {
 
 describe('decisions about a match', () => {
   test('are one undoable step each, and given back one by one or all together', () => {
-    setDirection(store, shiftId, 'reversed', 'Reversed');
+    setChoice(store, shiftId, 'Direction', 'direction', 'reversed');
     setMethod(store, shiftId, 'turning', 'Turning');
     setSoftness(store, shiftId, 6);
     setEven(store, shiftId, 32);
@@ -215,13 +213,13 @@ describe('unpaired contours, open ends and cuts', () => {
     setContourDirection(store, shiftId, id, null);
     expect(match().directions).toEqual([]);
     setContourDirection(store, shiftId, id, 'reversed');
-    setDirection(store, shiftId, 'same', 'As drawn');
+    setChoice(store, shiftId, 'Direction', 'direction', 'same');
     backToAutomatic(store, shiftId, 'direction');
     expect(match()).toMatchObject({ direction: 'auto', directions: [] });
   });
 
   test('when contours come and go is said and taken back', () => {
-    setTurns(store, shiftId, 'after', 'In turns');
+    setChoice(store, shiftId, 'Coming and going', 'turns', 'after');
     expect(match().turns).toBe('after');
     expect(store.getState().document.past.map(({ name }) => name)).toEqual(['Coming and going: In turns']);
     backToAutomatic(store, shiftId, 'turns');
@@ -229,7 +227,7 @@ describe('unpaired contours, open ends and cuts', () => {
   });
 
   test('what happens where open meets closed is a decision of its own', () => {
-    setOpening(store, shiftId, 'chord', 'By chord');
+    setChoice(store, shiftId, 'Open and closed', 'opening', 'chord');
     expect(match().opening).toBe('chord');
     expect(store.getState().document.past.map(({ name }) => name)).toEqual(['Open and closed: By chord']);
     backToAutomatic(store, shiftId, 'opening');

@@ -3,34 +3,25 @@ import {
   type ContourDirection,
   type ContourPairing,
   type CutLine,
-  type DirectionChoice,
+  DECISION_NAMES,
+  DECISIONS,
   type Id,
   type MatchChoices,
   type Method,
-  type Opening,
   type Place,
   type PlaceTie,
   type PoseAlternative,
   type TouchUpPoint,
-  type Turns,
 } from '@core';
 import { type AppStore, changePiece } from '../../state';
 import { freshId } from '../../workers';
 
-/** Decisions that can be made by hand and given back. */
-export type Decision =
-  | 'direction'
-  | 'starts'
-  | 'ties'
-  | 'pairs'
-  | 'cuts'
-  | 'opening'
-  | 'turns'
-  | 'method'
-  | 'softness'
-  | 'points'
-  | 'even'
-  | 'touchUps';
+/** Decisions that can be made by hand and given back; what belongs to one of them goes with it. */
+export type Decision = keyof MatchChoices | 'method';
+const GOES_WITH: Partial<Record<Decision, keyof MatchChoices>> = { pairs: 'wipes', direction: 'directions' };
+
+/** Decisions that are one of a few answers. */
+export type ChoiceName = 'direction' | 'opening' | 'turns';
 
 /** Changes what is decided about a shift's match, as one undoable step. */
 export function changeMatch(store: AppStore, shiftId: Id, name: string, change: Partial<MatchChoices>): void {
@@ -44,8 +35,11 @@ export function changeMatch(store: AppStore, shiftId: Id, name: string, change: 
 const matchOf = (store: AppStore, shiftId: Id): MatchChoices =>
   store.getState().document.piece?.shifts[shiftId]?.match ?? AUTOMATIC_MATCH;
 
-export const setDirection = (store: AppStore, shiftId: Id, direction: DirectionChoice, label: string): void =>
-  changeMatch(store, shiftId, `Direction: ${label}`, { direction });
+/** Answers one of the questions of the table of decisions. */
+export function setChoice(store: AppStore, shiftId: Id, title: string, name: ChoiceName, value: string): void {
+  const answer = DECISIONS[name].answers?.find((other) => other.value === value);
+  if (answer) changeMatch(store, shiftId, `${title}: ${answer.label}`, { [name]: answer.value });
+}
 
 /** Says which way the partner of one contour is run; null: as all are. */
 export function setContourDirection(
@@ -128,12 +122,6 @@ export function setWipe(store: AppStore, shiftId: Id, alone: ContourPairing, ang
     wipes: [...withoutWipes(store, shiftId, alone), { contour, angle }],
   });
 }
-
-export const setOpening = (store: AppStore, shiftId: Id, opening: Opening, label: string): void =>
-  changeMatch(store, shiftId, `Open and closed: ${label}`, { opening });
-
-export const setTurns = (store: AppStore, shiftId: Id, turns: Turns, label: string): void =>
-  changeMatch(store, shiftId, `Coming and going: ${label}`, { turns });
 
 /** Takes back what was said about a contour. */
 export const releaseContour = (store: AppStore, shiftId: Id, contourId: Id): void =>
@@ -236,11 +224,10 @@ export function backToAutomatic(store: AppStore, shiftId: Id, decision: Decision
     changePiece(decision === 'all' ? 'All automatic' : 'Back to automatic', (draft) => {
       const shift = draft.shifts[shiftId];
       if (decision === 'method' || decision === 'all') shift.method = 'auto';
-      if (decision === 'pairs') shift.match.wipes = [];
-      if (decision === 'direction') shift.match.directions = [];
-      if (decision === 'all') shift.match = structuredClone(AUTOMATIC_MATCH) as typeof shift.match;
-      else if (decision !== 'method')
-        Object.assign(shift.match, { [decision]: structuredClone(AUTOMATIC_MATCH[decision]) });
+      if (decision === 'method') return;
+      const names = decision === 'all' ? DECISION_NAMES : [decision, GOES_WITH[decision]];
+      for (const name of names)
+        if (name) Object.assign(shift.match, { [name]: structuredClone(AUTOMATIC_MATCH[name]) });
     }),
   );
 }

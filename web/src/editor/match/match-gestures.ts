@@ -1,4 +1,4 @@
-import type { MatchChoices, Place, TouchUpPoint } from '@core';
+import { IDENTITY, invert, type MatchChoices, type Matrix, mapPoint, type Place, type TouchUpPoint } from '@core';
 import type { AppStore } from '../../state';
 import { followPointer, type PointerFollower } from '../follow-pointer';
 import {
@@ -266,10 +266,10 @@ function drawCut({ store, painter }: MatchGesture, event: React.PointerEvent, si
       if (!up || Math.hypot(up.clientX - event.clientX, up.clientY - event.clientY) < CLICK) return;
       const [part] = painter.editing.parts(side);
       if (!part) return;
-      const into = inverse(part.matrix);
+      const into = intoPart(part);
       addCut(store, shiftId, {
         side: side === 'a' ? 'from' : 'to',
-        line: [...apply(into, ...begun), ...apply(into, ...onPicture(painter, side, up))],
+        line: [...mapPoint(into, ...begun), ...mapPoint(into, ...onPicture(painter, side, up))],
       });
     },
   });
@@ -310,7 +310,7 @@ export function movedCut(
 ): MatchChoices | undefined {
   const match = choices(painter);
   const [part] = painter.editing.parts(side);
-  return match && part && withCutEnd(match, id, end, apply(inverse(part.matrix), x, y));
+  return match && part && withCutEnd(match, id, end, mapPoint(intoPart(part), x, y));
 }
 
 /** Tells the painter where the pointer is, so that the same place shows in all pictures. */
@@ -322,15 +322,8 @@ export function pointAt(
   painter.point(picture, event && onPicture(painter, picture, event));
 }
 
-type Matrix = readonly [number, number, number, number, number, number];
-function inverse([a, b, c, d, e, f]: Matrix): Matrix {
-  const det = a * d - b * c;
-  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
-}
-const apply = ([a, b, c, d, e, f]: Matrix, x: number, y: number): [number, number] => [
-  a * x + c * y + e,
-  b * x + d * y + f,
-];
+/** From the canvas to a part's own coordinates; a part without extent has none, so its px are taken as they are. */
+const intoPart = ({ matrix }: { readonly matrix: Matrix }): Matrix => invert(matrix) ?? IDENTITY;
 
 /** A point of the in-between that can be moved: its place on the first outline, and where it is at the progress shown. */
 export interface TouchPoint {
@@ -360,7 +353,7 @@ export function movedPoint(painter: MatchPainter, point: TouchPoint, dx: number,
   const match = choices(painter);
   const part = painter.editing.parts('a').find((other) => other.part.id === point.place.partId);
   if (!match || !part) return undefined;
-  const [a, b, c, d] = inverse(part.matrix);
+  const [a, b, c, d] = intoPart(part);
   const by: [number, number] = [a * dx + c * dy, b * dx + d * dy];
   const moved: TouchUpPoint = { place: point.place.place, by, before: [0, 0], after: [0, 0] };
   return withTouchUp(match, +painter.editing.progress.toFixed(3), moved);

@@ -1,4 +1,4 @@
-import type { Id } from '@core';
+import type { FramePart, Id } from '@core';
 import type { AppStore } from '../../state';
 import type { EngineClient } from '../../workers';
 import type { EditTarget, ShownPose } from '../drawing/scene';
@@ -46,8 +46,8 @@ export interface ToolContext {
   shown(): readonly ShownPose[];
   targets(): readonly EditTarget[];
   seconds(): number;
-  /** Shows a figure in another form while a gesture lasts; null ends it for all. */
-  showLive(figureId: Id, parts: readonly import('@core').FramePart[]): void;
+  /** Shows a figure in another form, until `endLive` ends that for all. */
+  showLive(figureId: Id, parts: readonly FramePart[]): void;
   endLive(): void;
   snapField(left: ReadonlySet<Id>, skip?: ReadonlySet<Id>): SnapField;
   hint(hints: readonly SnapHint[]): void;

@@ -1,8 +1,8 @@
 import type { ContourDirection, Id, Piece, PoseShiftPlan, Shift } from '@core';
-import { setContourDirection, setDirection } from '../../editor';
+import { setContourDirection } from '../../editor';
 import type { AppStore } from '../../state';
-import { Choice, SelectField } from '../../ui';
-import { DIRECTIONS } from '../directions';
+import { SelectField } from '../../ui';
+import { ChoiceField } from './ChoiceDecision';
 import { Decided } from './Decided';
 
 /** Which way the second outline is run; where several contours have a partner, also for each of them. */
@@ -24,14 +24,7 @@ export function DirectionDecision({
   const pairs = [...pairedContours(piece, plan)].sort(([p], [q]) => order.indexOf(p) - order.indexOf(q));
   return (
     <Decided title="Direction" own={direction !== 'auto' || directions.length > 0} onBack={onBack}>
-      <Choice
-        label="Second outline"
-        value={direction}
-        options={DIRECTIONS}
-        onChange={(value) =>
-          setDirection(store, shift.id, value, DIRECTIONS.find((other) => other.value === value)?.label ?? '')
-        }
-      />
+      <ChoiceField title="Direction" name="direction" store={store} shift={shift} />
       {pairs.length > 1 &&
         pairs.map(([contour, reversed]) => {
           const own = directions.find((other) => other.contour === contour)?.direction;

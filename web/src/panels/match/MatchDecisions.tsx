@@ -1,12 +1,11 @@
 import {
-  type MatchChoices,
+  DECISION_NAMES,
+  isDecided,
   type Method,
   MOST_SOFTNESS,
-  type Opening,
   type Piece,
   type PoseShiftPlan,
   type Shift,
-  type Turns,
 } from '@core';
 import { Link2Off, Plus, X } from 'lucide-react';
 import {
@@ -19,12 +18,11 @@ import {
   removeTie,
   setEven,
   setMethod,
-  setOpening,
   setSoftness,
-  setTurns,
 } from '../../editor';
 import type { AppStore } from '../../state';
 import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
+import { ChoiceDecision } from './ChoiceDecision';
 import { ContourDecisions } from './ContourDecisions';
 import { Decided } from './Decided';
 import { DirectionDecision } from './DirectionDecision';
@@ -35,17 +33,6 @@ const METHODS = [
   { value: 'blended', label: 'Blended', hint: 'Half straight, half turning' },
   { value: 'turning', label: 'Turning', hint: 'Edges turn and stretch' },
 ] as const satisfies readonly { value: Method | 'auto'; label: string; hint: string }[];
-const OPENINGS = [
-  { value: 'auto', label: 'Automatic', hint: 'The closed outline is cut open at its start point' },
-  { value: 'cut', label: 'Cut open', hint: 'The closed outline is cut open at its start point' },
-  { value: 'chord', label: 'By chord', hint: 'The line is closed from its end to its start: for filled shapes' },
-] as const satisfies readonly { value: Opening; label: string; hint: string }[];
-const TURN_CHOICES = [
-  { value: 'auto', label: 'Automatic', hint: 'All the way, unless they would touch' },
-  { value: 'together', label: 'At once', hint: 'All the way, what goes and what comes' },
-  { value: 'overlap', label: 'Overlap', hint: 'What goes is half gone before something comes' },
-  { value: 'after', label: 'In turns', hint: 'What goes is gone before something comes' },
-] as const satisfies readonly { value: Turns; label: string; hint: string }[];
 const DEFAULT_SOFTNESS = 8;
 const DEFAULT_EVEN = 48;
 
@@ -95,34 +82,16 @@ export function MatchDecisions({
         <ActionButton
           icon={Plus}
           label="Add a tie"
-          hint="At the point furthest from the others; move it by its handles"
+          hint="Between those there are, where the match has it now; move it by its handles"
           onClick={() => addFarTie(editing, store, shift)}
         />
       </Decided>
       <ContourDecisions store={store} piece={piece} shift={shift} plan={plan} onBack={back('pairs')} />
       {(match.opening !== 'auto' || opensOrCloses(piece, plan)) && (
-        <Decided title="Open and closed" own={match.opening !== 'auto'} onBack={back('opening')}>
-          <Choice
-            label="A line and a closed outline"
-            value={match.opening}
-            options={OPENINGS}
-            onChange={(opening) =>
-              setOpening(store, shift.id, opening, OPENINGS.find(({ value }) => value === opening)?.label ?? '')
-            }
-          />
-        </Decided>
+        <ChoiceDecision title="Open and closed" name="opening" store={store} shift={shift} />
       )}
       {(match.turns !== 'auto' || comesOrGoes(plan)) && (
-        <Decided title="Coming and going" own={match.turns !== 'auto'} onBack={back('turns')}>
-          <Choice
-            label="Unpaired contours"
-            value={match.turns}
-            options={TURN_CHOICES}
-            onChange={(turns) =>
-              setTurns(store, shift.id, turns, TURN_CHOICES.find(({ value }) => value === turns)?.label ?? '')
-            }
-          />
-        </Decided>
+        <ChoiceDecision title="Coming and going" name="turns" store={store} shift={shift} />
       )}
       {match.cuts.length > 0 && (
         <Decided title="Cut" own onBack={back('cuts')}>
@@ -227,7 +196,7 @@ function pointsText(plan: PoseShiftPlan | undefined): string {
   return counts.length === 1 ? `${counts[0]} points` : `${counts.join(' + ')} points`;
 }
 
-/** Ties the place of the first outline that is furthest from all that is tied to where the match has it now. */
+/** Ties a place of the first outline, by order between those that are tied, to where the match has it now. */
 function addFarTie(editing: MatchEditing, store: AppStore, shift: Shift): void {
   const plan = editing.shown;
   const part = plan?.parts.find((other) => other.a && other.b);
@@ -263,20 +232,4 @@ const comesOrGoes = (plan: PoseShiftPlan | undefined): boolean =>
 
 /** Has the user decided anything about the match? */
 export const hasOwn = (shift: Shift): boolean =>
-  shift.method !== 'auto' ||
-  shift.match.direction !== 'auto' ||
-  shift.match.softness !== null ||
-  shift.match.even !== null ||
-  shift.match.opening !== 'auto' ||
-  shift.match.turns !== 'auto' ||
-  LISTS.some((list) => shift.match[list].length > 0);
-const LISTS = [
-  'directions',
-  'starts',
-  'ties',
-  'pairs',
-  'wipes',
-  'cuts',
-  'points',
-  'touchUps',
-] as const satisfies (keyof MatchChoices)[];
+  shift.method !== 'auto' || DECISION_NAMES.some((name) => isDecided(shift.match, name));

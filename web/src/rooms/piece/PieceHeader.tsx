@@ -15,7 +15,15 @@ import { Link, NavLink, useParams } from 'react-router';
 import { useOpenPiece } from '../../context';
 import { type CommandContext, commandById } from '../../editor';
 import { Wordmark } from '../../shelf/Wordmark';
-import { changePiece, documentActions, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../../state';
+import {
+  changePiece,
+  documentActions,
+  ROOMS,
+  selectPiece,
+  sessionActions,
+  useAppDispatch,
+  useAppSelector,
+} from '../../state';
 import { IconButton, TextField } from '../../ui';
 import { keysText } from './keys-text';
 
@@ -58,15 +66,11 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
         onChange={(name) => dispatch(changePiece(`Rename to ${name}`, (draft) => void (draft.name = name)))}
       />
       <nav className="piece-rooms" aria-label="Rooms">
-        <NavLink to={`/piece/${id}/shapes`} title="Shapes (1)">
-          Shapes
-        </NavLink>
-        <NavLink to={`/piece/${id}/match`} title="Match (2)">
-          Match
-        </NavLink>
-        <NavLink to={`/piece/${id}/output`} title="Output (5)">
-          Output
-        </NavLink>
+        {ROOMS.map((room) => (
+          <NavLink key={room.id} to={`/piece/${id}/${room.id}`} title={`${room.label} (${room.key})`}>
+            {room.label}
+          </NavLink>
+        ))}
       </nav>
       <div className="piece-tools">
         {save === 'conflict' && (

@@ -3,7 +3,7 @@ import { Maximize, PanelLeft, PanelRight, Pause, Play, SkipBack, SkipForward, Zo
 import { useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
 import { useEditor, useEngines, usePlanStatuses, usePlaying } from '../../context';
-import { type CommandId, commandById, TOOL_HELP } from '../../editor';
+import { type CommandId, commandById, TOOL_TABLE } from '../../editor';
 import { drawingActions, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
 import { keysText } from './keys-text';
@@ -82,7 +82,7 @@ export function StatusLine() {
             : pending > 0
               ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …`
               : inShapes
-                ? TOOL_HELP[drawing.tool]
+                ? TOOL_TABLE[drawing.tool].help
                 : 'All shifts are matched.')}
         {busy && busy.share !== null && (
           <progress className="status-progress" max={1} value={busy.share} aria-label={busy.text} />

@@ -2,9 +2,9 @@ import { type ArrivalForm, applyPlacementRules, type PlacementRule, setPlacement
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { useOpenPiece } from '../../context';
-import { type Arrangement, rememberRule } from '../../editor';
+import type { Arrangement } from '../../editor';
 import { CENTRE_OPTIONS, FIT_OPTIONS, fitTarget } from '../../panels';
-import { changePiece, sessionActions, useAppDispatch, useAppSelector } from '../../state';
+import { changePiece, remember, sessionActions, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
 import { ArrivalDialog } from './ArrivalDialog';
 import './arrival.scss';
@@ -31,7 +31,7 @@ export function ArrivalBar() {
   const { rule, form } = arrival;
   const byRule = present.some((id) => piece.poses[id].placement.rule !== null);
   const setRule = (next: PlacementRule): void => {
-    rememberRule(next);
+    remember('placementRule', next);
     dispatch(
       changePiece('Place what arrived', (draft) => {
         for (const id of present) {
@@ -45,7 +45,7 @@ export function ArrivalBar() {
     dispatch(sessionActions.arrived({ ...arrival, rule: next }));
   };
   const rearrange = (next: Arrangement): void => {
-    rememberRule(next.rule);
+    remember('placementRule', next.rule);
     void arrivals.rearrange(next).then(() => editor.viewport.fit());
   };
   return (

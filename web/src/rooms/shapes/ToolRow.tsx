@@ -15,7 +15,7 @@ import {
 import { useRef } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { useTargets } from '../../context';
-import { commandById, drawsNow, shapeName } from '../../editor';
+import { type CommandId, commandById, drawsNow, shapeName, TOOL_TABLE } from '../../editor';
 import {
   changePiece,
   type DrawsAs,
@@ -23,6 +23,7 @@ import {
   type Recipe,
   type SnapChoices,
   selectPiece,
+  TOOLS,
   type ToolId,
   useAppDispatch,
   useAppSelector,
@@ -30,15 +31,15 @@ import {
 import { keysText } from '../piece/keys-text';
 import { useReferenceFile } from './use-reference-file';
 
-const TOOLS: readonly { id: ToolId; icon: LucideIcon; label: string }[] = [
-  { id: 'select', icon: MousePointer2, label: 'Select' },
-  { id: 'points', icon: Spline, label: 'Points' },
-  { id: 'draw', icon: PencilLine, label: 'Draw' },
-  { id: 'shape', icon: Shapes, label: 'Shape' },
-  { id: 'text', icon: Type, label: 'Text' },
-  { id: 'cut', icon: Scissors, label: 'Cut' },
-  { id: 'colour', icon: Pipette, label: 'Colour' },
-];
+const ICONS: Readonly<Record<ToolId, LucideIcon>> = {
+  select: MousePointer2,
+  points: Spline,
+  draw: PencilLine,
+  shape: Shapes,
+  text: Type,
+  cut: Scissors,
+  colour: Pipette,
+};
 const DRAWS: readonly { value: DrawsAs; label: string }[] = [
   { value: 'figure', label: 'a new figure' },
   { value: 'pose', label: 'the next pose' },
@@ -68,19 +69,23 @@ export function ToolRow() {
   const possible = drawsNow(drawing.drawsAs, targets);
   return (
     <div className="tool-row" role="toolbar" aria-label="Tools">
-      {TOOLS.map(({ id, icon: Icon, label }) => (
-        <button
-          key={id}
-          type="button"
-          className={`tool ${drawing.tool === id ? 'chosen' : ''}`}
-          aria-pressed={drawing.tool === id}
-          title={`${label} (${keysText(commandById(`tool-${id}`).keys[0])})`}
-          onClick={() => dispatch(drawingActions.toolChosen(id))}
-        >
-          <Icon size={16} aria-hidden="true" />
-          <span>{label}</span>
-        </button>
-      ))}
+      {TOOLS.map((id) => {
+        const { label, word } = TOOL_TABLE[id];
+        const Icon = ICONS[id];
+        return (
+          <button
+            key={id}
+            type="button"
+            className={`tool ${drawing.tool === id ? 'chosen' : ''}`}
+            aria-pressed={drawing.tool === id}
+            title={`${label} (${keysText(commandById(`tool-${id}` as CommandId).keys[0])})`}
+            onClick={() => dispatch(drawingActions.toolChosen(id))}
+          >
+            <Icon size={16} aria-hidden="true" />
+            <span>{word}</span>
+          </button>
+        );
+      })}
       {draws && (
         <div className="tool-options" role="group" aria-label="What is drawn">
           {drawing.tool === 'shape' && <ShapeChoice kind={drawing.shapeKind} />}
