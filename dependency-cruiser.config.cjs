@@ -1,6 +1,6 @@
 /**
  * Who may import whom. Inside core: num → vec → curve → outline → {paint, easing, shapes, text, ops, svg, match} → morph → {lane, piece} → frame → output, never back.
- * In web: ui → nothing of ours; state → core; workers → core; editor → core, state, workers; context → editor; views → all of these; app → all.
+ * In web: ui → nothing of ours; state → core; outputs → core; workers → outputs; editor → core, state, workers; context → editor; views → all of these; app → all.
  */
 const coreMay = {
   num: [],
@@ -23,7 +23,8 @@ const coreMay = {
 const webMay = {
   ui: [],
   state: [],
-  workers: [],
+  outputs: [],
+  workers: ['outputs'],
   editor: ['state', 'workers'],
   context: ['editor', 'state', 'workers'],
   canvas: ['context', 'editor', 'state', 'ui', 'workers'],
@@ -31,7 +32,7 @@ const webMay = {
   panels: ['canvas', 'context', 'editor', 'state', 'ui', 'workers'],
   shelf: ['canvas', 'context', 'editor', 'state', 'ui', 'workers'],
   drawer: ['canvas', 'context', 'editor', 'shelf', 'state', 'ui', 'workers'],
-  rooms: ['canvas', 'context', 'drawer', 'editor', 'panels', 'rail', 'shelf', 'state', 'ui', 'workers'],
+  rooms: ['canvas', 'context', 'drawer', 'editor', 'outputs', 'panels', 'rail', 'shelf', 'state', 'ui', 'workers'],
 };
 const TESTS = '\\.test\\.ts$|/testing/';
 const corner = (name, allowed) => ({

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -13,6 +14,7 @@ import { type Database, openDatabase } from './db/database';
 import { quayMark } from './demo/quay-mark';
 import { seedDemo } from './demo/seed';
 import { PieceRepository } from './features/pieces/repository';
+import { PICKER_STYLE } from './http/guards';
 
 let database: Database;
 let app: Express;
@@ -335,5 +337,14 @@ describe('demo pieces', () => {
     level.forEach((anchors, i) => {
       expect(anchors.map(({ at }) => at)).toEqual(water[i].slice(0, anchors.length).map(({ at }) => at));
     });
+  });
+});
+
+describe('the content security policy', () => {
+  test('knows the style that the colour picker of the installed package writes', () => {
+    const source = fs.readFileSync('node_modules/react-colorful/dist/index.mjs', 'utf8');
+    const [, literal] = /innerHTML='((?:[^'\\]|\\.)*)'/.exec(source) ?? [];
+    const css = literal.replace(/\\(.)/g, '$1');
+    expect(PICKER_STYLE).toBe(`'sha256-${createHash('sha256').update(css).digest('base64')}'`);
   });
 });

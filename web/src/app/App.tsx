@@ -6,7 +6,9 @@ import { DrawerPage } from '../drawer';
 import { MatchRoom, OutputRoom, PiecePage, ShapesRoom } from '../rooms';
 import { Shelf } from '../shelf';
 import {
+  beginStep,
   createStore,
+  endStep,
   ROOMS,
   type RoomId,
   remember,
@@ -15,6 +17,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '../state';
+import { StepContext, type Steps } from '../ui';
 import { NotFound } from './NotFound';
 
 const ROOM_PAGES: Readonly<Record<RoomId, ReactElement>> = {
@@ -55,13 +58,19 @@ function Theme() {
 }
 
 const store = createStore();
+const steps: Steps = {
+  begin: () => store.dispatch(beginStep()),
+  end: (step) => store.dispatch(endStep(step)),
+};
 
 export function App() {
   return (
     <Provider store={store}>
       <EnginesProvider>
         <Theme />
-        <RouterProvider router={router} />
+        <StepContext value={steps}>
+          <RouterProvider router={router} />
+        </StepContext>
       </EnginesProvider>
     </Provider>
   );

@@ -29,6 +29,20 @@ export function usePlanStatuses(): ReadonlyMap<string, PlanStatus> {
   return useSyncExternalStore(plans.subscribe, plans.statuses);
 }
 
+/** Share of a shift's plan that is done, while it is under way; renders only what shows it. */
+export function usePlanProgress(shiftId: string): number | undefined {
+  const { plans } = useEditor();
+  return useSyncExternalStore(
+    (listener) => {
+      const stops = [plans.onProgress(listener), plans.subscribe(listener)];
+      return () => {
+        for (const stop of stops) stop();
+      };
+    },
+    () => plans.progressOf(shiftId),
+  );
+}
+
 export function usePlaying(): boolean {
   const { clock } = useEditor();
   return useSyncExternalStore(

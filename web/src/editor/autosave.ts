@@ -2,6 +2,8 @@ import type { Piece } from '@core';
 import { type AppStore, api, documentActions, type LoadedPiece, type Problem, sessionActions } from '../state';
 
 const QUIET_MS = 600;
+/** A copy is kept at most this long after a change. */
+const BACKUP_MS = 200;
 const RETRY_MS = [1_000, 2_000, 5_000, 10_000];
 const BACKUP_PREFIX = 'arcshift.unsaved.';
 
@@ -116,14 +118,27 @@ export function startAutosave(store: AppStore, unsavedAtStart: boolean): Autosav
   }
 
   const onChange = (): void => {
-    const { piece, revision } = store.getState().document;
+    const { piece } = store.getState().document;
     if (!piece || piece === saved || piece === watched) return;
     watched = piece;
-    writeBackup({ piece, revision }, piece.id);
+    scheduleBackup();
     if (store.getState().session.save !== 'offline' && !newer) tell('unsaved');
     if (!newer) schedule(QUIET_MS);
   };
   let watched: Piece | null = saved;
+  // While a colour is dragged the piece changes at the display's rate: copying it each time would hold the hand up.
+  let backupTimer: ReturnType<typeof setTimeout> | undefined;
+  const backUp = (): void => {
+    clearTimeout(backupTimer);
+    backupTimer = undefined;
+    const { piece, revision } = store.getState().document;
+    if (piece && piece !== saved) writeBackup({ piece, revision }, piece.id);
+  };
+  const scheduleBackup = (): void => {
+    backupTimer ??= setTimeout(backUp, BACKUP_MS);
+  };
+  // A page that goes away keeps what is newest.
+  globalThis.addEventListener?.('pagehide', backUp);
   const unsubscribe = store.subscribe(onChange);
   onChange();
 
@@ -149,6 +164,8 @@ export function startAutosave(store: AppStore, unsavedAtStart: boolean): Autosav
     },
     stop() {
       stopped = true;
+      globalThis.removeEventListener?.('pagehide', backUp);
+      if (backupTimer !== undefined) backUp();
       clearTimeout(timer);
       unsubscribe();
       void save();

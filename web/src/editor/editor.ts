@@ -12,7 +12,7 @@ const SEE_THROUGH = 0.3;
 
 export interface EditorDeps {
   readonly store: AppStore;
-  readonly planner: Planner;
+  readonly planners: readonly Planner[];
   readonly clock: ClockDeps;
   /** The worker that changes outlines and sets text. */
   readonly shapes: EngineClient;
@@ -34,9 +34,9 @@ export interface Editor {
   destroy(): void;
 }
 
-export function createEditor({ store, planner, clock: clockDeps, shapes }: EditorDeps): Editor {
+export function createEditor({ store, planners, clock: clockDeps, shapes }: EditorDeps): Editor {
   const clock = new PlaybackClock(clockDeps);
-  const plans = new PlanStore(planner);
+  const plans = new PlanStore(planners);
   const viewport = new Viewport();
   const stage = new Stage(makeCanvas);
   const repaintListeners = new Set<() => void>();

@@ -8,6 +8,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '../state';
+import { Tabs } from '../ui';
 import { ArrangeDetails } from './ArrangeDetails';
 import { OutlineDetails } from './OutlineDetails';
 import { PaintDetails } from './PaintDetails';
@@ -32,29 +33,24 @@ export function Details() {
   if (!piece) return null;
   const shift = selectedShift(piece, selection);
   const pose = selectedPose(piece, selection);
+  if (shift || !pose)
+    return (
+      <aside className="details" aria-label="Details">
+        <div className="details-body">
+          {shift ? <ShiftDetails key={shift.id} piece={piece} shift={shift} /> : <PieceDetails piece={piece} />}
+        </div>
+      </aside>
+    );
   return (
     <aside className="details" aria-label="Details">
-      {pose && !shift && (
-        <div className="details-tabs" role="tablist" aria-label="Details of">
-          {TABS.map(({ id, label }) => (
-            <button
-              key={id}
-              type="button"
-              role="tab"
-              aria-selected={tab === id}
-              onClick={() => dispatch(drawingActions.changed({ details: id }))}
-            >
-              {label}
-            </button>
-          ))}
-        </div>
-      )}
-      <div className="details-body">
-        {shift ? (
-          <ShiftDetails key={shift.id} piece={piece} shift={shift} />
-        ) : !pose ? (
-          <PieceDetails piece={piece} />
-        ) : tab === 'outline' ? (
+      <Tabs
+        label="Details of"
+        tabs={TABS}
+        chosen={tab}
+        onChoose={(details) => dispatch(drawingActions.changed({ details }))}
+        panelClass="details-body"
+      >
+        {tab === 'outline' ? (
           <OutlineDetails />
         ) : tab === 'paint' ? (
           <PaintDetails />
@@ -63,7 +59,7 @@ export function Details() {
         ) : (
           <PoseDetails key={pose.pose.id} piece={piece} found={pose} />
         )}
-      </div>
+      </Tabs>
     </aside>
   );
 }

@@ -2,7 +2,6 @@ import {
   CAPS,
   canClip,
   type Gradient,
-  hexText,
   isGradient,
   JOINS,
   outlineBox,
@@ -15,9 +14,10 @@ import {
 } from '@core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useAppStore, useEditor, useTargets } from '../context';
-import { changeFigure, changePaint, paintOf, paletteOf, setPaint } from '../editor';
+import { changeFigure, changePaint, paintOf, paletteOf, rememberColour, setPaint } from '../editor';
 import { drawingActions, remembered, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../state';
 import { Choice, ColourField, IconButton, NumberField, SelectField } from '../ui';
+import { colourText, pickedColour } from './picked-colour';
 
 const KINDS = [
   { value: 'none', label: 'None' },
@@ -84,7 +84,10 @@ export function PaintDetails() {
             title={colour}
             aria-label={`Use ${colour}`}
             style={{ backgroundColor: colour }}
-            onClick={() => set(colour)}
+            onClick={() => {
+              rememberColour(colour);
+              set(colour);
+            }}
           />
         ))}
       </div>
@@ -123,12 +126,13 @@ function CheckedColour({
   readonly onChange: (value: string) => void;
 }) {
   const dispatch = useAppDispatch();
-  const read = readColour(value);
   return (
     <ColourField
       label={label}
       value={value}
-      hex={read ? hexText(read) : '#000000'}
+      picked={pickedColour(value)}
+      toText={colourText}
+      onSettled={rememberColour}
       onChange={(next) => {
         if (readColour(next)) onChange(next);
         else

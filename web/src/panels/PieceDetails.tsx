@@ -1,7 +1,6 @@
 import {
   applyPlacementRules,
   frameCount,
-  hexText,
   isClosedRail,
   type Piece,
   type Placement,
@@ -20,6 +19,7 @@ import {
 } from '../state';
 import { Choice, ColourField, NumberField, SelectField } from '../ui';
 import { freshId } from '../workers';
+import { colourText, pickedColour } from './picked-colour';
 
 const RATES = ['60/1', '50/1', '30/1', '30000/1001', '25/1', '24/1', '24000/1001', '12/1'];
 const rateLabel = (rate: string): string => {
@@ -36,7 +36,6 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
   const { canvas } = piece;
   const rate = `${canvas.rate.num}/${canvas.rate.den}`;
   const rates = RATES.includes(rate) ? RATES : [rate, ...RATES];
-  const background = readColour(canvas.background ?? '');
   const setSize = (size: { width?: number; height?: number }): void =>
     change('Canvas size', (draft) => {
       const before = { ...draft.canvas };
@@ -133,7 +132,8 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
         <ColourField
           label="Colour"
           value={canvas.background}
-          hex={background ? hexText(background) : '#ffffff'}
+          picked={pickedColour(canvas.background)}
+          toText={colourText}
           onChange={(value) => {
             if (readColour(value)) change('Background', (draft) => void (draft.canvas.background = value));
             else

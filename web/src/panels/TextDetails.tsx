@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useAppStore, useEditor, useEngines } from '../context';
 import { changeText, type EditTarget } from '../editor';
 import { api, drawingActions, problemText, selectPiece, sessionActions, useAppSelector } from '../state';
-import { ActionButton, Choice, NumberField, SelectField } from '../ui';
+import { ActionButton, Choice, NumberField, SelectField, useStep } from '../ui';
 import { SHIPPED_FONTS } from '../workers';
 
 const ALIGN_LABELS = { start: 'Left', middle: 'Middle', end: 'Right' } as const;
@@ -24,6 +24,7 @@ function TextSettings({ text, poseId }: { readonly text: TextRecord; readonly po
   const fontRef = useRef<HTMLInputElement>(null);
   const [content, setContent] = useState(text.content);
   const lettersRef = useRef<HTMLTextAreaElement>(null);
+  const step = useStep();
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   /** Letters that are not set yet. */
   const typed = useRef<string>(undefined);
@@ -81,7 +82,10 @@ function TextSettings({ text, poseId }: { readonly text: TextRecord; readonly po
           rows={2}
           maxLength={2000}
           value={content}
-          onChange={(event) => type(event.target.value)}
+          onChange={(event) => {
+            step.touch();
+            type(event.target.value);
+          }}
           onBlur={setTyped}
           onKeyDown={(event) => {
             event.stopPropagation();

@@ -40,8 +40,8 @@ export function PieceThumb({ piece }: { readonly piece: Piece }) {
     stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
     observer.observe(canvas);
     void Promise.all(
-      Object.values(piece.shifts).map(async (shift) =>
-        plans.set(shift.id, await engines.planner.planShift(shiftInput(piece, shift))),
+      Object.values(piece.shifts).map(async (shift, i) =>
+        plans.set(shift.id, await engines.planners[i % engines.planners.length].planShift(shiftInput(piece, shift))),
       ),
     ).then(
       () => {

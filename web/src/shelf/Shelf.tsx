@@ -79,7 +79,12 @@ export function Shelf() {
   const takeRef = useRef(take);
   takeRef.current = take;
   // Who leaves the shelf does not wait for its thumbnails.
-  useEffect(() => () => engines.planner.cancel(), [engines]);
+  useEffect(
+    () => () => {
+      for (const planner of engines.planners) planner.cancel();
+    },
+    [engines],
+  );
   useEffect(() => {
     const paste = (event: ClipboardEvent): void => {
       if (event.target instanceof HTMLInputElement) return;

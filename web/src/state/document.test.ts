@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { pieceOf } from '../testing/pieces';
 import { documentActions } from './document';
 import type { RootState } from './store';
-import { changePiece, createStore } from './store';
+import { beginStep, changePiece, createStore, endStep } from './store';
 
 const open = () => {
   const store = createStore();
@@ -57,5 +57,88 @@ describe('undo and redo', () => {
     const { store, doc } = open();
     for (let i = 0; i < 230; i++) store.dispatch(rename(`N${i}`));
     expect([doc().past.length, doc().piece?.name]).toEqual([200, 'N229']);
+  });
+});
+
+describe('a step that takes many changes', () => {
+  const open = () => {
+    const store = createStore();
+    store.dispatch(documentActions.opened({ piece: pieceOf(['M0 0H10V10H0Z']), revision: 1 }));
+    const state = () => (store.getState() as RootState).document;
+    const [part] = Object.keys(state().piece?.parts ?? {});
+    const fill = (colour: string): void =>
+      void store.dispatch(changePiece('Fill', (draft) => void (draft.parts[part].fill = colour)));
+    return { store, state, fill, colour: () => state().piece?.parts[part].fill };
+  };
+
+  test('40 colours on the way are one step, no heavier than one colour; undo and redo take all of it', () => {
+    const { store, state, fill, colour } = open();
+    const before = colour();
+    const step = store.dispatch(beginStep());
+    for (let i = 10; i < 50; i++) fill(`#0000${i}`);
+    store.dispatch(endStep(step));
+    expect(state().past).toHaveLength(1);
+    expect([state().past[0].forward.length, state().past[0].backward.length]).toEqual([1, 1]);
+    store.dispatch(documentActions.undone());
+    expect(colour()).toBe(before);
+    store.dispatch(documentActions.redone());
+    expect(colour()).toBe('#000049');
+  });
+
+  test('what comes before and after it are steps of their own', () => {
+    const { store, state, fill, colour } = open();
+    fill('#111111');
+    const step = store.dispatch(beginStep());
+    fill('#222222');
+    fill('#333333');
+    store.dispatch(endStep(step));
+    fill('#444444');
+    expect(state().past).toHaveLength(3);
+    store.dispatch(documentActions.undone());
+    expect(colour()).toBe('#333333');
+    store.dispatch(documentActions.undone());
+    expect(colour()).toBe('#111111');
+  });
+
+  test('a step that another one has replaced does not end that one; undoing ends any', () => {
+    const { store, state, fill } = open();
+    const first = store.dispatch(beginStep());
+    fill('#111111');
+    const second = store.dispatch(beginStep());
+    fill('#222222');
+    store.dispatch(endStep(first));
+    fill('#333333');
+    expect(state().past).toHaveLength(2);
+    store.dispatch(documentActions.undone());
+    fill('#444444');
+    fill('#555555');
+    expect(state().past).toHaveLength(3);
+    store.dispatch(endStep(second));
+  });
+
+  test('changes that add and take away are joined in full', () => {
+    const { store, state } = open();
+    const step = store.dispatch(beginStep());
+    const before = state().piece;
+    store.dispatch(changePiece('Guide', (draft) => void draft.aids.guides.push({ id: 'a', axis: 'x', at: 10 })));
+    store.dispatch(changePiece('Guide', (draft) => void (draft.aids.guides[0].at = 20)));
+    store.dispatch(endStep(step));
+    expect(state().past).toHaveLength(1);
+    store.dispatch(documentActions.undone());
+    expect(state().piece).toEqual(before);
+    store.dispatch(documentActions.redone());
+    expect(state().piece?.aids.guides).toEqual([{ id: 'a', axis: 'x', at: 20 }]);
+  });
+
+  test('the oldest steps go when there are too many, and the open one stays whole', () => {
+    const { store, state, fill } = open();
+    for (let i = 0; i < 200; i++) fill(`#${String(100000 + i)}`);
+    const step = store.dispatch(beginStep());
+    fill('#aaaaaa');
+    fill('#bbbbbb');
+    store.dispatch(endStep(step));
+    expect(state().past).toHaveLength(200);
+    store.dispatch(documentActions.undone());
+    expect(state().past).toHaveLength(199);
   });
 });

@@ -19,10 +19,12 @@ export interface DocumentState {
   readonly revision: number;
   readonly past: readonly HistoryEntry[];
   readonly future: readonly HistoryEntry[];
+  /** While something is being chosen or dragged: all that is changed from `at` on, a place in the past, is one step. */
+  readonly mark: { readonly id: number; readonly at: number } | null;
 }
 
 const HISTORY_LIMIT = 200;
-const initialState: DocumentState = { piece: null, revision: 0, past: [], future: [] };
+const initialState: DocumentState = { piece: null, revision: 0, past: [], future: [], mark: null };
 
 /** The state behind the draft that the slice hands over. */
 const plain = (state: object): DocumentState => (original(state) ?? state) as DocumentState;
@@ -37,12 +39,28 @@ const slice = createSlice({
       ...action.payload,
     }),
     closed: (): DocumentState => initialState,
-    committed: (state, action: PayloadAction<{ piece: Piece; entry: HistoryEntry }>): DocumentState => ({
+    committed: (state, action: PayloadAction<{ piece: Piece; entry: HistoryEntry }>): DocumentState => {
+      const { past, mark } = plain(state);
+      const { piece, entry } = action.payload;
+      const open = mark !== null && past.length > mark.at;
+      const next = open ? [...past.slice(0, -1), joinedEntries(past[past.length - 1], entry)] : [...past, entry];
+      const dropped = Math.max(0, next.length - HISTORY_LIMIT);
+      return {
+        ...plain(state),
+        piece,
+        past: next.slice(dropped),
+        future: [],
+        mark: mark && { ...mark, at: mark.at - dropped },
+      };
+    },
+    /** Begins a step that may take many changes. */
+    markSet: (state, action: PayloadAction<number>): DocumentState => ({
       ...plain(state),
-      piece: action.payload.piece,
-      past: [...plain(state).past, action.payload.entry].slice(-HISTORY_LIMIT),
-      future: [],
+      mark: { id: action.payload, at: plain(state).past.length },
     }),
+    /** Ends it, unless another has begun meanwhile. */
+    markTaken: (state, action: PayloadAction<number>): DocumentState =>
+      plain(state).mark?.id === action.payload ? { ...plain(state), mark: null } : plain(state),
     undone: (state): DocumentState => {
       const { piece, past, future } = plain(state);
       const entry = past[past.length - 1];
@@ -52,6 +70,7 @@ const slice = createSlice({
         piece: applyPatches(piece, entry.backward),
         past: past.slice(0, -1),
         future: [entry, ...future],
+        mark: null,
       };
     },
     redone: (state): DocumentState => {
@@ -62,6 +81,7 @@ const slice = createSlice({
         ...plain(state),
         piece: applyPatches(piece, entry.forward),
         past: [...past, entry],
+        mark: null,
         future: future.slice(1),
       };
     },
@@ -74,12 +94,35 @@ const slice = createSlice({
       ...action.payload,
       past: [],
       future: [],
+      mark: null,
     }),
   },
 });
 
 export const documentActions = slice.actions;
 export const documentReducer = slice.reducer;
+
+/**
+ * Two steps that follow each other as one. Where both only put values in the place of others, those in between are left out, so that a long drag
+ * weighs no more than a short one.
+ */
+function joinedEntries(first: HistoryEntry, second: HistoryEntry): HistoryEntry {
+  return {
+    ...second,
+    id: first.id,
+    forward: compact([...first.forward, ...second.forward]),
+    backward: compact([...second.backward, ...first.backward]),
+  };
+}
+
+/** Of replacements of one value only the last one counts. */
+function compact(patches: Patch[]): Patch[] {
+  const keys = patches.map(({ path }) => path.join('\u0000'));
+  const simple = patches.every(({ op }) => op === 'replace');
+  const nested = keys.some((key) => keys.some((other) => other.startsWith(`${key}\u0000`)));
+  if (!simple || nested) return patches;
+  return patches.filter((_, i) => keys.lastIndexOf(keys[i]) === i);
+}
 
 let nextEntry = 1;
 

@@ -12,6 +12,8 @@ export interface DrawingPreferences {
   /** Are the columns at the sides unfolded? */
   readonly left: boolean;
   readonly right: boolean;
+  /** How wide they are, CSS px. */
+  readonly widths: { readonly left: number; readonly right: number };
 }
 
 /** A choice kept in this browser: under which name, and what is made of whatever is found there, of any age. */
@@ -23,6 +25,8 @@ interface Preference<T> {
 const among = <T extends string>(all: readonly T[], value: unknown, otherwise: T): T =>
   all.includes(value as T) ? (value as T) : otherwise;
 const flag = (value: unknown, otherwise: boolean): boolean => (typeof value === 'boolean' ? value : otherwise);
+const size = (value: unknown, otherwise: number): number =>
+  typeof value === 'number' && value >= 100 && value <= 1000 ? value : otherwise;
 const fields = (stored: unknown): Record<string, unknown> =>
   typeof stored === 'object' && stored !== null ? (stored as Record<string, unknown>) : {};
 
@@ -39,7 +43,7 @@ export const PREFERENCES = {
   drawing: {
     key: 'arcshift.drawing',
     repair(stored): DrawingPreferences {
-      const { snap, rulers, together, drawsAs, shapeKind, left, right } = fields(stored);
+      const { snap, rulers, together, drawsAs, shapeKind, left, right, widths } = fields(stored);
       const snaps = fields(snap);
       return {
         snap: Object.fromEntries(
@@ -51,6 +55,10 @@ export const PREFERENCES = {
         shapeKind: among(SHAPE_KINDS, shapeKind, 'rectangle'),
         left: flag(left, true),
         right: flag(right, true),
+        widths: {
+          left: size(fields(widths).left, 206),
+          right: size(fields(widths).right, 284),
+        },
       };
     },
   } satisfies Preference<DrawingPreferences>,
@@ -76,6 +84,19 @@ export const PREFERENCES = {
     repair: (stored) =>
       (Array.isArray(stored) ? stored : []).filter((c): c is string => typeof c === 'string').slice(0, MOST_COLOURS),
   } satisfies Preference<string[]>,
+  /** The form of output taken out last, and the options of each; every form checks its own. */
+  outputs: {
+    key: 'arcshift.outputs',
+    repair(stored): { form: string; options: Record<string, Record<string, string>> } {
+      const { form, options } = fields(stored);
+      return {
+        form: typeof form === 'string' ? form : '',
+        options: Object.fromEntries(
+          Object.entries(fields(options)).map(([id, chosen]) => [id, fields(chosen) as Record<string, string>]),
+        ),
+      };
+    },
+  } satisfies Preference<{ form: string; options: Record<string, Record<string, string>> }>,
 } as const;
 
 type PreferenceId = keyof typeof PREFERENCES;

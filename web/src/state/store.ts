@@ -23,6 +23,24 @@ export type AppDispatch = AppStore['dispatch'];
 export const useAppDispatch = useDispatch.withTypes<AppDispatch>();
 export const useAppSelector = useSelector.withTypes<RootState>();
 
+let nextMark = 1;
+
+/** Begins a step of history that may take many changes, as while a colour is being dragged; returns what it is ended with. */
+export const beginStep =
+  () =>
+  (dispatch: AppDispatch): number => {
+    const mark = nextMark++;
+    dispatch(documentActions.markSet(mark));
+    return mark;
+  };
+
+/** Ends a step that `beginStep` began. */
+export const endStep =
+  (mark: number) =>
+  (dispatch: AppDispatch): void => {
+    dispatch(documentActions.markTaken(mark));
+  };
+
 /** Changes the open piece as one undoable step; nothing happens when the recipe changes nothing. */
 export const changePiece =
   (name: string, recipe: Recipe) =>

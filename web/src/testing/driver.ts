@@ -48,7 +48,7 @@ export class Driver {
     this.store.dispatch(documentActions.opened({ piece, revision: 1 }));
     this.editor = createEditor({
       store: this.store,
-      planner: { plan: () => new Promise(() => {}), cancel: () => {} },
+      planners: [{ plan: () => new Promise(() => {}), cancel: () => {} }],
       shapes,
       clock: { now: () => 0, requestFrame: () => 1, cancelFrame: () => {} },
     });

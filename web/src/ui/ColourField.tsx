@@ -1,33 +1,95 @@
-import { useId } from 'react';
+import { useId, useRef, useState } from 'react';
+import { Overlay, Popover } from 'react-bootstrap';
+import { RgbaColorPicker } from 'react-colorful';
+import { useStep } from './step';
 import { TextField } from './TextField';
+import './colour-field.scss';
 
-/** A colour: chosen from the system's picker (as #rrggbb) or typed as any CSS colour. `hex` is the colour for the picker. */
+/** A colour as channels of 0..255 and alpha in 0..1. */
+export interface PickedColour {
+  readonly r: number;
+  readonly g: number;
+  readonly b: number;
+  readonly a: number;
+}
+
+/**
+ * A colour with its opacity: chosen in a field that opens, or typed as any CSS colour. What is dragged in the field is one step of history,
+ * however many colours it passes.
+ */
 export function ColourField({
   label,
   value,
-  hex,
+  picked,
+  toText,
   onChange,
+  onSettled,
 }: {
   readonly label: string;
   readonly value: string;
-  readonly hex: string;
+  /** The value as channels, for the field. */
+  readonly picked: PickedColour;
+  readonly toText: (colour: PickedColour) => string;
   readonly onChange: (value: string) => void;
+  /** Told the colour that was arrived at. */
+  readonly onSettled?: (value: string) => void;
 }) {
   const id = useId();
+  const [open, setOpen] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
+  const step = useStep();
+  const close = (): void => {
+    step.end();
+    onSettled?.(value);
+    setOpen(false);
+  };
   return (
     <div className="field colour">
       <label htmlFor={id}>{label}</label>
       <span className="colour-row">
-        <input
+        <button
+          ref={button}
           id={id}
-          type="color"
-          className="form-control form-control-color"
-          value={hex}
+          type="button"
+          className="colour-swatch"
           title={`${label}: choose`}
-          onChange={(event) => onChange(event.target.value)}
-        />
+          aria-haspopup="dialog"
+          aria-expanded={open}
+          aria-label={`${label}, ${value}`}
+          onClick={() => (open ? close() : setOpen(true))}
+        >
+          <span style={{ backgroundColor: value }} />
+        </button>
         <TextField label={`${label} as text`} hideLabel value={value} onChange={onChange} />
       </span>
+      <Overlay target={button} show={open} placement="left" rootClose onHide={close} transition={false} flip>
+        {(props) => (
+          <Popover
+            {...props}
+            role="dialog"
+            aria-label={`Choose ${label}`}
+            className="colour-popover"
+            onKeyDown={(event) => {
+              if (event.key === 'Escape') {
+                close();
+                button.current?.focus();
+              }
+              event.stopPropagation();
+            }}
+            onPointerUp={step.end}
+          >
+            <RgbaColorPicker
+              color={{ ...picked }}
+              onChange={(colour) => {
+                const text = toText(colour);
+                if (text === value) return;
+                step.touch();
+                onChange(text);
+              }}
+            />
+          </Popover>
+        )}
+      </Overlay>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { useEffect, useId, useState } from 'react';
+import { useStep } from './step';
 import './fields.scss';
 
 export interface NumberFieldProps {
@@ -27,6 +28,7 @@ export function NumberField({
   onChange,
 }: NumberFieldProps) {
   const id = useId();
+  const stepped = useStep();
   const shown = String(+value.toFixed(digits));
   const [text, setText] = useState(shown);
   const [wrong, setWrong] = useState(false);
@@ -73,7 +75,10 @@ export function NumberField({
             );
           }}
           onFocus={(event) => event.target.select()}
-          onBlur={commit}
+          onBlur={() => {
+            commit();
+            stepped.end();
+          }}
           onKeyDown={(event) => {
             if (event.key === 'Enter') commit();
             else if (event.key === 'Escape') {
@@ -81,6 +86,7 @@ export function NumberField({
               setWrong(false);
             } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
               event.preventDefault();
+              stepped.touch();
               settle(value + (event.key === 'ArrowUp' ? 1 : -1) * step * (event.shiftKey ? 10 : 1));
             } else return;
             event.stopPropagation();

@@ -1,8 +1,11 @@
 export * from './ActionButton';
 export { Choice, SelectField } from './Choice';
-export { ColourField } from './ColourField';
+export { ColourField, type PickedColour } from './ColourField';
+export { Columns, type ColumnWidths } from './Columns';
 export { IconButton } from './IconButton';
-export { LineChart } from './LineChart';
 export { NumberField } from './NumberField';
+export { RangeField } from './RangeField';
+export { StepContext, type Steps, useStep } from './step';
+export { Tabs } from './Tabs';
 export { TextField } from './TextField';
 export { VERDICT } from './verdict';

@@ -74,23 +74,31 @@ function unwrap<T>(outcome: Outcome<T>): T {
 }
 
 /**
- * One worker plans shifts, one answers at once while something is dragged and one in full when the hand rests, one looks for alternatives, one
- * reads and writes files, one changes outlines and sets text, so that none waits for another.
+ * Some workers plan shifts, one answers at once while something is dragged and one in full when the hand rests, one looks for alternatives, one
+ * reads and writes files, one makes outputs, one changes outlines and sets text, so that none waits for another. None is started before it is
+ * needed.
  */
 export interface Engines {
-  readonly planner: EngineClient;
+  readonly planners: readonly EngineClient[];
   readonly previewer: EngineClient;
   readonly refiner: EngineClient;
   readonly alternatives: EngineClient;
   readonly files: EngineClient;
+  readonly outputs: EngineClient;
   readonly shapes: EngineClient;
 }
 
-export const startEngines = (): Engines => ({
-  planner: startEngine(),
+/** More workers than this do not plan faster: they wait for memory. */
+const MOST_PLANNERS = 6;
+/** One core is the page's own. */
+const plannerCount = (cores: number): number => Math.min(MOST_PLANNERS, Math.max(1, cores - 1));
+
+export const startEngines = (cores = globalThis.navigator?.hardwareConcurrency ?? 1): Engines => ({
+  planners: Array.from({ length: plannerCount(cores) }, startEngine),
   previewer: startEngine(),
   refiner: startEngine(),
   alternatives: startEngine(),
   files: startEngine(),
+  outputs: startEngine(),
   shapes: startEngine(),
 });

@@ -26,13 +26,14 @@ import {
   type ShiftInput,
   type StrokeShape,
   type SvgReading,
+  shiftInput,
   simplifyContour,
   type TextFont,
   type TextLayout,
   type TextSetting,
-  writeAnimatedSvg,
 } from '@core';
 import * as Comlink from 'comlink';
+import { type OutputOptions, outputById, readOptions } from '../outputs';
 import { fontUrl } from './fonts';
 import { freshId } from './fresh-id';
 import { PlanShelf } from './kept-plans';
@@ -102,6 +103,22 @@ async function attemptTelling<T>(
   return outcome;
 }
 
+/** How much of making an output is planning, where plans are missing. */
+const PLANNING_SHARE = 0.8;
+
+/** The plans of all shifts of a piece. */
+async function plansOf(piece: Piece, tell: Progress): Promise<ReadonlyMap<string, PoseShiftPlan>> {
+  const shifts = Object.values(piece.shifts);
+  const found = new Map<string, PoseShiftPlan>();
+  for (const [i, shift] of shifts.entries()) {
+    const input = shiftInput(piece, shift);
+    const part = (share: number): void => tell((i + share) / shifts.length);
+    found.set(shift.id, await plans.plan(input, () => planPoseShift(input, part)));
+    part(1);
+  }
+  return found;
+}
+
 /** The heavy calls of the core, off the page's main thread. */
 const engine = {
   /** A shift's plan, with its progress (0 to 1) now and then; one that was made before is taken from the browser's store. */
@@ -121,8 +138,17 @@ const engine = {
   arrive: (files: readonly ArrivingFile[], form: ArrivalForm): Promise<Outcome<NewPose[]>> =>
     attempt(async () => posesOfArrival(files, form, form === 'united' ? await paths() : null, freshId)),
   importPiece: (text: string): Promise<Outcome<Piece>> => attempt(() => readPieceFile(text)),
-  animatedSvg: (piece: Piece, digits: number): Promise<Outcome<string>> =>
-    attempt(() => writeAnimatedSvg(compilePiece(piece), { digits, title: piece.name })),
+  /** A file of one of the forms, with its progress; plans that were made before are taken from the browser's store. */
+  makeOutput: (formId: string, piece: Piece, options: OutputOptions, onProgress?: Progress): Promise<Outcome<Blob>> =>
+    attemptTelling(onProgress, async (tell) => {
+      const form = outputById(formId);
+      const checked = readOptions(form, options);
+      const planned = await plansOf(piece, (share) => tell(PLANNING_SHARE * share));
+      const compiled = compilePiece(piece, (shift) => planned.get(shift.id));
+      const rest = (share: number): void => tell(PLANNING_SHARE + (1 - PLANNING_SHARE) * share);
+      // Ended by ending the worker: nothing here outlives it.
+      return form.make({ piece, compiled }, checked, rest, new AbortController().signal);
+    }),
   combine: (kind: CombineKind, outlines: readonly Outline[]): Promise<Outcome<Combination>> =>
     attempt(async () => combineOutlines(await paths(), kind, outlines)),
   strokeOutline: (outline: Outline, stroke: StrokeShape): Promise<Outcome<Outline>> =>

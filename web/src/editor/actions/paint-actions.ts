@@ -49,7 +49,6 @@ export function changePaint(store: AppStore, seconds: number, name: string, chan
 
 /** Gives fill or stroke of what is worked on a paint; null takes it away. A stroke that was not there is 4 px wide. */
 export function setPaint(store: AppStore, seconds: number, which: 'fill' | 'stroke', paint: Paint | null): void {
-  if (typeof paint === 'string') rememberColour(paint);
   changePaint(store, seconds, which === 'fill' ? 'Fill' : 'Stroke', (part) => {
     if (which === 'fill') part.fill = paint as PartDraft['fill'];
     else if (paint === null) part.stroke = null;

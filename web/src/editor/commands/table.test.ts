@@ -11,7 +11,7 @@ const open = () => {
   store.dispatch(documentActions.opened({ piece: pieceOf([SQUARE, SQUARE, SQUARE]), revision: 1 }));
   const editor = createEditor({
     store,
-    planner: { plan: () => new Promise(() => {}), cancel: () => {} },
+    planners: [{ plan: () => new Promise(() => {}), cancel: () => {} }],
     shapes: {} as EngineClient,
     clock: { now: () => 0, requestFrame: () => 1, cancelFrame: () => {} },
   });

@@ -35,7 +35,7 @@ let ended: number;
 beforeEach(async () => {
   store = createStore();
   store.dispatch(documentActions.opened({ piece, revision: 1 }));
-  plans = new PlanStore({ plan: async (input) => planPoseShift(input), cancel: () => {} });
+  plans = new PlanStore([{ plan: async (input) => planPoseShift(input), cancel: () => {} }]);
   clock = new PlaybackClock({ now: () => 0, requestFrame: () => 1, cancelFrame: () => {} });
   asked = [];
   planned.length = 0;

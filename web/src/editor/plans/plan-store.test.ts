@@ -13,8 +13,8 @@ const reversed = (p: Piece): Piece => ({
 });
 const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 0));
 
-/** A planner that answers when it is told to. */
-function slowPlanner() {
+/** Planners that answer when they are told to. */
+function slowPlanner(count = 1) {
   const asked: {
     input: ShiftInput;
     answer: () => void;
@@ -37,7 +37,11 @@ function slowPlanner() {
       asked[asked.length - 1].fail('Cancelled.');
     },
   };
-  return { asked, store: new PlanStore(planner), cancelled: () => cancelled };
+  return {
+    asked,
+    store: new PlanStore(Array.from({ length: count }, () => ({ ...planner }))),
+    cancelled: () => cancelled,
+  };
 }
 
 describe('plans of the open piece', () => {
@@ -53,6 +57,35 @@ describe('plans of the open piece', () => {
     asked[1].answer();
     await settle();
     expect([...store.statuses().values()].some(({ pending }) => pending)).toBe(false);
+  });
+
+  test('several planners work side by side, each at a shift of its own', async () => {
+    const { asked, store } = slowPlanner(2);
+    store.update(piece);
+    expect(asked).toHaveLength(2);
+    expect(asked[0].input.from).not.toEqual(asked[1].input.from);
+    asked[1].answer();
+    await settle();
+    expect([first, second].map((id) => store.planOf(piece.shifts[id]) !== undefined)).toEqual([false, true]);
+    asked[0].answer();
+    await settle();
+    expect(store.planOf(piece.shifts[first])).toBeDefined();
+    expect(asked).toHaveLength(2);
+  });
+
+  test('recolouring asks for nothing, whatever is under way', async () => {
+    const { asked, store } = slowPlanner();
+    store.update(piece);
+    for (let i = 0; i < 2; i++) {
+      asked[i].answer();
+      await settle();
+    }
+    const [part] = Object.values(piece.parts);
+    const plan = store.planOf(piece.shifts[first]);
+    for (let i = 0; i < 5; i++)
+      store.update({ ...piece, parts: { ...piece.parts, [part.id]: { ...part, fill: `#00000${i}` } } });
+    expect(asked).toHaveLength(2);
+    expect(store.planOf(piece.shifts[first])).toBe(plan);
   });
 
   test('an outdated answer is dropped, an outdated request is never sent', async () => {
@@ -106,13 +139,16 @@ describe('plans of the open piece', () => {
   test('the progress of the plan under way is told, and gone when it is there', async () => {
     const { asked, store } = slowPlanner();
     store.update(piece);
-    expect(store.statuses().get(first)?.progress).toBeUndefined();
+    expect(store.progressOf(first)).toBeUndefined();
+    let [told, progressed] = [0, 0];
+    store.subscribe(() => told++);
+    store.onProgress(() => progressed++);
     asked[0].advance(0.4);
-    expect(store.statuses().get(first)).toMatchObject({ pending: true, progress: 0.4 });
-    expect(store.statuses().get(second)?.progress).toBeUndefined();
+    // Whoever paints or lays out is not told: nothing of the picture has changed.
+    expect([told, progressed, store.progressOf(first), store.progressOf(second)]).toEqual([0, 1, 0.4, undefined]);
     asked[0].answer();
     await settle();
-    expect(store.statuses().get(first)?.progress).toBeUndefined();
+    expect([told, store.progressOf(first)]).toEqual([1, undefined]);
   });
 
   test('a plan that is outdated while it is under way is ended, and the next is made', async () => {
@@ -120,7 +156,7 @@ describe('plans of the open piece', () => {
     store.update(piece, first);
     store.update(reversed(piece), first);
     asked[0].advance(0.9);
-    expect(store.statuses().get(first)?.progress).toBeUndefined();
+    expect(store.progressOf(first)).toBeUndefined();
     await new Promise((resolve) => setTimeout(resolve, 200));
     expect(cancelled()).toBe(1);
     expect(asked[1].input.match.direction).toBe('reversed');

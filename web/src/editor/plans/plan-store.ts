@@ -31,25 +31,31 @@ interface Entry {
 export interface PlanStatus {
   readonly plan?: PoseShiftPlan;
   readonly pending: boolean;
-  /** Share of the plan under way that is done, 0 to 1. */
-  readonly progress?: number;
   readonly failed?: string;
 }
 
+/** One planner and what it is at. */
+interface Worker {
+  readonly planner: Planner;
+  underWay?: { readonly id: Id; readonly input: ShiftInput };
+}
+
 /**
- * Keeps a plan for every shift of the open piece. One request is under way at a time; requests that are outdated before their turn are
- * never sent, and one that is outdated while it is under way is ended unless it is about to come.
+ * Keeps a plan for every shift of the open piece, made by as many planners as there are. Requests that are outdated before their turn are never
+ * sent, and one that is outdated while it is under way is ended unless it is about to come.
  */
 export class PlanStore {
   private readonly entries = new Map<Id, Entry>();
   private queue: Id[] = [];
-  private working = false;
-  private underWay: { readonly id: Id; readonly input: ShiftInput } | undefined;
+  private readonly workers: readonly Worker[];
   private closed = false;
   private readonly listeners = new Set<() => void>();
+  private readonly progressListeners = new Set<() => void>();
   private snapshot: ReadonlyMap<Id, PlanStatus> = new Map();
 
-  constructor(private readonly planner: Planner) {}
+  constructor(planners: readonly Planner[]) {
+    this.workers = planners.map((planner) => ({ planner }));
+  }
 
   /** Brings the plans in line with a piece; `first` names a shift to plan before the others. */
   update(piece: Piece, first?: Id): void {
@@ -77,17 +83,17 @@ export class PlanStore {
       else this.queue.push(shift.id);
     }
     if (changed) this.tell();
-    this.endOutdated();
-    void this.work();
+    for (const worker of this.workers) this.endOutdated(worker);
+    for (const worker of this.workers) void this.work(worker);
   }
 
   /** Ends the plan under way if nobody waits for it any more. */
-  private endOutdated(): void {
-    const { underWay } = this;
+  private endOutdated(worker: Worker): void {
+    const { underWay } = worker;
     const outdated = (): boolean => underWay !== undefined && this.entries.get(underWay.id)?.input !== underWay.input;
     if (!outdated()) return;
     setTimeout(() => {
-      if (this.underWay === underWay && outdated()) this.planner.cancel();
+      if (worker.underWay === underWay && outdated()) worker.planner.cancel();
     }, GRACE_MS);
   }
 
@@ -97,7 +103,7 @@ export class PlanStore {
     return entry?.plan && entry.planInput === entry.input ? entry.plan : undefined;
   };
 
-  /** All statuses; the same object until something changes. */
+  /** All statuses; the same object until something changes. Progress is told elsewhere: it changes no picture. */
   statuses = (): ReadonlyMap<Id, PlanStatus> => this.snapshot;
 
   subscribe = (listener: () => void): (() => void) => {
@@ -105,48 +111,58 @@ export class PlanStore {
     return () => void this.listeners.delete(listener);
   };
 
+  /** Share of a shift's plan that is done, 0 to 1, while it is under way. */
+  progressOf = (id: Id): number | undefined => this.entries.get(id)?.progress;
+
+  onProgress = (listener: () => void): (() => void) => {
+    this.progressListeners.add(listener);
+    return () => void this.progressListeners.delete(listener);
+  };
+
   destroy(): void {
     this.closed = true;
     this.listeners.clear();
+    this.progressListeners.clear();
   }
 
-  private async work(): Promise<void> {
-    if (this.working) return;
-    this.working = true;
+  private async work(worker: Worker): Promise<void> {
+    if (worker.underWay) return;
     for (let id = this.queue.shift(); id !== undefined && !this.closed; id = this.queue.shift()) {
       const input = this.entries.get(id)?.input;
-      if (!input) continue;
-      let plan: PoseShiftPlan | undefined;
-      let failed: string | undefined;
-      this.underWay = { id, input };
-      try {
-        plan = await this.planner.plan(input, (share) => this.advance(id, input, share));
-      } catch (error) {
-        failed = (error as Error).message;
-      }
-      this.underWay = undefined;
-      const entry = this.entries.get(id);
-      if (!entry || entry.input !== input || this.closed) continue;
-      if (plan) Object.assign(entry, { plan, planInput: input, failed: undefined, progress: undefined });
-      else entry.failed = failed;
-      this.tell();
+      if (input) await this.plan(worker, id, input);
     }
-    this.working = false;
+  }
+
+  private async plan(worker: Worker, id: Id, input: ShiftInput): Promise<void> {
+    let plan: PoseShiftPlan | undefined;
+    let failed: string | undefined;
+    worker.underWay = { id, input };
+    try {
+      plan = await worker.planner.plan(input, (share) => this.advance(id, input, share));
+    } catch (error) {
+      failed = (error as Error).message;
+    }
+    worker.underWay = undefined;
+    const entry = this.entries.get(id);
+    if (!entry || entry.input !== input || this.closed) return;
+    entry.progress = undefined;
+    if (plan) Object.assign(entry, { plan, planInput: input, failed: undefined });
+    else entry.failed = failed;
+    this.tell();
   }
 
   private advance(id: Id, input: ShiftInput, share: number): void {
     const entry = this.entries.get(id);
     if (entry?.input !== input || this.closed) return;
     entry.progress = share;
-    this.tell();
+    for (const listener of this.progressListeners) listener();
   }
 
   private tell(): void {
     this.snapshot = new Map(
       [...this.entries].map(([id, entry]) => {
         const current = entry.plan && entry.planInput === entry.input ? entry.plan : undefined;
-        const pending = !current && !entry.failed;
-        return [id, { plan: current, pending, progress: pending ? entry.progress : undefined, failed: entry.failed }];
+        return [id, { plan: current, pending: !current && !entry.failed, failed: entry.failed }];
       }),
     );
     for (const listener of this.listeners) listener();

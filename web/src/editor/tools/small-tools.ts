@@ -1,6 +1,6 @@
 import { drawingActions } from '../../state';
 import { cutTargets } from '../actions/outline-actions';
-import { setPaint } from '../actions/paint-actions';
+import { rememberColour, setPaint } from '../actions/paint-actions';
 import { addText } from '../actions/text-actions';
 import { snapAngle } from '../snap/snap';
 import { DRAG_PX, type Tool, type ToolContext } from './tool';
@@ -63,7 +63,10 @@ export function createColourTool(drawing: ToolContext): Tool {
       const colour = drawing.pickColour(pointer.x, pointer.y);
       const { paints } = drawing.store.getState().drawing;
       const which = pointer.alt ? (paints === 'fill' ? 'stroke' : 'fill') : paints;
-      if (colour) setPaint(drawing.store, drawing.seconds(), which, colour);
+      if (colour) {
+        rememberColour(colour);
+        setPaint(drawing.store, drawing.seconds(), which, colour);
+      }
       return null;
     },
     hover: () => 'crosshair',

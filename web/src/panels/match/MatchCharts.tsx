@@ -1,8 +1,8 @@
 import { HEALTH_LIMITS, type Health } from '@core';
-import { LineChart } from '../../ui';
+import { LineChart } from '../../ui/LineChart';
 
 /** What is measured over progress, and the figures of the whole shift. */
-export function MatchCharts({ health }: { readonly health: Health | undefined }) {
+export default function MatchCharts({ health }: { readonly health: Health | undefined }) {
   if (!health) return <p className="details-note">Being measured …</p>;
   if (health.moments.length === 0) return <p className="details-note">Nothing changes shape.</p>;
   const over = (pick: (moment: Health['moments'][number]) => number) =>

@@ -1,17 +1,19 @@
 import type { Piece, Shift } from '@core';
 import { ArrowRight, RotateCcw } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { PoseImage } from '../../canvas/PoseImage';
 import { posePicture } from '../../canvas/pose-picture';
-import { usePlanStatuses } from '../../context';
+import { usePlanProgress, usePlanStatuses } from '../../context';
 import { backToAutomatic, type MatchEditing, type MatchView } from '../../editor';
 import type { AppStore } from '../../state';
-import { ActionButton, VERDICT } from '../../ui';
+import { ActionButton, Tabs, VERDICT } from '../../ui';
 import { MatchAlternatives } from './MatchAlternatives';
-import { MatchCharts } from './MatchCharts';
 import { hasOwn, MatchDecisions } from './MatchDecisions';
 import '../details.scss';
 import './match-details.scss';
+
+/** Charts come with a package of their own, when they are first looked at. */
+const MatchCharts = lazy(() => import('./MatchCharts'));
 
 const TABS = [
   { id: 'decisions', label: 'Decisions' },
@@ -34,8 +36,7 @@ export function MatchDetails({
   readonly view: MatchView;
 }) {
   const [tab, setTab] = useState<(typeof TABS)[number]['id']>('decisions');
-  const { failed, progress } = usePlanStatuses().get(shift.id) ?? {};
-  const matching = progress === undefined ? 'Being matched …' : `Being matched: ${Math.round(100 * progress)} %`;
+  const { failed } = usePlanStatuses().get(shift.id) ?? {};
   const { health, reasons } = view.tried ?? view.plan ?? {};
   const Verdict = health && VERDICT[health.verdict].icon;
   const from = piece.poses[shift.from];
@@ -43,21 +44,7 @@ export function MatchDetails({
   const worst = health?.worst;
   return (
     <aside className="details match-details" aria-label="Details">
-      <div className="details-tabs" role="tablist" aria-label="Details of the match">
-        {TABS.map(({ id, label }) => (
-          <button key={id} type="button" role="tab" aria-selected={tab === id} onClick={() => setTab(id)}>
-            {label}
-          </button>
-        ))}
-      </div>
-      {/* Long tabs scroll: by keyboard too. */}
-      <div
-        className="details-body"
-        role="tabpanel"
-        aria-label={TABS.find(({ id }) => id === tab)?.label}
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls must take the keyboard
-        tabIndex={0}
-      >
+      <Tabs label="Details of the match" tabs={TABS} chosen={tab} onChoose={setTab} panelClass="details-body">
         <div className="details-pair match-pair">
           <span className="details-thumb plum">
             <PoseImage picture={posePicture(piece, from)} size={30} />
@@ -87,11 +74,11 @@ export function MatchDetails({
                     Show {Math.round(100 * worst.progress)} %
                   </button>
                 )}
-                {view.pending && ` ${matching}`}
+                {view.pending && <Matching shiftId={shift.id} />}
               </span>
             </>
           ) : (
-            matching
+            <Matching shiftId={shift.id} />
           )}
         </div>
         {tab === 'decisions' ? (
@@ -113,11 +100,19 @@ export function MatchDetails({
             )}
           </>
         ) : tab === 'charts' ? (
-          <MatchCharts health={health} />
+          <Suspense fallback={<p className="details-note">Drawing the charts …</p>}>
+            <MatchCharts health={health} />
+          </Suspense>
         ) : (
           <MatchAlternatives editing={editing} store={store} shift={shift} plan={view.plan} />
         )}
-      </div>
+      </Tabs>
     </aside>
   );
+}
+
+/** How far the plan is; renders by itself, whatever else there is in the column. */
+function Matching({ shiftId }: { readonly shiftId: string }) {
+  const progress = usePlanProgress(shiftId);
+  return <> {progress === undefined ? 'Being matched …' : `Being matched: ${Math.round(100 * progress)} %`}</>;
 }

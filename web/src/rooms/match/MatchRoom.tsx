@@ -5,6 +5,7 @@ import { MatchEditing, type MatchTool, matchedShift, startHandles } from '../../
 import { MatchDetails } from '../../panels';
 import { type AppStore, selectPiece, selectSelection, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
+import { RoomColumns } from '../RoomColumns';
 import { MatchPictures } from './MatchPictures';
 import { MatchStrip } from './MatchStrip';
 import './match.scss';
@@ -49,7 +50,6 @@ export function MatchRoom() {
   const store = editor.store as AppStore;
   const piece = useAppSelector(selectPiece);
   const selection = useAppSelector(selectSelection);
-  const { right } = useAppSelector((state) => state.drawing);
   const [editing, setDrawing] = useState<MatchEditing | null>(null);
   useEffect(() => {
     const made = new MatchEditing({
@@ -78,19 +78,17 @@ export function MatchRoom() {
         </p>
       </div>
     );
-  return <MatchPicture key={shift.id} editing={editing} store={store} shiftId={shift.id} details={right} />;
+  return <MatchPicture key={shift.id} editing={editing} store={store} shiftId={shift.id} />;
 }
 
 function MatchPicture({
   editing,
   store,
   shiftId,
-  details,
 }: {
   readonly editing: MatchEditing;
   readonly store: AppStore;
   readonly shiftId: string;
-  readonly details: boolean;
 }) {
   const piece = useAppSelector(selectPiece);
   const view = useSyncExternalStore(editing.subscribe, editing.snapshot);
@@ -100,7 +98,7 @@ function MatchPicture({
   if (!piece || !shift) return null;
   const help = TOOLS.find(({ id }) => id === view.tool)?.help;
   return (
-    <>
+    <RoomColumns right={<MatchDetails editing={editing} store={store} piece={piece} shift={shift} view={view} />}>
       <div className="match-room">
         <div className="match-tools" role="toolbar" aria-label="Match tools">
           {TOOLS.map(({ id, icon, label }) => (
@@ -139,7 +137,6 @@ function MatchPicture({
         />
         <MatchStrip editing={editing} plan={view.tried ?? view.plan} />
       </div>
-      {details && <MatchDetails editing={editing} store={store} piece={piece} shift={shift} view={view} />}
-    </>
+    </RoomColumns>
   );
 }

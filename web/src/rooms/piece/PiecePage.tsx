@@ -60,10 +60,10 @@ export function PiecePage() {
           );
         const editor = createEditor({
           store,
-          planner: {
-            plan: (input, onProgress) => engines.planner.planShift(input, onProgress),
-            cancel: () => engines.planner.cancel(),
-          },
+          planners: engines.planners.map((planner) => ({
+            plan: (input, onProgress) => planner.planShift(input, onProgress),
+            cancel: () => planner.cancel(),
+          })),
           shapes: engines.shapes,
           clock: {
             now: () => performance.now(),

@@ -1,4 +1,23 @@
-import type { Figure, Id, Piece } from '@core';
+import type { Figure, Piece } from '@core';
+import {
+  type Announcements,
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  type Modifier,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
 import {
   ChevronDown,
   ChevronRight,
@@ -7,6 +26,7 @@ import {
   ChevronUp,
   Eye,
   EyeOff,
+  GripVertical,
   Group,
   Image,
   Layers2,
@@ -15,7 +35,7 @@ import {
   Trash2,
   Ungroup,
 } from 'lucide-react';
-import { type DragEvent, useState } from 'react';
+import { type PointerEventHandler, type ReactNode, useState } from 'react';
 import { PoseImage } from '../../canvas/PoseImage';
 import { posePicture } from '../../canvas/pose-picture';
 import { useAppStore, useEditor } from '../../context';
@@ -29,8 +49,13 @@ import {
   workedStop,
 } from '../../editor';
 import { changePiece, drawingActions, selectPiece, useAppDispatch, useAppSelector } from '../../state';
-import { IconButton, TextField } from '../../ui';
+import { IconButton, RangeField, Tabs, TextField } from '../../ui';
 import { DrawerColumn } from './DrawerColumn';
+
+const COLUMN_TABS = [
+  { id: 'figures', label: 'Figures' },
+  { id: 'drawer', label: 'Drawer' },
+] as const;
 
 /** The left column: figures in stacking order, the topmost first, or the drawer of shapes kept for reuse. */
 export function FigureList() {
@@ -40,43 +65,49 @@ export function FigureList() {
   if (!piece) return null;
   return (
     <aside className="figure-column" aria-label="Figures and drawer">
-      <div className="figure-tabs" role="tablist" aria-label="Left column">
-        {(['figures', 'drawer'] as const).map((tab) => (
-          <button
-            key={tab}
-            type="button"
-            role="tab"
-            aria-selected={column === tab}
-            onClick={() => dispatch(drawingActions.changed({ column: tab }))}
-          >
-            {tab === 'figures' ? 'Figures' : 'Drawer'}
-          </button>
-        ))}
-      </div>
-      {column === 'drawer' ? <DrawerColumn /> : <Figures piece={piece} />}
+      <Tabs
+        label="Left column"
+        tabs={COLUMN_TABS}
+        chosen={column}
+        onChoose={(next) => dispatch(drawingActions.changed({ column: next }))}
+        panelClass="figure-panel"
+      >
+        {column === 'drawer' ? <DrawerColumn /> : <Figures piece={piece} />}
+      </Tabs>
     </aside>
   );
+}
+
+/** Rows move up and down only. */
+const upright: Modifier = ({ transform }) => ({ ...transform, x: 0 });
+
+/** What a screen reader says while a figure is moved. */
+function announcementsFor({ figures, figureOrder }: Piece): Announcements {
+  const name = (id: string | number): string => figures[id]?.name ?? 'the figure';
+  const place = (id: string | number): string => `place ${figureOrder.length - figureOrder.indexOf(String(id))}`;
+  return {
+    onDragStart: ({ active }) => `${name(active.id)} taken from ${place(active.id)}.`,
+    onDragOver: ({ active, over }) => (over ? `${name(active.id)} is over ${place(over.id)}.` : undefined),
+    onDragEnd: ({ active, over }) =>
+      over ? `${name(active.id)} put at ${place(over.id)}.` : `${name(active.id)} put back.`,
+    onDragCancel: ({ active }) => `${name(active.id)} put back.`,
+  };
 }
 
 function Figures({ piece }: { readonly piece: Piece }) {
   const store = useAppStore();
   const chosen = useAppSelector((state) => chosenFigures(state).join(' '));
   const ids = chosen === '' ? [] : chosen.split(' ');
-  const [dropAt, setDropAt] = useState<Id | null>(null);
   const order = [...piece.figureOrder].reverse();
-  const drop = (event: DragEvent, onto: Id): void => {
-    event.preventDefault();
-    setDropAt(null);
-    const moved = event.dataTransfer.getData('text/x-arcshift-figure');
-    if (!moved || moved === onto || !piece.figures[moved]) return;
-    store.dispatch(
-      changePiece('Stacking order', (draft) => {
-        const rest = draft.figureOrder.filter((id) => id !== moved);
-        // What is dropped on a row takes the place above it.
-        rest.splice(rest.indexOf(onto) + 1, 0, moved);
-        draft.figureOrder = rest;
-      }),
-    );
+  const sensors = useSensors(
+    // A press that hardly moves is a click.
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const dropped = ({ active, over }: DragEndEvent): void => {
+    if (!over || active.id === over.id) return;
+    const moved = arrayMove(order, order.indexOf(String(active.id)), order.indexOf(String(over.id)));
+    store.dispatch(changePiece('Stacking order', (draft) => void (draft.figureOrder = [...moved].reverse())));
   };
   return (
     <>
@@ -84,42 +115,40 @@ function Figures({ piece }: { readonly piece: Piece }) {
         {order.length === 0 && (
           <p className="figure-none">Figures that you draw or drop are listed here, the topmost first.</p>
         )}
-        {order.map((id, i) => {
-          const figure = piece.figures[id];
-          const above = i > 0 ? piece.figures[order[i - 1]] : undefined;
-          const headed = figure.group && figure.group !== above?.group ? piece.groups[figure.group] : undefined;
-          return (
-            <div key={id} className={dropAt === id ? 'drop' : ''}>
-              {headed && (
-                <div className="figure-group">
-                  <Group size={13} aria-hidden="true" />
-                  <TextField
-                    label="Name of the group"
-                    hideLabel
-                    value={headed.name}
-                    onChange={(name) =>
-                      store.dispatch(
-                        changePiece('Rename the group', (draft) => void (draft.groups[headed.id].name = name)),
-                      )
-                    }
-                  />
-                </div>
-              )}
-              <FigureRow
-                piece={piece}
-                figure={figure}
-                chosen={ids.includes(id)}
-                onDragStart={(event) => event.dataTransfer.setData('text/x-arcshift-figure', id)}
-                onDragOver={(event) => {
-                  if (!event.dataTransfer.types.includes('text/x-arcshift-figure')) return;
-                  event.preventDefault();
-                  setDropAt(id);
-                }}
-                onDrop={(event) => drop(event, id)}
-              />
-            </div>
-          );
-        })}
+        <DndContext
+          sensors={sensors}
+          collisionDetection={closestCenter}
+          modifiers={[upright]}
+          accessibility={{ announcements: announcementsFor(piece) }}
+          onDragEnd={dropped}
+        >
+          <SortableContext items={order} strategy={verticalListSortingStrategy}>
+            {order.map((id, i) => {
+              const figure = piece.figures[id];
+              const above = i > 0 ? piece.figures[order[i - 1]] : undefined;
+              const headed = figure.group && figure.group !== above?.group ? piece.groups[figure.group] : undefined;
+              return (
+                <FigureRow key={id} piece={piece} figure={figure} chosen={ids.includes(id)}>
+                  {headed && (
+                    <div className="figure-group">
+                      <Group size={13} aria-hidden="true" />
+                      <TextField
+                        label="Name of the group"
+                        hideLabel
+                        value={headed.name}
+                        onChange={(name) =>
+                          store.dispatch(
+                            changePiece('Rename the group', (draft) => void (draft.groups[headed.id].name = name)),
+                          )
+                        }
+                      />
+                    </div>
+                  )}
+                </FigureRow>
+              );
+            })}
+          </SortableContext>
+        </DndContext>
         <References piece={piece} />
       </div>
       <div className="figure-foot" role="toolbar" aria-label="Stacking and groups">
@@ -168,14 +197,13 @@ function FigureRow({
   piece,
   figure,
   chosen,
-  ...drag
+  children,
 }: {
   readonly piece: Piece;
   readonly figure: Figure;
   readonly chosen: boolean;
-  readonly onDragStart: (event: DragEvent) => void;
-  readonly onDragOver: (event: DragEvent) => void;
-  readonly onDrop: (event: DragEvent) => void;
+  /** What stands over the row. */
+  readonly children?: ReactNode;
 }) {
   const store = useAppStore();
   const editor = useEditor();
@@ -188,9 +216,35 @@ function FigureRow({
   const choose = (more: boolean): void => chooseFigure(store, figure.id, stop, more);
   const flag = (name: string, change: Partial<Figure>) => (): void =>
     changeFigure(store, figure.id, `${name} ${figure.name}`, change as never);
+  const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({
+    id: figure.id,
+  });
   return (
-    <div className="figure-entry">
-      <div className={`figure-row ${chosen ? 'chosen' : ''}`} draggable {...drag}>
+    <div
+      ref={setNodeRef}
+      className={`figure-entry ${isDragging ? 'dragged' : ''}`}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+    >
+      {children}
+      <div
+        className={`figure-row ${chosen ? 'chosen' : ''}`}
+        onPointerDown={listeners?.onPointerDown as PointerEventHandler | undefined}
+      >
+        <button
+          ref={setActivatorNodeRef}
+          type="button"
+          className="figure-grip"
+          title="Drag to another place in the stack; by keyboard Space, then the arrow keys"
+          {...attributes}
+          aria-label={`Move ${figure.name}`}
+          onKeyDown={(event) => {
+            listeners?.onKeyDown?.(event);
+            // Space and arrows belong to what is being moved, not to the piece.
+            if (event.key === ' ' || event.key.startsWith('Arrow') || event.key === 'Escape') event.stopPropagation();
+          }}
+        >
+          <GripVertical size={12} aria-hidden="true" />
+        </button>
         <button
           type="button"
           className="figure-fold"
@@ -319,14 +373,12 @@ function References({ piece }: { readonly piece: Piece }) {
             </div>
             <label className="figure-dim">
               <span>Dimmed</span>
-              <input
-                type="range"
-                className="form-range"
+              <RangeField
+                label={`How strongly ${picture.name} shows, %`}
                 min={5}
                 max={100}
                 value={Math.round(picture.opacity * 100)}
-                aria-label={`How strongly ${picture.name} shows, %`}
-                onChange={(event) => change('Dim the picture', { opacity: Number(event.target.value) / 100 })}
+                onChange={(percent) => change('Dim the picture', { opacity: percent / 100 })}
               />
               <input
                 type="number"

@@ -1,6 +1,6 @@
 import { Canvas } from '../../canvas/Canvas';
 import { Details } from '../../panels';
-import { useAppSelector } from '../../state';
+import { RoomColumns } from '../RoomColumns';
 import { ArrivalBar } from './ArrivalBar';
 import { FigureList } from './FigureList';
 import { ToolRow } from './ToolRow';
@@ -8,16 +8,13 @@ import './shapes.scss';
 
 /** The drawing room: figures at the left, tools over the canvas, the details of what is chosen at the right. */
 export function ShapesRoom() {
-  const { left, right } = useAppSelector((state) => state.drawing);
   return (
-    <>
-      {left && <FigureList />}
+    <RoomColumns left={<FigureList />} right={<Details />}>
       <div className="room-picture">
         <ToolRow />
         <ArrivalBar />
         <Canvas drawing />
       </div>
-      {right && <Details />}
-    </>
+    </RoomColumns>
   );
 }
