@@ -81,7 +81,7 @@ test('unite three overlapping figures and fill the hole between them', async ({ 
     },
   ]);
   await page.getByTestId('arrival').getByRole('button', { name: 'change' }).click();
-  await page.getByLabel('Figures', { exact: true }).check({ force: true });
+  await page.getByRole('radio', { name: 'Figures' }).check({ force: true });
   await page.getByRole('button', { name: 'Arrange' }).click();
   await expect(piece.figures).toHaveCount(3);
   const canvas = await piece.canvas.boundingBox();

@@ -4,7 +4,7 @@ import { type BlendSpace, blendColour, planColourBlend, type Rgba } from '../pai
 /** A value of `size` numbers as a function of progress, made once and then written again and again without allocating. */
 export interface Blend {
   readonly size: number;
-  /** Progress inside (0, 1) where the value bends or jumps, ascending: between them it runs smoothly. */
+  /** Progress where the value bends or jumps, ascending, perhaps beyond 0..1: between them it runs smoothly. */
   readonly breaks: readonly number[];
   /** Does it jump at its breaks and stand still between them? */
   readonly jumps: boolean;
@@ -29,7 +29,7 @@ export function blendNumbers(from: readonly number[], to: readonly number[], { b
   const b = Float64Array.from(to);
   return {
     size: a.length,
-    breaks: NO_BREAKS,
+    breaks: floorBreaks(a, b, beyond, least),
     jumps: false,
     still: a.every((v, i) => v === b[i]),
     write(progress, out, at) {
@@ -40,6 +40,18 @@ export function blendNumbers(from: readonly number[], to: readonly number[], { b
       }
     },
   };
+}
+
+/** Where numbers that go on along their line come down to what they never fall below. */
+function floorBreaks(
+  a: Float64Array,
+  b: Float64Array,
+  beyond: NumberRange['beyond'],
+  least: number,
+): readonly number[] {
+  if (beyond === 'held' || least === -Infinity) return NO_BREAKS;
+  const met = Array.from(a, (v, i) => (least - v) / (b[i] - v)).filter(Number.isFinite);
+  return [...new Set(met)].sort((p, q) => p - q);
 }
 
 /** A choice that cannot be mixed: an index that changes half-way. */

@@ -31,6 +31,9 @@ describe('values over progress', () => {
     ]);
     const width = blendNumbers([4], [1], { beyond: 'on', least: 0 });
     expect([-1, 0.5, 1.2, 2].map((p) => at(width, p)[0])).toEqual([7, 2.5, expect.closeTo(0.4, 9), 0]);
+    // Where it comes down to its least it bends: keyed outputs need a key there.
+    expect(width.breaks).toEqual([expect.closeTo(4 / 3, 9)]);
+    expect(blendNumbers([4], [4], { beyond: 'on', least: 0 }).breaks).toEqual([]);
   });
 
   test('a choice changes half-way, and says so', () => {

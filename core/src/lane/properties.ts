@@ -96,7 +96,7 @@ export const PROPERTIES = {
   strokeWidth: number('stroke', 'stroke-width', {
     beyond: 'on',
     least: 0,
-    error: 0.05,
+    error: 0.02,
     initial: '1',
     apply: (target, value) => void (target.lineWidth = value[0]),
   }),

@@ -119,10 +119,10 @@ class FileWriter {
     } else {
       if (layer.fill && part.fill) {
         if (evenOdd) attributes += ' fill-rule="evenodd"';
-        add(this.paint('fill', part.fill, writer));
+        add(this.paint('fill', part.fill, layer.place, writer));
       } else attributes += ' fill="none"';
       if (part.stroke && layer.stroke) {
-        add(this.paint('stroke', part.stroke.paint, writer));
+        add(this.paint('stroke', part.stroke.paint, layer.place, writer));
         for (const id of STROKE_PROPERTIES) add(writer.property(PROPERTIES[id], part.stroke.properties[id]));
       }
       if (layer.seen) add(this.seen(part, layer.seen, writer));
@@ -131,12 +131,10 @@ class FileWriter {
     return inside ? `<path${attributes}>${inside}</path>\n` : `<path${attributes}/>\n`;
   }
 
-  private paint(name: 'fill' | 'stroke', lanes: PaintLanes, writer: LaneWriter): Written {
+  private paint(name: 'fill' | 'stroke', lanes: PaintLanes, place: 0 | 1, writer: LaneWriter): Written {
     if (lanes.kind === 'colour') return writer.property(PROPERTIES[name], lanes.colour);
-    const urls = gradientElements(lanes, writer).map((element) => `url(#${this.define(element)})`);
-    const keys = writer.keys(lanes.place, PLACE);
-    const texts = keys.map(({ values }) => values.map(([index]) => urls[index]));
-    return { attributes: ` ${name}="${urls[0]}"`, inside: writer.animate(name, keys, texts) };
+    const id = this.define(gradientElements(lanes, writer)[Math.min(place, lanes.places.length - 1)]);
+    return { attributes: ` ${name}="url(#${id})"`, inside: '' };
   }
 
   /** Shows an element only while the shift is between two values of progress. */
@@ -170,6 +168,3 @@ class FileWriter {
     return id;
   }
 }
-
-/** Which gradient is shown: an index, no property of its own. */
-const PLACE = { ...PROPERTIES.cap, attributes: [], texts: () => [] };

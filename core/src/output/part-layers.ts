@@ -1,4 +1,5 @@
 import { isVanished, type PartLanes } from '../frame';
+import type { PaintLanes } from '../lane';
 import type { PlanContour } from '../morph';
 import type { PathRun } from './compact-path';
 
@@ -7,6 +8,8 @@ export interface PartLayer {
   readonly fill: boolean;
   readonly stroke: boolean;
   readonly runs: readonly PathRun[];
+  /** Which of the places of its gradient: paint that becomes a gradient of another kind has one for each half. */
+  readonly place: 0 | 1;
   /** Between which progress it is seen; always where it is left out. */
   readonly seen?: { readonly from: number; readonly until: number };
 }
@@ -32,17 +35,41 @@ const edges = (contours: readonly PlanContour[], of: 'bridgesA' | 'bridgesB'): P
  * The path elements of a part, the lowest first. One is enough, unless a stroke must leave something out: bridges, which differ between the
  * halves, and contours that are a mere point while they wait or are gone, at which a pen would leave a dot.
  */
-export function partLayers({ plan, fill, stroke }: PartLanes): PartLayer[] {
+export const partLayers = (part: PartLanes): PartLayer[] =>
+  outlineLayers(part).flatMap((layer) => paintLayers(layer, part));
+
+/** Animation changes colours, not what a paint refers to: a gradient that becomes one of another kind is two elements. */
+function paintLayers(layer: PartLayer, { fill, stroke }: PartLanes): PartLayer[] {
+  const fills = layer.fill && changes(fill);
+  const strokes = layer.stroke && changes(stroke?.paint ?? null);
+  if (!fills && !strokes) return [layer];
+  const halves = (one: PartLayer, split: boolean): PartLayer[] => (split ? [half(one, 0), half(one, 1)] : [one]);
+  return [
+    ...(layer.fill && fill ? halves({ ...layer, stroke: false }, fills) : []),
+    ...(layer.stroke && stroke ? halves({ ...layer, fill: false }, strokes) : []),
+  ];
+}
+
+const changes = (paint: PaintLanes | null): boolean => paint?.kind === 'gradient' && paint.places.length > 1;
+
+function half(layer: PartLayer, place: 0 | 1): PartLayer {
+  const { from = -Infinity, until = Infinity } = layer.seen ?? {};
+  const seen = place === 0 ? { from, until: Math.min(until, 0.5) } : { from: Math.max(from, 0.5), until };
+  return { ...layer, place, seen };
+}
+
+function outlineLayers({ plan, fill, stroke }: PartLanes): PartLayer[] {
   const { contours } = plan;
   const bridged = contours.some(({ bridgesA, bridgesB }) => bridgesA.length + bridgesB.length > 0);
   const waiting = contours.some((contour) => isVanished(contour, 0) || isVanished(contour, 1));
-  if (!stroke || (!bridged && !waiting)) return [{ fill: true, stroke: true, runs: whole(contours) }];
-  const layers: PartLayer[] = fill ? [{ fill: true, stroke: false, runs: whole(contours) }] : [];
+  if (!stroke || (!bridged && !waiting)) return [{ fill: true, stroke: true, place: 0, runs: whole(contours) }];
+  const layers: PartLayer[] = fill ? [{ fill: true, stroke: false, place: 0, runs: whole(contours) }] : [];
   const add = (runs: readonly PathRun[], from: number, until: number): void => {
     if (runs.length === 0 || !(from < until)) return;
     layers.push({
       fill: false,
       stroke: true,
+      place: 0,
       runs,
       ...(from > -Infinity || until < Infinity ? { seen: { from, until } } : {}),
     });

@@ -13,6 +13,9 @@ export interface PickedColour {
   readonly a: number;
 }
 
+/** Beside the field's label, so that what is being chosen stays in sight, px. */
+const BESIDE_LABEL = { modifiers: [{ name: 'offset', options: { offset: [0, 108] } }] };
+
 /**
  * A colour with its opacity: chosen in a field that opens, or typed as any CSS colour. What is dragged in the field is one step of history,
  * however many colours it passes.
@@ -62,7 +65,15 @@ export function ColourField({
         </button>
         <TextField label={`${label} as text`} hideLabel value={value} onChange={onChange} />
       </span>
-      <Overlay target={button} show={open} placement="left" rootClose onHide={close} transition={false} flip>
+      <Overlay
+        target={button}
+        show={open}
+        placement="left"
+        rootClose
+        onHide={close}
+        transition={false}
+        popperConfig={BESIDE_LABEL}
+      >
         {(props) => (
           <Popover
             {...props}

@@ -37,11 +37,14 @@ const TYPED =
 const PRESSED = 'button, [role="button"], summary, label, a, input:not([type="range"])';
 const STEPPED = 'input, select, [role="slider"], [role="menu"], [role="listbox"]';
 
+/** A row that was taken and is being moved has all keys to itself. */
+const CARRIED = '[aria-roledescription="sortable"][aria-pressed="true"]';
+
 /** Does the key mean something to the element that has the focus? Then it is not a shortcut. */
 function belongsToFocus(event: KeyboardEvent): boolean {
   const focused = event.target;
   if (!(focused instanceof Element)) return false;
-  if (focused.closest(TYPED)) return true;
+  if (focused.closest(TYPED) || focused.closest(CARRIED)) return true;
   if (event.key === ' ' || event.key === 'Enter') return focused.closest(`${PRESSED}, select`) !== null;
   if (event.key.startsWith('Arrow')) return focused.closest(STEPPED) !== null;
   return false;

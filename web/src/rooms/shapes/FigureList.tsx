@@ -35,7 +35,7 @@ import {
   Trash2,
   Ungroup,
 } from 'lucide-react';
-import { type PointerEventHandler, type ReactNode, useState } from 'react';
+import { type KeyboardEventHandler, type PointerEventHandler, type ReactNode, useState } from 'react';
 import { PoseImage } from '../../canvas/PoseImage';
 import { posePicture } from '../../canvas/pose-picture';
 import { useAppStore, useEditor } from '../../context';
@@ -237,11 +237,7 @@ function FigureRow({
           title="Drag to another place in the stack; by keyboard Space, then the arrow keys"
           {...attributes}
           aria-label={`Move ${figure.name}`}
-          onKeyDown={(event) => {
-            listeners?.onKeyDown?.(event);
-            // Space and arrows belong to what is being moved, not to the piece.
-            if (event.key === ' ' || event.key.startsWith('Arrow') || event.key === 'Escape') event.stopPropagation();
-          }}
+          onKeyDown={listeners?.onKeyDown as KeyboardEventHandler | undefined}
         >
           <GripVertical size={12} aria-hidden="true" />
         </button>

@@ -1,0 +1,406 @@
+import { fileURLToPath } from 'node:url';
+import {
+  type Figure,
+  type Gradient,
+  type Part,
+  type Piece,
+  type PieceDraft,
+  PROPERTIES,
+  plainStroke,
+  type Stroke,
+} from '@core';
+import { expect, type Page, test } from '@playwright/test';
+import { build } from 'vite';
+import { countedIds, drawnPose, pieceBetween } from '../core/src/testing/pieces';
+
+const SIZE = 240;
+/** Moments of the one second that each case takes; none at its exact middle, where choices change. */
+const TIMES = [0.04, 0.3, 0.47, 0.72, 0.97];
+
+let script = '';
+test.beforeAll(async () => {
+  const built = await build({
+    configFile: false,
+    logLevel: 'error',
+    resolve: { alias: { '@core': fileURLToPath(new URL('../core/src/index.ts', import.meta.url)) } },
+    build: {
+      write: false,
+      minify: false,
+      lib: {
+        entry: fileURLToPath(new URL('support/picture-page.ts', import.meta.url)),
+        formats: ['iife'],
+        name: 'picture',
+      },
+    },
+  });
+  const [first] = Array.isArray(built) ? built : [built];
+  if (!('output' in first)) throw new Error('Nothing was built.');
+  script = first.output[0].type === 'chunk' ? first.output[0].code : '';
+});
+
+const SQUARE = 'M50 50H190V190H50Z';
+const DIAMOND = 'M120 30L210 120L120 210L30 120Z';
+const DROP = 'M120 20C160 80 200 110 200 150A80 70 0 0 1 40 150C40 110 80 80 120 20Z';
+const RING = 'M40 40H200V200H40ZM90 90V150H150V90Z';
+const CROSSED = 'M40 40H200V200H40ZM90 90H150V150H90Z';
+const LINE = 'M40 180L120 60L200 180';
+const LINE_B = 'M30 90L120 200L210 90';
+
+const newId = countedIds();
+const part = (d: string, change: Partial<Part> = {}): Part => ({
+  ...drawnPose(d, newId).parts[0],
+  fill: '#c02040',
+  ...change,
+});
+const pen = (change: Partial<Stroke> = {}): Stroke => ({
+  ...plainStroke('#1040a0', 12),
+  cap: 'butt',
+  join: 'miter',
+  ...change,
+});
+const drawn = (d: string, change: Partial<Stroke> = {}): Part => part(d, { fill: null, stroke: pen(change) });
+const stops = [
+  { at: 0, colour: '#ff0000' },
+  { at: 0.5, colour: '#ffe060' },
+  { at: 1, colour: '#0030c0' },
+];
+const others = [
+  { at: 0.2, colour: '#00a060' },
+  { at: 0.6, colour: '#ffffff' },
+  { at: 0.9, colour: 'rgb(40 0 80 / 0.4)' },
+];
+const linear = (x0: number, y0: number, x1: number, y1: number, s = stops): Gradient => ({
+  kind: 'linear',
+  from: [x0, y0],
+  to: [x1, y1],
+  stops: s,
+});
+const radial = (
+  x: number,
+  y: number,
+  rx: number,
+  ry: number,
+  rotation = 0,
+  focus: [number, number] = [0, 0],
+  s = stops,
+): Gradient => ({
+  kind: 'radial',
+  centre: [x, y],
+  radii: [rx, ry],
+  rotation,
+  focus,
+  stops: s,
+});
+
+interface Case {
+  readonly from: readonly Part[];
+  readonly to: readonly Part[];
+  readonly options?: Parameters<typeof pieceBetween>[2];
+  /** Whatever else is in the piece. */
+  readonly also?: (draft: PieceDraft) => void;
+}
+const BACK = { kind: 'cubic-bezier', x1: 0.35, y1: -0.5, x2: 0.4, y2: 1.6 } as const;
+const GLIDE = { kind: 'cubic-bezier', x1: 0.5, y1: 0, x2: 0.15, y2: 1 } as const;
+
+/** Adds a figure standing still, seen inside or clipping others. */
+function standing(
+  draft: PieceDraft,
+  id: string,
+  parts: readonly Part[],
+  change: Partial<Figure> = {},
+  bottom = false,
+): void {
+  const source = pieceBetween(parts, parts).figures.f;
+  const pose = `${id}-pose`;
+  for (const each of parts) draft.parts[each.id] = each as PieceDraft['parts'][string];
+  draft.poses[pose] = { ...structuredClone(draft.poses.A), id: pose, hold: 1, parts: parts.map((each) => each.id) };
+  draft.figures[id] = {
+    ...structuredClone(source),
+    id,
+    name: id,
+    poses: [pose],
+    rail: [],
+    ...change,
+  } as PieceDraft['figures'][string];
+  if (bottom) draft.figureOrder.unshift(id);
+  else draft.figureOrder.push(id);
+}
+
+/** A case for each row of the table. */
+const ROWS: Record<keyof typeof PROPERTIES, Case> = {
+  opacity: {
+    from: [part(SQUARE, { fill: '#ff0000', stroke: pen({ paint: '#0000ff', width: 30 }) })],
+    to: [part(SQUARE, { fill: '#ff0000', stroke: pen({ paint: '#0000ff', width: 30 }) })],
+    options: { figure: { opacity: 0.5 } },
+  },
+  outline: { from: [part(SQUARE)], to: [part(DROP)], options: { shift: { easing: GLIDE, method: 'turning' } } },
+  fill: { from: [part(SQUARE)], to: [part(SQUARE, { fill: 'rgb(0 80 200 / 0.4)' })] },
+  stroke: { from: [drawn(SQUARE)], to: [drawn(SQUARE, { paint: 'rgb(240 120 0 / 0.5)' })] },
+  strokeWidth: { from: [drawn(DROP, { width: 2 })], to: [drawn(DROP, { width: 30 })] },
+  cap: { from: [drawn(LINE, { width: 30 })], to: [drawn(LINE, { width: 30, cap: 'round' })] },
+  join: { from: [drawn(LINE, { width: 30 })], to: [drawn(LINE, { width: 30, join: 'round' })] },
+  miter: { from: [drawn(LINE, { width: 24, miter: 1 })], to: [drawn(LINE, { width: 24, miter: 6 })] },
+  dash: { from: [drawn(SQUARE, { dash: [30, 10] })], to: [drawn(SQUARE, { dash: [6, 20] })] },
+  dashOffset: { from: [drawn(SQUARE, { dash: [30, 20] })], to: [drawn(SQUARE, { dash: [30, 20], dashOffset: 45 })] },
+  line: {
+    from: [part(SQUARE, { fill: linear(50, 50, 190, 50) })],
+    to: [part(SQUARE, { fill: linear(120, 190, 90, 60) })],
+  },
+  ellipse: {
+    from: [part(SQUARE, { fill: radial(120, 120, 80, 30) })],
+    to: [part(SQUARE, { fill: radial(90, 140, 40, 90, 60) })],
+  },
+  focus: {
+    from: [part(SQUARE, { fill: radial(120, 120, 80, 60, 20, [0.6, 0]) })],
+    to: [part(SQUARE, { fill: radial(120, 120, 80, 60, 20, [-0.3, 0.5]) })],
+  },
+  stopOffset: {
+    from: [part(SQUARE, { fill: linear(50, 50, 190, 190) })],
+    to: [
+      part(SQUARE, {
+        fill: linear(
+          50,
+          50,
+          190,
+          190,
+          stops.map((stop, i) => ({ ...stop, at: [0.4, 0.8, 0.9][i] })),
+        ),
+      }),
+    ],
+  },
+  stopColour: {
+    from: [part(SQUARE, { fill: linear(50, 50, 190, 190) })],
+    to: [
+      part(SQUARE, {
+        fill: linear(
+          50,
+          50,
+          190,
+          190,
+          stops.map((stop, i) => ({ ...stop, colour: others[i].colour })),
+        ),
+      }),
+    ],
+  },
+};
+
+/** Rows that touch each other, and what besides the rows shapes a picture. */
+const PAIRS: Record<string, Case> = {
+  'opacity with a gradient': {
+    from: [
+      part(SQUARE, { fill: linear(50, 50, 190, 190), stroke: pen({ paint: radial(120, 120, 120, 120), width: 20 }) }),
+    ],
+    to: [part(DROP, { fill: linear(50, 190, 190, 50), stroke: pen({ paint: radial(90, 90, 90, 90), width: 20 }) })],
+    options: { figure: { opacity: 0.6 } },
+  },
+  'opacity of several parts that overlap': {
+    from: [part(SQUARE), part(DIAMOND, { fill: '#2050c0' })],
+    to: [part(DROP), part(SQUARE, { fill: '#20c050' })],
+    options: { figure: { opacity: 0.5 } },
+  },
+  'opacity inside a clip': {
+    from: [part(SQUARE, { stroke: pen({ width: 30 }) })],
+    to: [part(DROP, { stroke: pen({ width: 30 }) })],
+    options: { figure: { opacity: 0.5, clip: 'mask' } },
+    also: (draft) => standing(draft, 'mask', [part(DIAMOND)], { hidden: true }, true),
+  },
+  'clip in clip': {
+    from: [part(SQUARE)],
+    to: [part(DROP, { fill: '#20a040' })],
+    options: { figure: { clip: 'inner' } },
+    also(draft) {
+      standing(draft, 'outer', [part('M60 20H180V220H60Z')], { hidden: true }, true);
+      standing(draft, 'inner', [part(DIAMOND)], { hidden: true, clip: 'outer' }, true);
+    },
+  },
+  'clip by a hole': {
+    from: [part('M0 0H240V240H0Z')],
+    to: [part('M0 0H240V240H0Z', { fill: '#20a040' })],
+    options: { figure: { clip: 'mask' } },
+    also: (draft) => standing(draft, 'mask', [part(CROSSED, { fillRule: 'evenodd' })], { hidden: true }, true),
+  },
+  'clip by parts that overlap and run against each other': {
+    from: [part('M0 0H240V240H0Z')],
+    to: [part('M0 0H240V240H0Z', { fill: '#20a040' })],
+    options: { figure: { clip: 'mask' } },
+    also: (draft) =>
+      standing(draft, 'mask', [part('M40 40H150V150H40Z'), part('M90 90V200H200V90Z')], { hidden: true }, true),
+  },
+  'a moving clip, seen itself': {
+    from: [part(DROP)],
+    to: [part(SQUARE)],
+    also: (draft) => standing(draft, 'seen', [part('M0 100H240V140H0Z', { fill: '#103060' })], { clip: 'f' }),
+  },
+  'dash with a gradient': {
+    from: [drawn(SQUARE, { dash: [30, 12], width: 20, paint: linear(50, 50, 190, 190) })],
+    to: [drawn(DROP, { dash: [12, 30], width: 20, paint: linear(190, 50, 50, 190, others) })],
+  },
+  'dash with caps': {
+    from: [drawn(LINE, { dash: [30, 30], cap: 'round' })],
+    to: [drawn(LINE_B, { dash: [10, 40], cap: 'square' })],
+  },
+  'dash with width and offset': {
+    from: [drawn(SQUARE, { dash: [20, 10], width: 4 })],
+    to: [drawn(SQUARE, { dash: [40, 30], width: 20, dashOffset: 30 })],
+    options: { shift: { easing: BACK } },
+  },
+  'dashes that open from an unbroken line': {
+    from: [drawn(DIAMOND)],
+    to: [drawn(DIAMOND, { dash: [20, 20, 4, 20] })],
+  },
+  'join with mitre': {
+    from: [drawn(LINE, { width: 24, miter: 1.2 })],
+    to: [drawn(LINE_B, { width: 10, join: 'bevel', miter: 8 })],
+  },
+  'stroke with an ellipse': {
+    from: [drawn(SQUARE, { width: 26, paint: radial(120, 120, 110, 40) })],
+    to: [drawn(DROP, { width: 14, paint: radial(120, 120, 40, 110, 40) })],
+  },
+  'stroke with a circle whose focus is turned': {
+    from: [drawn(SQUARE, { width: 26, paint: radial(120, 120, 110, 110, 0, [0.5, 0]) })],
+    to: [drawn(SQUARE, { width: 26, paint: radial(120, 120, 110, 110, 120, [0.5, 0]) })],
+  },
+  'stroke over fill, both see-through': {
+    from: [part(SQUARE, { fill: 'rgb(200 0 0 / 0.5)', stroke: pen({ paint: 'rgb(0 0 200 / 0.5)', width: 30 }) })],
+    to: [part(DROP, { fill: 'rgb(0 120 0 / 0.8)', stroke: pen({ paint: 'rgb(200 200 0 / 0.3)', width: 10 }) })],
+  },
+  'stop colours with their places': {
+    from: [part(SQUARE, { fill: linear(50, 50, 190, 190) })],
+    to: [part(SQUARE, { fill: linear(190, 50, 50, 190, others) })],
+    options: { shift: { easing: BACK } },
+  },
+  'a linear gradient that becomes a radial one': {
+    from: [part(SQUARE, { fill: linear(50, 50, 190, 190) })],
+    to: [part(DROP, { fill: radial(120, 140, 80, 50, 30) })],
+  },
+  'a colour that becomes a gradient': {
+    from: [part(SQUARE, { fill: '#20a040' })],
+    to: [part(SQUARE, { fill: radial(120, 120, 90, 60, 30) })],
+  },
+  'fill and stroke that one side lacks': {
+    from: [part(SQUARE, { fill: '#20a040' })],
+    to: [part(DROP, { fill: null, stroke: pen({ width: 20 }) })],
+  },
+  'width beyond its ends': {
+    // Curves on both sides: the browser smooths the edges of stroked lines otherwise than those of the same lines as cubics.
+    from: [drawn(DROP, { width: 20 })],
+    to: [drawn('M120 40A80 80 0 0 1 120 200A80 80 0 0 1 120 40Z', { width: 7 })],
+    options: { shift: { easing: BACK } },
+  },
+  'colours and outlines beyond their ends': {
+    from: [part(DROP, { fill: '#208040' })],
+    to: [part(SQUARE, { fill: '#f0c020' })],
+    options: { shift: { easing: BACK, blend: 'srgb' } },
+  },
+  'a hole by the even-odd rule': {
+    from: [part(CROSSED, { fillRule: 'evenodd' })],
+    to: [part('M30 30H210V210H30ZM60 60H100V180H60Z', { fillRule: 'evenodd', fill: '#2040a0' })],
+  },
+  'a hole that opens through a slit, stroked': {
+    from: [part(RING, { stroke: pen({ width: 8 }) })],
+    to: [part(SQUARE, { stroke: pen({ width: 8 }) })],
+  },
+  'an unpaired contour with round joins': {
+    from: [part('M40 40H130V130H40Z', { stroke: pen({ join: 'round', cap: 'round', width: 16 }) })],
+    to: [part('M40 40H130V130H40ZM170 170H220V220H170Z', { stroke: pen({ join: 'round', cap: 'round', width: 16 }) })],
+  },
+  'an unpaired part that goes': {
+    from: [
+      part('M40 40H130V130H40Z'),
+      part('M170 170H220V220H170Z', { fill: '#2040a0', stroke: pen({ join: 'round' }) }),
+    ],
+    to: [part('M60 60H150V150H60Z')],
+    options: { figure: { opacity: 0.7 } },
+  },
+};
+
+async function compare(page: Page, piece: Piece): Promise<void> {
+  for (const seconds of TIMES) {
+    const shot = await page
+      .evaluate((t) => (window as unknown as { showAt(t: number): void }).showAt(t), seconds)
+      .then(() => page.screenshot({ clip: { x: 0, y: 0, width: 2 * SIZE, height: SIZE } }));
+    const { inked, different } = await page.evaluate(
+      async ([base64, size]) => {
+        const bytes = Uint8Array.from(atob(base64 as string), (c) => c.charCodeAt(0));
+        const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
+        const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+        const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
+        context.drawImage(bitmap, 0, 0);
+        const n = size as number;
+        const a = context.getImageData(0, 0, n, n).data;
+        const b = context.getImageData(n, 0, n, n).data;
+        let [inked, different] = [0, 0];
+        for (let i = 0; i < a.length; i += 4) {
+          const off = Math.max(...[0, 1, 2].map((k) => Math.abs(a[i + k] - b[i + k])));
+          const ink = Math.max(...[0, 1, 2].map((k) => 255 - Math.min(a[i + k], b[i + k])));
+          if (ink > 8) inked++;
+          if (off > 32) different++;
+        }
+        return { inked, different };
+      },
+      [shot.toString('base64'), SIZE] as const,
+    );
+    expect([piece.name, seconds, inked > 300]).toEqual([piece.name, seconds, true]);
+    expect([piece.name, seconds, different <= 0.005 * inked ? 'agree' : `${different} of ${inked} differ`]).toEqual([
+      piece.name,
+      seconds,
+      'agree',
+    ]);
+  }
+}
+
+async function load(page: Page, name: string, { from, to, options, also }: Case): Promise<Piece> {
+  const draft = structuredClone(pieceBetween(from, to, options)) as PieceDraft;
+  Object.assign(draft.canvas, { width: SIZE, height: SIZE });
+  draft.name = name;
+  also?.(draft);
+  await page.setViewportSize({ width: 2 * SIZE, height: SIZE });
+  await page.setContent(
+    '<style>body{margin:0;display:flex;background:#fff}svg,canvas{display:block;flex:none}</style>',
+  );
+  await page.addScriptTag({ content: script });
+  await page.evaluate((piece) => (window as unknown as { loadPiece(piece: unknown): void }).loadPiece(piece), draft);
+  return draft as Piece;
+}
+
+test('every row of the table of properties looks the same on the canvas and in the file, at five moments', async ({
+  page,
+}) => {
+  // The table decides which cases there are.
+  for (const id of Object.keys(PROPERTIES) as (keyof typeof PROPERTIES)[])
+    await compare(page, await load(page, id, ROWS[id]));
+});
+
+test('rows that touch each other do too: clips, opacity, gradients, dashes, unpaired contours, overshoot', async ({
+  page,
+}) => {
+  for (const [name, each] of Object.entries(PAIRS)) await compare(page, await load(page, name, each));
+});
+
+test('a half-opaque red area under a blue stroke: the figure is faded as one, on both sides', async ({ page }) => {
+  await load(page, 'opacity', ROWS.opacity);
+  await page.evaluate(() => (window as unknown as { showAt(t: number): void }).showAt(0.5));
+  const shot = (await page.screenshot({ clip: { x: 0, y: 0, width: 2 * SIZE, height: SIZE } })).toString('base64');
+  const pixels = await page.evaluate(
+    async ([base64, size]) => {
+      const bytes = Uint8Array.from(atob(base64 as string), (c) => c.charCodeAt(0));
+      const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
+      const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext(
+        '2d',
+      ) as OffscreenCanvasRenderingContext2D;
+      context.drawImage(bitmap, 0, 0);
+      // The middle of the area, and the inner half of the stroke, where it lies over the area.
+      return [0, size as number].flatMap((left) =>
+        [120, 57].map((x) => [...context.getImageData(left + x, 120, 1, 1).data.slice(0, 3)]),
+      );
+    },
+    [shot, SIZE] as const,
+  );
+  for (const [area, stroke] of [pixels.slice(0, 2), pixels.slice(2)]) {
+    for (const [pixel, wanted] of [
+      [area, [255, 127, 127]],
+      [stroke, [127, 127, 255]],
+    ] as const)
+      pixel.forEach((v, k) => expect(Math.abs(v - wanted[k])).toBeLessThanOrEqual(2));
+  }
+});
