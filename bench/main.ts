@@ -13,8 +13,10 @@ import {
 import { realIcons } from '../core/src/testing/icons';
 import { dragStep } from './drag-step';
 import { firstAnswers } from './first-answer';
+import { printHands } from './hands';
 import { printInvariance } from './invariance';
 import { printQuality } from './quality';
+import { printSvgSizes } from './svg-sizes';
 
 const PAIRS = 100;
 const ROUNDS = 60;
@@ -136,6 +138,9 @@ console.log(
 console.log(
   `a drag step / building the pose anew, 5,000 points               ${(large.step / large.rebuilt).toFixed(2)}`,
 );
+
+await printHands();
+printSvgSizes();
 
 // Lists that were used while constants were chosen, and lists that were not.
 for (const seed of [1, 2]) printQuality(seed, 300);

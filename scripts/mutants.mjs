@@ -42,7 +42,8 @@ function ranges() {
     return lines.flatMap((line, i) => {
       // Types, comments and imports break nothing.
       const code = line.trim();
-      const idle = code === '' || /^(\/\/|\/?\*|import |export \* |export type|readonly |\}|\)|type |interface )/.test(code);
+      const idle =
+        code === '' || /^(\/\/|\/?\*|import |export \* |export type|readonly |\}|\)|type |interface )/.test(code);
       return !idle && next() < share ? [`${name}:${i + 1}-${i + 1}`] : [];
     });
   });

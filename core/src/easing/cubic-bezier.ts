@@ -1,4 +1,3 @@
-import { increasingRoot } from '../num';
 import type { EasingKind } from './kind';
 
 /** The timing function of CSS Easing 1: x values in [0, 1], y values free (below 0 winds up, above 1 overshoots). */
@@ -20,15 +19,28 @@ const bezierSlope = (a: number, b: number, t: number): number => {
   return 3 * u * u * a + 6 * u * t * (b - a) + 3 * t * t * (1 - b);
 };
 
+const STEPS = 60;
+const CLOSE = 1e-12;
+
+/**
+ * The parameter at which x is `x`: Newton's method inside a shrinking bracket, with bisection where Newton leaves it (Numerical Recipes, 3rd
+ * edition, 2007, section 9.4). Asked for every frame, so it makes nothing, not even a function.
+ */
 function parameterAt(x1: number, x2: number, x: number): number {
-  return increasingRoot(
-    (t) => bezier(x1, x2, t) - x,
-    (t) => bezierSlope(x1, x2, t),
-    0,
-    1,
-    x,
-    1e-12,
-  );
+  let low = 0;
+  let high = 1;
+  let t = x;
+  for (let step = 0; step < STEPS; step++) {
+    const off = bezier(x1, x2, t) - x;
+    if (off === 0) return t;
+    if (off < 0) low = t;
+    else high = t;
+    let next = t - off / bezierSlope(x1, x2, t);
+    if (!(next > low && next < high)) next = (low + high) / 2;
+    if (Math.abs(next - t) < CLOSE) return next;
+    t = next;
+  }
+  return t;
 }
 
 /** Is it a straight line anyway? */

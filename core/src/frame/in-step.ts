@@ -23,7 +23,7 @@ class Steps {
         const timed = { shift, figure, start };
         this.byId.set(shift.id, timed);
         if (piece.figures[id].hidden) continue;
-        const key = timeKey(start, shift.duration);
+        const key = timeKey(start, shift);
         const others = this.byTime.get(key);
         if (others) others.push(timed);
         else this.byTime.set(key, [timed]);
@@ -35,11 +35,10 @@ class Steps {
   with(shift: Shift): { readonly below: boolean; readonly shift: Shift }[] {
     const own = this.byId.get(shift.id);
     if (!own) return [];
-    return (this.byTime.get(timeKey(own.start, shift.duration)) ?? [])
+    return (this.byTime.get(timeKey(own.start, shift)) ?? [])
       .filter(
         (other) =>
           other.figure !== own.figure &&
-          sameEasing(other.shift, shift) &&
           touch(this.piece, other.shift.from, shift.from) &&
           touch(this.piece, other.shift.to, shift.to),
       )
@@ -47,8 +46,17 @@ class Steps {
   }
 }
 
-const timeKey = (start: number, duration: number): string =>
-  `${Math.round(start / SAME_TIME)} ${Math.round(duration / SAME_TIME)}`;
+/** Easings as text, written once each. */
+const easingTexts = new WeakMap<Shift['easing'], string>();
+
+function timeKey(start: number, { duration, easing }: Shift): string {
+  let text = easingTexts.get(easing);
+  if (text === undefined) {
+    text = JSON.stringify(easing);
+    easingTexts.set(easing, text);
+  }
+  return `${Math.round(start / SAME_TIME)} ${Math.round(duration / SAME_TIME)} ${text}`;
+}
 
 const known = new WeakMap<Piece, Steps>();
 
@@ -66,12 +74,20 @@ export function shiftsInStep(piece: Piece, shift: Shift): { readonly below: bool
   return steps.with(shift);
 }
 
-const sameEasing = (p: Shift, q: Shift): boolean =>
-  p.easing === q.easing || JSON.stringify(p.easing) === JSON.stringify(q.easing);
-
 /** Have two poses anchors at two common places at least? */
 function touch(piece: Piece, p: Id, q: Id): boolean {
   const [a, b] = [placesOf(piece, piece.poses[p]), placesOf(piece, piece.poses[q])];
+  let known = touching.get(a);
+  if (!known) touching.set(a, (known = new WeakMap()));
+  let found = known.get(b);
+  if (found === undefined) known.set(b, (found = meet(a, b)));
+  return found;
+}
+
+/** What was found out about two poses that have not changed. */
+const touching = new WeakMap<Places, WeakMap<Places, boolean>>();
+
+function meet(a: Places, b: Places): boolean {
   const common = emptyBox();
   const [fewer, more] = a.size <= b.size ? [a, b] : [b, a];
   for (const [key, [x, y]] of fewer) if (more.has(key)) includePoint(common, x, y);

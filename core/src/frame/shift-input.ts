@@ -1,5 +1,5 @@
 import type { Method } from '../morph';
-import type { MatchChoices, PartShape, Piece, Placement, Pose, Shift } from '../piece';
+import type { MatchChoices, Part, PartShape, Piece, Placement, Pose, Shift } from '../piece';
 import { shiftsInStep } from './in-step';
 import { type PartPairs, pairedPartsOf } from './part-pairs';
 
@@ -47,15 +47,37 @@ export function shiftInput(piece: Piece, shift: Shift): ShiftInput {
   return { ...own, inStep: inStep.map(({ below, shift: other }) => ({ below, shift: ownInput(piece, other) })) };
 }
 
-function ownInput(piece: Piece, { from, to, method, match }: Shift): Omit<ShiftInput, 'inStep'> {
+type OwnInput = Omit<ShiftInput, 'inStep'>;
+interface Known {
+  readonly a: Pose;
+  readonly b: Pose;
+  readonly parts: readonly Part[];
+  readonly input: OwnInput;
+}
+/** The input of a shift, as long as its poses and their parts are the same records. */
+const known = new WeakMap<Shift, Known>();
+
+function ownInput(piece: Piece, shift: Shift): OwnInput {
+  const { from, to, method, match } = shift;
   const [a, b] = [piece.poses[from], piece.poses[to]];
-  return {
+  const before = known.get(shift);
+  const count = a.parts.length;
+  if (
+    before?.a === a &&
+    before.b === b &&
+    a.parts.every((id, i) => piece.parts[id] === before.parts[i]) &&
+    b.parts.every((id, i) => piece.parts[id] === before.parts[count + i])
+  )
+    return before.input;
+  const input = {
     from: poseShape(piece, a),
     to: poseShape(piece, b),
     pairs: pairedPartsOf(piece, a, b, match),
     method,
     match,
   };
+  known.set(shift, { a, b, parts: [...a.parts, ...b.parts].map((id) => piece.parts[id]), input });
+  return input;
 }
 
 /** Do both describe the same shift? Compares records by identity, so an edit elsewhere in the piece changes nothing. */
