@@ -52,9 +52,9 @@ function ranges() {
 /** Tests beside the code, and where they are, those of the rooms that it is made for: the smaller ones are what should notice. */
 const TESTS = {
   'core/src/easing': ['core/src/easing'],
-  'core/src/lane': ['core/src/lane', 'core/src/frame'],
+  'core/src/lane': ['core/src/lane'],
   'core/src/paint': ['core/src/paint'],
-  'core/src/frame': ['core/src/frame', 'server/src/demo'],
+  'core/src/frame': ['core/src/frame'],
   'core/src/output': ['core/src/output'],
   'core/src/piece': ['core/src/piece'],
 };

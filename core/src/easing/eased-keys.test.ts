@@ -55,4 +55,33 @@ describe('an easing split where progress passes cuts', () => {
     const keys = easedKeys(segments, []);
     for (let t = 0.02; t < 0.98; t += 0.013) expect(Math.abs(played(keys, t) - wave(t))).toBeLessThan(1.5e-3);
   });
+
+  test('a level stretch has a straight spline, a jump a key on either side of it', () => {
+    const level = Float64Array.from([0, 0.5, 0.3, 0.5, 0.7, 0.5, 1, 0.5]);
+    expect(easedKeys(level, [0.2]).map(({ time, progress, spline }) => [time, progress, ...spline])).toEqual([
+      [0, 0.5, 1 / 3, 1 / 3, 2 / 3, 2 / 3],
+      [1, 0.5, expect.closeTo(0.3, 9), 1 / 3, expect.closeTo(0.7, 9), 2 / 3],
+    ]);
+    const jump = Float64Array.from([0, 0, 0, 0, 0.5, 0, 0.5, 0, 0.5, 0, 0.5, 1, 0.5, 1, 0.5, 1, 1, 1, 1, 1]);
+    expect(easedKeys(jump, []).map(({ time, progress }) => [time, progress])).toEqual([
+      [0, 0],
+      [0.5, 0],
+      [0.5, 1],
+      [1, 1],
+    ]);
+  });
+
+  test('no key stands where nothing is cut: an easing within 0..1 has two, one that overshoots one more', () => {
+    expect(easedKeys(easingSegments(curve(0.5, 0, 0.15, 1)), [])).toHaveLength(2);
+    expect(easedKeys(easingSegments(curve(0.3, 0.1, 0.25, 1.35)), [])).toHaveLength(3);
+    // Cuts at the very ends, and outside, are none.
+    expect(easedKeys(easingSegments(curve(0.5, 0, 0.15, 1)), [-1, 0, 1, 3])).toHaveLength(2);
+  });
+
+  test('a curve that cannot be fitted is cut no more than a thousand times', () => {
+    const jagged = (t: number): number => Math.abs((Math.sin(t * 129_898) * 43_758.5453) % 1);
+    const segments = fitSegments(jagged, () => 0, 1e-6);
+    expect((segments.length / 2 - 1) / 3).toBe(1024);
+    expect([...segments.slice(0, 2), ...segments.slice(-2)]).toEqual([0, 0, 1, 1]);
+  });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { seededRandom } from '../num';
 import { progressRange } from './eased-keys';
-import { type Easing, ease, easingSegments } from './easing';
+import { type Easing, ease, easeSlope, easingSegments } from './easing';
 import { EASING_PRESETS } from './presets';
 
 const curve = (x1: number, y1: number, x2: number, y2: number): Easing => ({ kind: 'cubic-bezier', x1, y1, x2, y2 });
@@ -48,5 +48,43 @@ describe('cubic-bezier easing', () => {
   test('which presets leave 0..1', () => {
     const outside = EASING_PRESETS.filter(({ easing }) => progressRange(easingSegments(easing)).join() !== '0,1');
     expect(outside.map(({ id }) => id)).toEqual(['wind-up', 'overshoot']);
+  });
+});
+
+describe('every kind', () => {
+  const kinds: readonly Easing[] = [
+    { kind: 'linear' },
+    curve(0.42, 0, 0.58, 1),
+    curve(0.3, 0.1, 0.25, 1.35),
+    curve(0.2, 0.2, 0.9, 0.9),
+  ];
+
+  test('has a slope that is the change of its value', () => {
+    for (const easing of kinds)
+      for (const t of [0.1, 0.35, 0.5, 0.8]) {
+        const change = (ease(easing, t + 1e-5) - ease(easing, t - 1e-5)) / 2e-5;
+        expect(easeSlope(easing, t)).toBeCloseTo(change, 3);
+      }
+    expect(ease({ kind: 'linear' }, 0.37)).toBe(0.37);
+    // Half of the handles on the diagonal is not enough to be straight.
+    expect(ease(curve(0.2, 0.2, 0.9, 0.1), 0.5)).not.toBeCloseTo(0.5, 2);
+    expect(ease(curve(0.2, 0.7, 0.9, 0.9), 0.5)).not.toBeCloseTo(0.5, 2);
+  });
+
+  test('is compiled to cubics that are its curve', () => {
+    for (const easing of kinds) {
+      const segments = easingSegments(easing);
+      expect([segments[0], segments[1], segments[segments.length - 2], segments[segments.length - 1]]).toEqual([
+        0, 0, 1, 1,
+      ]);
+      for (let t = 0.05; t < 1; t += 0.1) {
+        const at = (k: 0 | 1): number =>
+          (1 - t) ** 3 * segments[k] +
+          3 * (1 - t) ** 2 * t * segments[2 + k] +
+          3 * (1 - t) * t * t * segments[4 + k] +
+          t ** 3 * segments[6 + k];
+        expect(ease(easing, at(0))).toBeCloseTo(at(1), 9);
+      }
+    }
   });
 });

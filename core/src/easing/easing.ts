@@ -20,17 +20,22 @@ export function ease(easing: Easing, time: number): number {
   return kindOf(easing).value(easing, time);
 }
 
+/** How fast progress changes at `time`, per unit of time; taken just inside the ends, where a kind may have no slope. */
+export const easeSlope = (easing: Easing, time: number): number =>
+  kindOf(easing).slope(easing, Math.min(1 - END_ROOM, Math.max(END_ROOM, time)));
+const END_ROOM = 1e-9;
+
 /** Largest error of progress where a kind has no cubics of its own. */
 const FIT_ERROR = 1e-3;
 
 /** The easing as cubics: 3n + 1 points (time, progress) from (0, 0) to (1, 1); exact where the kind consists of cubics, else within 0.001. */
 export function easingSegments(easing: Easing): Float64Array {
-  const { value, slope, segments } = kindOf(easing);
+  const { value, segments } = kindOf(easing);
   return Float64Array.from(
     segments?.(easing) ??
       fitSegments(
         (time) => value(easing, time),
-        (time) => slope(easing, time),
+        (time) => easeSlope(easing, time),
         FIT_ERROR,
       ),
   );
