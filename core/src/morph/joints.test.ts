@@ -1,9 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import { ellipseContour } from '../outline';
 import { evaluate } from './evaluate';
+import { measureHealth } from './health';
 import { farTurns, smoothJoints } from './joints';
+import type { ShiftPlan } from './plan';
 import { assemble, planRun } from './planned-run';
 import { InBetweenProbe } from './probe';
+import { stillPlan } from './still-plan';
 import { RunTravel } from './travel';
 
 const turned = (points: Float64Array, degrees: number): Float64Array => {
@@ -60,5 +63,27 @@ describe('joints that are smooth at both ends', () => {
     const to = straightRun(67, 67, 130, [10, 9, 8]);
     expect(farTurns(from, to, false)).toHaveLength(0);
     expect(turningAdded(from, to, false)).toBeLessThan(0.05);
+  });
+});
+
+describe('a kink', () => {
+  /** Two curves that meet at (50, 50), with handles on both sides of the joint. */
+  const plan = (before: [number, number], after: [number, number]): ShiftPlan => {
+    const points = Float64Array.from([0, 50, 10, 60, ...before, 50, 50, ...after, 90, 60, 100, 50]);
+    const outline = { contours: [{ points, closed: false }], fillRule: 'nonzero' as const };
+    const still = stillPlan(outline);
+    // Said to be smooth: the handle before, the anchor, the handle after.
+    return { ...still, contours: [{ ...still.contours[0], joints: Int32Array.from([4, 6, 8]) }] };
+  };
+
+  test('is measured where a joint that is smooth at both ends has two directions', () => {
+    // The handle after lies beside the one before, so that no line through both can be taken for their direction.
+    const { kink } = measureHealth(plan([40, 50], [30, 51]));
+    const wanted = (Math.atan2(1, -20) * 180) / Math.PI;
+    expect(kink).toBeCloseTo(wanted, 1);
+  });
+
+  test('is none where both handles lie on one line', () => {
+    expect(measureHealth(plan([40, 45], [70, 60])).kink).toBeCloseTo(0, 6);
   });
 });
