@@ -64,6 +64,11 @@ describe('values over progress', () => {
     expect(blendColours(read('#123456'), read('#123456'), 'oklab').still).toBe(true);
     expect(blendColours(read('#123456'), read('#123457'), 'oklab').still).toBe(false);
     expect(blendColoursVia(read('#111'), read('#222'), read('#111'), 'srgb').still).toBe(false);
+    for (const other of ['#113456', '#125556', '#123466', 'rgb(18 52 86 / 0.5)'])
+      expect(blendColours(read('#123456'), read(other), 'srgb').still).toBe(false);
+    for (const running of [blendNumbers([1], [2], HELD), blendColours(read('#111'), read('#222'), 'srgb')])
+      expect([running.jumps, running.breaks]).toEqual([false, []]);
+    expect(blendNumbers([4], [-4], HELD).breaks).toEqual([]);
   });
 });
 
@@ -79,15 +84,19 @@ describe('a lane', () => {
   });
 
   test('is the same at a time whatever was asked before', () => {
-    const wanted = [0.5, 1.5, 2.5, 3.5, 4.5].map((t) => value(lane, t));
+    const wanted = [0, 5, 10, 10 - 6 * ease(SWING, 0.5), 4];
     for (const order of [
+      [4, 0],
+      [3, 1, 3, 0],
       [4, 0, 3, 1, 2],
       [2, 2, 4, 0, 1],
     ])
-      for (const k of order) expect(value(lane, k + 0.5)).toBe(wanted[k]);
+      for (const k of order) expect(value(lane, k + 0.5)).toBeCloseTo(wanted[k], 9);
   });
 
   test('a ramp without duration is a cut; a level lane has one value', () => {
+    const slow = rampLane(new RampTime(0, 4, LINEAR), blendNumbers([0], [8], HELD));
+    expect([1, 2, 3].map((t) => value(slow, t))).toEqual([2, 4, 6]);
     const cut = rampLane(new RampTime(1, 1, LINEAR), blendNumbers([0], [5], HELD));
     expect([0.99, 1, 1.01].map((t) => value(cut, t))).toEqual([0, 0, 5]);
     const level = levelLane(blendNumbers([3], [3], HELD));
@@ -145,5 +154,17 @@ describe('gradients over time', () => {
     expect(after.colours).toEqual(['#800080', '#800080']);
     for (const css of before.colours) expect(['#800080', '#80007f', '#7f0080']).toContain(css);
     expect(sample(linear, radial, 1).colours).toEqual(['#ff0000', '#0000ff']);
+  });
+
+  test('a colour is a lane of its own, and one place is always the first', () => {
+    const common = commonPaint('#ff0000', '#0000ff');
+    const lanes = common && paintLanes(common, new RampTime(0, 1, LINEAR), 'srgb');
+    expect(lanes?.kind).toBe('colour');
+    const out = new Float64Array(4);
+    if (lanes?.kind === 'colour') lanes.colour.sample(0.5, out);
+    expect([...out]).toEqual([0.5, 0, 0.5, 1]);
+    const two = commonPaint(linear, linear);
+    const gradient = two && paintLanes(two, new RampTime(0, 1, LINEAR), 'srgb');
+    expect(gradient?.kind === 'gradient' && gradient.place.ramps[0].blend.still).toBe(true);
   });
 });
