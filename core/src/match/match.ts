@@ -93,6 +93,8 @@ export interface PairMatch {
   readonly points: readonly number[];
   /** Segments of A and B that belong together by origin, whole: nothing is added between their ends. */
   readonly byOrigin: boolean;
+  /** The start point and ties that are set for the pair contradict each other, so that it is matched without them. */
+  readonly unmet?: boolean;
   /** What the match costs: 0 for identical outlines, about 1 and more for strangers. */
   readonly cost: number;
   /** How positions travel and how much they are rounded on the way, once that is decided. */

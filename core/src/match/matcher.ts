@@ -61,7 +61,10 @@ export class Matcher {
     // Do the places that must be met follow each other the other way round only? Then that way is meant.
     if (out.length === 0 && direction === 'auto' && own.length + followed.length > 0)
       out.push(...this.run(spec, backwardsA, !ways[0], own, followed.length > 0 ? origins : []));
-    if (out.length === 0) out.push(...ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, [], [])));
+    if (out.length === 0) {
+      const without = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, [], []));
+      out.push(...without.map((match) => (own.length > 0 ? { ...match, unmet: true } : match)));
+    }
     return out.sort((p, q) => p.cost - q.cost);
   }
 

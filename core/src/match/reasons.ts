@@ -28,8 +28,10 @@ export function reasonsFor(
       add('closed-by-chord', 'An open line is closed by its chord: your choice.');
     else if (ca.closed !== cb.closed)
       add('opened', 'A closed contour is cut open at its start point to become a line.');
-    if (options.starts?.some(mine)) add('start-own', 'The start points are your choice.');
-    if (options.ties?.some(mine)) {
+    if (pair.unmet)
+      add('choice-lost', 'The start point and ties that you set contradict each other: the match is made without them.');
+    else if (options.starts?.some(mine)) add('start-own', 'The start points are your choice.');
+    if (!pair.unmet && options.ties?.some(mine)) {
       const n = options.ties.filter(mine).length;
       add('ties-own', `The match passes through ${n === 1 ? 'the tie' : `${n} ties`} that you set.`);
     }

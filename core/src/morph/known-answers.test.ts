@@ -196,8 +196,11 @@ describe('what is decided by hand', () => {
       { contourA: 0, shareA: 0.7, contourB: 0, shareB: 0.3 },
       { contourA: 0, shareA: 0.8, contourB: 0, shareB: 0.9 },
     ];
-    const { plan } = best(arrow, star, { ties });
-    expect(evaluate(plan, 0.5).every(Number.isFinite)).toBe(true);
+    const { plan, match } = best(arrow, star, { ties });
+    expect(evaluate(plan, 0.5)).toEqual(evaluate(best(arrow, star).plan, 0.5));
+    const codes = match.reasons.map(({ code }) => code);
+    expect(codes).toContain('choice-lost');
+    expect(codes).not.toContain('ties-own');
   });
 
   test('a touch-up is met exactly at its moment and leaves the ends as they are; two of them do not disturb each other', () => {
