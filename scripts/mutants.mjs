@@ -66,6 +66,8 @@ fs.mkdirSync(path.join(ROOT, report), { recursive: true });
 const config = {
   testRunner: 'jest',
   coverageAnalysis: 'perTest',
+  // What is worked out once when a file is loaded would have every test run again for each breakage.
+  ignoreStatic: share < 1,
   mutate: ranges(),
   // Words of messages are no behaviour.
   mutator: { excludedMutations: ['StringLiteral'] },

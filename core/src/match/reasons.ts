@@ -29,7 +29,10 @@ export function reasonsFor(
     else if (ca.closed !== cb.closed)
       add('opened', 'A closed contour is cut open at its start point to become a line.');
     if (pair.unmet)
-      add('choice-lost', 'The start point and ties that you set contradict each other: the match is made without them.');
+      add(
+        'choice-lost',
+        'The start point and ties that you set contradict each other: the match is made without them.',
+      );
     else if (options.starts?.some(mine)) add('start-own', 'The start points are your choice.');
     if (!pair.unmet && options.ties?.some(mine)) {
       const n = options.ties.filter(mine).length;

@@ -1,7 +1,7 @@
 import { animatedSvg } from './animated-svg';
 import type { OutputForm } from './output-form';
 
-export { type OutputField, type OutputForm, type OutputOptions, type OutputSource, readOptions } from './output-form';
+export { type OutputForm, type OutputOptions, readOptions } from './output-form';
 
 /** Everything that can be taken out, in the order in which it is offered: a new form is a file and a row here. */
 export const OUTPUTS: readonly OutputForm[] = [animatedSvg];

@@ -1,7 +1,7 @@
 export * from './ActionButton';
 export { Choice, SelectField } from './Choice';
 export { ColourField, type PickedColour } from './ColourField';
-export { Columns, type ColumnWidths } from './Columns';
+export { Columns } from './Columns';
 export { IconButton } from './IconButton';
 export { NumberField } from './NumberField';
 export { RangeField } from './RangeField';
