@@ -1,0 +1,96 @@
+import { describe, expect, test } from '@jest/globals';
+import type { KeySpline } from '../easing';
+import { animateElement, displayElement, type RampTexts, type SpanTime } from './smil';
+
+const EVEN: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
+const SOFT: KeySpline = [0.42, 0, 0.58, 1];
+const span = (fields: Partial<SpanTime> = {}): SpanTime => ({ end: 4, until: 4, duration: 4, loop: false, ...fields });
+const ramp = (
+  start: number,
+  end: number,
+  texts: readonly string[],
+  times = texts.map((_, k) => k / Math.max(1, texts.length - 1)),
+  spline: KeySpline | null = EVEN,
+): RampTexts => ({ start, end, times, texts, splines: spline ? texts.map(() => spline) : [] });
+const attribute = (element: string, name: string): string | undefined =>
+  new RegExp(` ${name}="([^"]*)"`).exec(element)?.[1];
+
+describe('animation elements', () => {
+  test('what never changes has none', () => {
+    expect(animateElement('r', [ramp(0, 1, ['5', '5']), ramp(2, 4, ['5'])], span())).toBe('');
+    expect(animateElement('r', [ramp(0, 1, ['5', '5']), ramp(2, 4, ['5', '6'])], span())).not.toBe('');
+  });
+
+  test('a ramp over the whole run that is even needs no splines', () => {
+    expect(animateElement('r', [ramp(0, 4, ['1', '9'])], span())).toBe(
+      '<animate attributeName="r" values="1;9" keyTimes="0;1" dur="4s" fill="freeze"/>',
+    );
+    expect(animateElement('r', [ramp(0, 4, ['1', '9'])], span({ loop: true }), ' type="scale"')).toBe(
+      '<animate attributeName="r" values="1;9" keyTimes="0;1" dur="4s" repeatCount="indefinite" type="scale"/>',
+    );
+  });
+
+  test('a value is level before, between and after its ramps; each stretch has its spline', () => {
+    const element = animateElement(
+      'r',
+      [ramp(1, 2, ['1', '5'], [0, 1], SOFT), ramp(2.5, 3, ['5', '9'])],
+      span({ until: 5, loop: true }),
+    );
+    expect(element).toBe(
+      '<animate attributeName="r" calcMode="spline" values="1;1;5;5;9;9" keyTimes="0;.25;.5;.625;.75;1" keySplines="0 0 1 1;.42 0 .58 1;0 0 1 1;0 0 1 1;0 0 1 1" dur="4s" repeatCount="indefinite"/>',
+    );
+  });
+
+  test('where nothing is seen after the last ramp, each run ends with it and the last value is written once', () => {
+    const element = animateElement('r', [ramp(1, 3, ['1', '5'])], span({ end: 3, until: 3, duration: 4 }));
+    expect(attribute(element, 'values')).toBe('1;1;5');
+    expect(attribute(element, 'keyTimes')).toBe('0;.5;1');
+    expect(attribute(element, 'begin')).toBe('-1s');
+    // Seen longer, in a run that begins again, it keeps the run of the piece.
+    const longer = animateElement('r', [ramp(1, 3, ['1', '5'])], span({ end: 3, until: 4, loop: true }));
+    expect(attribute(longer, 'values')).toBe('1;1;5;5');
+    expect(attribute(longer, 'keyTimes')).toBe('0;.25;.75;1');
+    expect(attribute(longer, 'begin')).toBeUndefined();
+  });
+
+  test('values that jump stand from key to key, each written once', () => {
+    const ramps = [ramp(0, 2, ['butt', 'round'], [0, 0.5], null), ramp(2, 4, ['round', 'square'], [0, 0.5], null)];
+    expect(animateElement('stroke-linecap', ramps, span())).toBe(
+      '<animate attributeName="stroke-linecap" calcMode="discrete" values="butt;round;square" keyTimes="0;.25;.75" dur="4s" fill="freeze"/>',
+    );
+  });
+
+  test('keys outside the run are held at its ends', () => {
+    const element = animateElement('r', [ramp(-1, 5, ['1', '5'])], span());
+    expect(attribute(element, 'keyTimes')).toBe('0;1');
+  });
+
+  test('a cut has two values at one time', () => {
+    const element = animateElement('r', [ramp(2, 2, ['1', '5'])], span({ until: 5, loop: true }));
+    expect(attribute(element, 'values')).toBe('1;1;5;5');
+    expect(attribute(element, 'keyTimes')).toBe('0;.5;.5;1');
+  });
+
+  test('the last key ends at the run however times are rounded', () => {
+    const element = animateElement('r', [ramp(0, 3.99999999, ['1', '9'])], span());
+    expect(attribute(element, 'values')).toBe('1;9');
+    expect(attribute(element, 'keyTimes')).toBe('0;1');
+  });
+});
+
+describe('showing an element for a time', () => {
+  test('none is written where it is always there', () => {
+    expect(displayElement(0, 4, 4, true)).toBe('');
+    expect(displayElement(0, 5, 4, true)).toBe('');
+  });
+
+  test('it comes at its time and goes at its time', () => {
+    expect(displayElement(1, 3, 4, true)).toBe(
+      '<animate attributeName="display" calcMode="discrete" values="none;inline;none" keyTimes="0;.25;.75" dur="4s" repeatCount="indefinite"/>',
+    );
+    expect(displayElement(0, 3, 4, false)).toBe(
+      '<animate attributeName="display" calcMode="discrete" values="inline;none" keyTimes="0;.75" dur="4s" fill="freeze"/>',
+    );
+    expect(displayElement(2, 4, 4, true)).toContain('values="none;inline" keyTimes="0;.5"');
+  });
+});
