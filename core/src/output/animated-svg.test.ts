@@ -151,6 +151,22 @@ describe('the animated SVG', () => {
     ]);
   });
 
+  test('areas have their fill rule, also where they clip; only what is clipped refers to a clip', () => {
+    const text = (fillRule: 'nonzero' | 'evenodd', clip: string | null): string => {
+      const draft = structuredClone(piece) as PieceDraft;
+      for (const part of Object.values(draft.parts)) part.fillRule = fillRule;
+      draft.figures.g = { ...structuredClone(draft.figures.f), id: 'g', clip, rail: [] };
+      draft.figures.g.poses = draft.figures.g.poses.slice(0, 1);
+      draft.figureOrder.push('g');
+      return file(draft as Piece);
+    };
+    expect(text('nonzero', 'f')).not.toMatch(/(fill|clip)-rule/);
+    expect(text('evenodd', 'f').match(/ clip-rule="evenodd"/g)).toHaveLength(1);
+    expect(text('evenodd', 'f').match(/ fill-rule="evenodd"/g)).toHaveLength(2);
+    expect(text('evenodd', null)).not.toContain('clip');
+    expect(text('evenodd', 'f').match(/ clip-path="url\(#clip0\)"/g)).toHaveLength(1);
+  });
+
   test('a contour that waits as a point, or is one in the end, leaves no dot of its stroke', () => {
     const draft = structuredClone(pieceOf([SQUARE, 'M0 0H10V10H0ZM40 40H45V45H40Z'])) as PieceDraft;
     for (const part of Object.values(draft.parts))
