@@ -92,6 +92,36 @@ describe('painting', () => {
     expect(calls).toContain('move -12 -12');
   });
 
+  test('a stroke follows the edges of the nearer end: closed without a slit, in pieces with one', () => {
+    const ring = drawnPose('M0 0H100V100H0ZM30 30V70H70V30Z', countedIds()).parts[0];
+    const whole = drawnPose(SQUARE, countedIds()).parts[0];
+    const [from, to] = [ring, whole].map(
+      (part, i): Part => ({ ...part, id: `s${i}`, stroke: plainStroke('#000000', 2) }),
+    );
+    const strokeAt = (progress: number): string[] => {
+      const target = new RecordingTarget();
+      drawFrame(frameAt(pieceBetween([from], [to]), progress), target);
+      const fill = target.calls.findIndex((call) => call.startsWith('fill'));
+      return target.calls.slice(fill + 1).flatMap((call) => /^(begin|move|close|stroke)/.exec(call)?.[0] ?? []);
+    };
+    // The ring opens through one slit: its two edges, neither closed by a line.
+    expect(strokeAt(0.25).filter((call) => call === 'close')).toEqual([]);
+    expect(strokeAt(0.25).filter((call) => call === 'move').length).toBeGreaterThanOrEqual(2);
+    expect(strokeAt(0.75)).toEqual(['begin', 'move', 'close', 'stroke']);
+  });
+
+  test('without width a stroke is not drawn, whatever its colour', () => {
+    expect(dressed((_d, part) => withStroke(part, { width: 0 })).filter((call) => /stroke|move/.test(call))).toEqual(
+      [],
+    );
+  });
+
+  test('the rate of a piece is its frames a second', () => {
+    const d = draft();
+    d.canvas.rate = { num: 30000, den: 1001 };
+    expect(compilePiece(d as Piece).rate).toBeCloseTo(29.97003, 5);
+  });
+
   test('dashes are set for their stroke with their offset, and taken off again', () => {
     const calls = dressed((_d, part) => withStroke(part, { dash: [6, 3], dashOffset: 1 }));
     expect(calls.filter((call) => /dash|stroke/.test(call))).toEqual([
