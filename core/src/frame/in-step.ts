@@ -16,6 +16,8 @@ interface TimedShift {
 class Steps {
   private readonly byTime = new Map<string, TimedShift[]>();
   private readonly byId = new Map<Id, TimedShift>();
+  /** Of the poses that were asked about. */
+  private readonly places = new Map<Id, Places>();
 
   constructor(private readonly piece: Piece) {
     piece.figureOrder.forEach((id, figure) => {
@@ -39,10 +41,19 @@ class Steps {
       .filter(
         (other) =>
           other.figure !== own.figure &&
-          touch(this.piece, other.shift.from, shift.from) &&
-          touch(this.piece, other.shift.to, shift.to),
+          touch(this.placesOf(other.shift.from), this.placesOf(shift.from)) &&
+          touch(this.placesOf(other.shift.to), this.placesOf(shift.to)),
       )
       .map((other) => ({ below: other.figure < own.figure, shift: other.shift }));
+  }
+
+  private placesOf(pose: Id): Places {
+    let places = this.places.get(pose);
+    if (!places) {
+      places = placesOf(this.piece, this.piece.poses[pose]);
+      this.places.set(pose, places);
+    }
+    return places;
   }
 }
 
@@ -75,8 +86,7 @@ export function shiftsInStep(piece: Piece, shift: Shift): { readonly below: bool
 }
 
 /** Have two poses anchors at two common places at least? */
-function touch(piece: Piece, p: Id, q: Id): boolean {
-  const [a, b] = [placesOf(piece, piece.poses[p]), placesOf(piece, piece.poses[q])];
+function touch(a: Places, b: Places): boolean {
   let known = touching.get(a);
   if (!known) touching.set(a, (known = new WeakMap()));
   let found = known.get(b);
