@@ -1,4 +1,4 @@
-// npm run mutants -- FOLDER [--share 0.3] [--seed 1]: breaks the code of a folder on purpose, line by line, and counts how often a test notices.
+// npm run mutants -- FOLDER [--share 0.3] [--seed 1] [--at-once 2]: breaks the code of a folder on purpose, line by line, and counts how often a test notices.
 // A share below 1 takes a seeded sample of lines. Prints the score and what went through; the whole report is in test-results/mutants.
 import fs from 'node:fs';
 import path from 'node:path';
@@ -57,6 +57,7 @@ const TESTS = {
   'core/src/frame': ['core/src/frame'],
   'core/src/output': ['core/src/output'],
   'core/src/piece': ['core/src/piece'],
+  'core/src/match': ['core/src/match', 'core/src/morph'],
 };
 /** Tests that take long and look at everything. */
 const SLOW = ['any-outlines', 'invariance', 'outside', 'morph/morph', 'known-answers'];
@@ -72,7 +73,7 @@ const config = {
   // Words of messages are no behaviour.
   mutator: { excludedMutations: ['StringLiteral'] },
   ignorePatterns: ['build', 'data', 'docs', 'test-results', 'web/src/**/*.scss'],
-  concurrency: 2,
+  concurrency: option('at-once', 2),
   timeoutMS: heavy ? 40_000 : 20_000,
   timeoutFactor: 2,
   reporters: ['json', 'clear-text', 'progress-append-only'],

@@ -3,16 +3,19 @@ import { defineConfig } from 'vite';
 
 const at = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 
-/** Bundles the server with the core; packages stay outside. */
+/** Bundles the server and its worker with the core; packages stay outside. */
 export default defineConfig({
   root: at('.'),
   logLevel: 'warn',
   resolve: { alias: { '@core': at('../core/src/index.ts') } },
   build: {
-    ssr: at('src/main.ts'),
+    ssr: true,
     outDir: at('../build/server'),
     emptyOutDir: true,
     target: 'node20',
-    rollupOptions: { output: { entryFileNames: 'main.mjs' } },
+    rollupOptions: {
+      input: { main: at('src/main.ts'), 'upload-worker': at('src/checks/upload-worker.ts') },
+      output: { entryFileNames: '[name].mjs' },
+    },
   },
 });

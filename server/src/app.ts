@@ -4,6 +4,7 @@ import path from 'node:path';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import type { UploadChecker } from './checks/upload-checker';
 import type { Database } from './db/database';
 import { AssetRepository } from './features/assets/repository';
 import { assetRoutes } from './features/assets/routes';
@@ -21,12 +22,14 @@ const BODY_LIMIT = '20mb';
 export interface AppParts {
   readonly database: Database;
   readonly logger: Logger;
+  /** Reads uploads before they are taken. */
+  readonly checker: UploadChecker;
   /** Folder of the built web application; without it only the API answers. */
   readonly webFolder?: string;
 }
 
 /** Builds the application; does not listen. */
-export function buildApp({ database, logger, webFolder }: AppParts): Express {
+export function buildApp({ database, logger, checker, webFolder }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
@@ -46,10 +49,10 @@ export function buildApp({ database, logger, webFolder }: AppParts): Express {
     response.set('Cache-Control', 'no-store');
     next();
   });
-  api.use('/assets', assetRoutes(new AssetRepository(database)));
+  api.use('/assets', assetRoutes(new AssetRepository(database), checker));
   api.use(jsonOnly, express.json({ limit: BODY_LIMIT, strict: true }));
   api.use('/pieces', pieceRoutes(pieces));
-  api.use('/drawer', drawerRoutes(new DrawerRepository(database), randomUUID));
+  api.use('/drawer', drawerRoutes(new DrawerRepository(database), checker, randomUUID));
   api.get('/health', (_request, response) => {
     response.json({ ok: true });
   });

@@ -13,6 +13,9 @@ export const API_ERRORS = {
   'body-too-large': { status: 413, title: 'The request is too large' },
   'media-type': { status: 415, title: 'The request has the wrong type' },
   'origin-refused': { status: 403, title: 'Requests from other sites are refused' },
+  'piece-unreadable': { status: 422, title: 'The stored piece cannot be read' },
+  'storage-full': { status: 507, title: 'There is no room left to store it' },
+  'storage-refused': { status: 507, title: 'The data folder cannot be written' },
   internal: { status: 500, title: 'Something went wrong on our side' },
 } as const;
 export type ApiErrorCode = keyof typeof API_ERRORS;
@@ -27,5 +30,16 @@ export class ApiError extends Error {
   ) {
     super(message);
     this.name = 'ApiError';
+  }
+}
+
+/** Why the server cannot start, in one sentence that says what is wrong and where. */
+export class StartError extends Error {
+  constructor(
+    readonly code: 'folder-in-use' | 'folder-unusable' | 'database-unreadable' | 'disk-full',
+    message: string,
+  ) {
+    super(message);
+    this.name = 'StartError';
   }
 }

@@ -1,26 +1,43 @@
 import type { Server } from 'node:http';
 import { pino } from 'pino';
 import { buildApp } from './app';
+import { startUploadChecker } from './checks/upload-checker';
 import { readConfig } from './config';
 import { openDatabase } from './db/database';
+import { startErrorOf } from './db/storage-faults';
 import { seedDemo } from './demo/seed';
 import { PieceRepository } from './features/pieces/repository';
 
 const BIN_DAYS = 30;
 const PORTS_TRIED = 20;
 const PATIENCE_MS = 5_000;
+const UPLOAD_PATIENCE_MS = 10_000;
+const UPLOAD_HEAP_MB = 1_024;
 
 const config = readConfig(process.env, process.argv.slice(2));
 const logger = pino({ level: config.logLevel });
-const database = await openDatabase(config.dataFolder);
+const database = await openDatabase(config.dataFolder).catch(giveUp);
 const repository = new PieceRepository(database);
-await repository.emptyBin(new Date(Date.now() - BIN_DAYS * 86_400_000));
+await repository.emptyBin(new Date(Date.now() - BIN_DAYS * 86_400_000)).catch(giveUp);
 if (config.demo) {
-  const added = await seedDemo(repository);
+  const added = await seedDemo(repository).catch(giveUp);
   if (added.length > 0) process.stdout.write(`Added the demo pieces ${added.join(' and ')}.\n`);
 }
-const app = buildApp({ database, logger, webFolder: config.webFolder });
+const checker = startUploadChecker({
+  script: new URL('./upload-worker.mjs', import.meta.url),
+  patienceMs: UPLOAD_PATIENCE_MS,
+  heapMb: UPLOAD_HEAP_MB,
+});
+const app = buildApp({ database, logger, checker, webFolder: config.webFolder });
 const server = await listen(config.port);
+
+/** Says in one sentence why there is no server, and ends. */
+function giveUp(error: unknown): never {
+  const known = startErrorOf(error, config.dataFolder);
+  if (!known) throw error;
+  process.stderr.write(`${known.message}\n`);
+  process.exit(1);
+}
 
 /** Listens on the first free port from `port` on. */
 function listen(port: number, tries = PORTS_TRIED): Promise<Server> {
@@ -52,7 +69,7 @@ function close(signal: string): void {
   const cut = setTimeout(() => server.closeAllConnections(), PATIENCE_MS);
   server.close(() => {
     clearTimeout(cut);
-    void database.close().then(() => process.exit(0));
+    void Promise.all([database.close(), checker.close()]).then(() => process.exit(0));
   });
   server.closeIdleConnections();
 }

@@ -15,6 +15,8 @@ import { quayMark } from './demo/quay-mark';
 import { seedDemo } from './demo/seed';
 import { PieceRepository } from './features/pieces/repository';
 import { PICKER_STYLE } from './http/guards';
+import { checkHere } from './testing/check-here';
+import { PICTURES } from './testing/pictures';
 
 let database: Database;
 let app: Express;
@@ -23,7 +25,7 @@ const HOST = '127.0.0.1';
 
 beforeEach(async () => {
   database = await openDatabase(':memory:');
-  app = buildApp({ database, logger: pino({ level: 'silent' }) });
+  app = buildApp({ database, logger: pino({ level: 'silent' }), checker: checkHere });
 });
 afterEach(() => database.close());
 
@@ -78,6 +80,54 @@ describe('pieces', () => {
     await post('/api/pieces/one/restore').expect(204);
     expect((await get('/api/pieces/one').expect(200)).body.piece).toEqual(piece);
     await post('/api/pieces/one/restore').expect(404);
+  });
+
+  test('many creates, duplicates and uploads at once all succeed, with saves between them', async () => {
+    await post('/api/pieces', { piece }).expect(201);
+    const answers = await Promise.all(
+      Array.from({ length: 12 }, (_, i) => [
+        post('/api/pieces', { piece: { ...piece, id: `many-${i}` } }),
+        post('/api/pieces/one/duplicate'),
+        put('/api/pieces/one', { piece, revision: i + 1 }),
+        request(app)
+          .post('/api/assets')
+          .set('Host', HOST)
+          .set('Content-Type', 'image/svg+xml')
+          .send(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg"><circle r="${i + 1}"/></svg>`)),
+      ]).flat(),
+    );
+    expect(answers.filter(({ status }) => status >= 500)).toEqual([]);
+    expect(answers.filter(({ status }) => status === 201)).toHaveLength(36);
+    expect((await get('/api/pieces')).body.pieces).toHaveLength(25);
+  });
+
+  test('one that cannot be read does not take the list away; it says so, and what is stored can be fetched', async () => {
+    await post('/api/pieces', { piece });
+    await post('/api/pieces', { piece: emptyPiece('two', 'Two') });
+    await database.sequelize.query(
+      `UPDATE pieces SET document = '{"torn', createdAt = 'never', updatedAt = 'never' WHERE id = 'two'`,
+    );
+    const { body } = await get('/api/pieces').expect(200);
+    expect(body.pieces.map(({ id, updatedAt }: Record<string, string>) => [id, typeof updatedAt])).toEqual(
+      expect.arrayContaining([
+        ['one', 'string'],
+        ['two', 'object'],
+      ]),
+    );
+    const refusal = await get('/api/pieces/two').expect(422);
+    expect(refusal.body).toMatchObject({ code: 'piece-unreadable', detail: expect.stringContaining('“Two”') });
+    expect((await get('/api/pieces/two/text').expect(200)).text).toBe('{"torn');
+  });
+
+  test('the answer to a save names the revision that it made, though another has followed', async () => {
+    await post('/api/pieces', { piece });
+    const repository = new PieceRepository(database);
+    const [first] = await Promise.all([
+      repository.replace('one', 1, 'First', '{}'),
+      repository.replace('one', 2, 'Second', '{}'),
+    ]);
+    expect(first?.revision).toBe(2);
+    expect((await repository.find('one'))?.revision).toBe(3);
   });
 
   test('the bin is emptied of what is old', async () => {
@@ -156,6 +206,22 @@ describe('refusals say what was expected and where', () => {
       'body-too-large',
       /20 MB/,
     ],
+    ['an id that could break a statement', () => get('/api/pieces/%00'), 404, 'not-found', /letters, digits/],
+    ['an id in the drawer that is none', () => del('/api/drawer/a%27%20OR%201'), 404, 'not-found', /letters, digits/],
+    ['an address that cannot be read', () => get('/api/pieces/%ff'), 404, 'no-such-route', /readable/],
+    [
+      'broken compression',
+      () =>
+        request(app)
+          .post('/api/pieces')
+          .set('Host', HOST)
+          .set('Content-Type', 'application/json')
+          .set('Content-Encoding', 'gzip')
+          .send('this is not gzip'),
+      400,
+      'body-invalid',
+      /can be read/,
+    ],
     [
       'a foreign host',
       () => request(app).get('/api/pieces').set('Host', 'evil.example'),
@@ -192,7 +258,7 @@ describe('security headers', () => {
 });
 
 describe('the database', () => {
-  test('keeps pieces over a restart, in WAL mode with foreign keys, and migrates once', async () => {
+  test('keeps pieces over a restart, with every commit forced to the disk and foreign keys, and migrates once', async () => {
     const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'arc-shift-db-'));
     const first = await openDatabase(folder);
     await new PieceRepository(first).create('kept', 'Kept', JSON.stringify(piece));
@@ -200,9 +266,11 @@ describe('the database', () => {
     const second = await openDatabase(folder);
     expect((await new PieceRepository(second).find('kept'))?.document).toBe(JSON.stringify(piece));
     const ask = (pragma: string) => second.sequelize.query(`PRAGMA ${pragma}`, { type: QueryTypes.SELECT });
-    expect([...(await ask('journal_mode')), ...(await ask('foreign_keys'))]).toEqual([
+    expect([...(await ask('journal_mode')), ...(await ask('foreign_keys')), ...(await ask('synchronous'))]).toEqual([
       { journal_mode: 'wal' },
       { foreign_keys: 1 },
+      // FULL: with a write-ahead log, fsync at every commit (SQLite, "PRAGMA synchronous").
+      { synchronous: 2 },
     ]);
     await second.close();
     fs.rmSync(folder, { recursive: true });
@@ -231,8 +299,19 @@ describe('configuration', () => {
   });
 });
 
+/** One byte of the pixel data is another. */
+function spoiled(bytes: Buffer): Buffer {
+  const copy = Buffer.from(bytes);
+  copy[copy.indexOf('IDAT') + 8] ^= 0xff;
+  return copy;
+}
+
 describe('assets', () => {
-  const png = Buffer.from('89504e470d0a1a0a0000000d49484452', 'hex');
+  const picture = (type: keyof typeof PICTURES): Buffer => Buffer.from(PICTURES[type], 'base64');
+  const png = picture('image/png');
+  const font = fs.readFileSync(
+    'node_modules/@fontsource/barlow-condensed/files/barlow-condensed-latin-600-normal.woff',
+  );
   const send = (type: string, bytes: Buffer, name = 'picture.png') =>
     request(app).post(`/api/assets?name=${name}`).set('Host', HOST).set('Content-Type', type).send(bytes);
 
@@ -260,20 +339,28 @@ describe('assets', () => {
     ['image/webp', Buffer.alloc(0), 422, 'asset-invalid'],
     ['font/ttf', Buffer.from('wOFFaaaaaaaaaaaa'), 422, 'asset-invalid'],
     ['image/png', Buffer.concat([png, Buffer.alloc(11 * 1024 * 1024)]), 413, 'body-too-large'],
+    // The first bytes are right; what follows is not.
+    ['image/png', png.subarray(0, png.length - 4), 422, 'asset-invalid'],
+    ['image/png', spoiled(png), 422, 'asset-invalid'],
+    ['image/jpeg', picture('image/jpeg').subarray(0, 300), 422, 'asset-invalid'],
+    ['image/webp', picture('image/webp').subarray(0, 30), 422, 'asset-invalid'],
+    ['image/jpeg', Buffer.from('ffd8ffe000104a46494600010101ffd9ffd9', 'hex'), 422, 'asset-invalid'],
+    ['font/woff', font.subarray(0, 4_000), 422, 'asset-invalid'],
+    ['font/otf', Buffer.from('OTTO00000000'), 422, 'asset-invalid'],
+    ['image/svg+xml', Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><path'), 422, 'asset-invalid'],
   ])('%s that is not one is refused', async (type, bytes, status, code) => {
     const { body } = await send(type, bytes).expect(status);
     expect(body).toMatchObject({ code, status });
   });
 
-  test.each(['font/ttf', 'font/otf', 'font/woff', 'image/jpeg', 'image/webp'])('%s is taken', async (type) => {
-    const heads: Record<string, Buffer> = {
-      'font/ttf': Buffer.from('00010000000000000000000000', 'hex'),
-      'font/otf': Buffer.from('OTTO00000000'),
-      'font/woff': Buffer.from('wOFF00000000'),
-      'image/jpeg': Buffer.from('ffd8ffe000104a46494600010101', 'hex'),
-      'image/webp': Buffer.from('RIFF0000WEBPVP8 '),
-    };
-    await send(type, heads[type]).expect(201);
+  test.each(Object.keys(PICTURES) as (keyof typeof PICTURES)[])('a whole picture of type %s is taken', async (type) => {
+    await send(type, picture(type)).expect(201);
+  });
+
+  test('a whole font is taken, and what cannot become an outline may still be traced', async () => {
+    await send('font/woff', font).expect(201);
+    const words = '<svg xmlns="http://www.w3.org/2000/svg"><text>Quay</text></svg>';
+    await send('image/svg+xml', Buffer.from(words)).expect(201);
   });
 
   test('what is not there is said', async () => {

@@ -3,8 +3,12 @@ import path from 'node:path';
 import { Sequelize } from 'sequelize';
 import { type AssetModel, defineAssetModel } from './asset-model';
 import { type DrawerModel, defineDrawerModel } from './drawer-model';
+import { type FolderLock, lockFolder } from './folder-lock';
 import { migrate } from './migrate';
 import { definePieceModel, type PieceModel } from './piece-model';
+
+/** How long a statement waits for another program that reads or copies the database, ms. */
+const BUSY_MS = 5_000;
 
 export interface Database {
   readonly sequelize: Sequelize;
@@ -14,23 +18,43 @@ export interface Database {
   close(): Promise<void>;
 }
 
-/** Opens (or makes) the database in `folder`, with write-ahead log and foreign keys, and brings it up to date. ':memory:' for tests. */
+/**
+ * Opens (or makes) the database in `folder` for this process alone, and brings it up to date. ':memory:' for tests.
+ *
+ * There is one connection, and whoever uses it sends single statements: they queue, so that writers never meet. (A transaction of Sequelize would open
+ * a connection of its own, which finds the database locked.) What has been acknowledged is on the disk: with the write-ahead log, `synchronous = FULL`
+ * calls fsync at every commit ("PRAGMA synchronous", SQLite's documentation).
+ * @throws StartError when the folder is in use; errors of SQLite and the file system as they are
+ */
 export async function openDatabase(folder: string): Promise<Database> {
   const memory = folder === ':memory:';
-  if (!memory) fs.mkdirSync(folder, { recursive: true });
+  let lock: FolderLock | undefined;
+  if (!memory) {
+    fs.mkdirSync(folder, { recursive: true });
+    lock = await lockFolder(folder);
+  }
   const sequelize = new Sequelize({
     dialect: 'sqlite',
     storage: memory ? ':memory:' : path.join(folder, 'arc-shift.sqlite'),
     logging: false,
-    // One connection: SQLite writes one at a time, and pragmas belong to a connection.
     pool: { max: 1, min: 1, idle: Number.MAX_SAFE_INTEGER },
   });
-  if (!memory) await sequelize.query('PRAGMA journal_mode = WAL');
-  await sequelize.query('PRAGMA foreign_keys = ON');
-  await sequelize.query('PRAGMA synchronous = NORMAL');
-  await migrate(sequelize);
+  const close = async (): Promise<void> => {
+    await sequelize.close();
+    await lock?.release();
+  };
+  try {
+    await sequelize.query(`PRAGMA busy_timeout = ${BUSY_MS}`);
+    if (!memory) await sequelize.query('PRAGMA journal_mode = WAL');
+    await sequelize.query('PRAGMA foreign_keys = ON');
+    await sequelize.query('PRAGMA synchronous = FULL');
+    await migrate(sequelize);
+  } catch (error) {
+    await close().catch(() => {});
+    throw error;
+  }
   const pieces = definePieceModel(sequelize);
   const assets = defineAssetModel(sequelize);
   const drawer = defineDrawerModel(sequelize);
-  return { sequelize, pieces, assets, drawer, close: () => sequelize.close() };
+  return { sequelize, pieces, assets, drawer, close };
 }

@@ -6,6 +6,14 @@ interface Migration {
   up(queries: QueryInterface): Promise<void>;
 }
 
+/** Tables are made only where they are not there yet, and so are indexes: a step that was once cut off half way can be done again. */
+async function addIndex(queries: QueryInterface, table: string, columns: readonly string[]): Promise<void> {
+  const name = [table, ...columns.map((column) => column.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`))];
+  await queries.sequelize.query(
+    `CREATE INDEX IF NOT EXISTS \`${name.join('_')}\` ON \`${table}\` (${columns.map((column) => `\`${column}\``).join(', ')})`,
+  );
+}
+
 /** Numbered steps of the database; never change one that has shipped, add another. */
 const MIGRATIONS: readonly Migration[] = [
   {
@@ -20,7 +28,7 @@ const MIGRATIONS: readonly Migration[] = [
         updatedAt: { type: DataTypes.DATE, allowNull: false },
         deletedAt: { type: DataTypes.DATE, allowNull: true },
       });
-      await queries.addIndex('pieces', ['deletedAt', 'updatedAt']);
+      await addIndex(queries, 'pieces', ['deletedAt', 'updatedAt']);
     },
   },
   {
@@ -39,12 +47,15 @@ const MIGRATIONS: readonly Migration[] = [
         svg: { type: DataTypes.TEXT, allowNull: false },
         createdAt: { type: DataTypes.DATE, allowNull: false },
       });
-      await queries.addIndex('drawer', ['createdAt']);
+      await addIndex(queries, 'drawer', ['createdAt']);
     },
   },
 ];
 
-/** Runs the steps that this database has not had yet. */
+/**
+ * Runs the steps that this database has not had yet, all of them or none: tables, indexes and the list of steps done are written in one
+ * transaction, so that a process that is killed leaves the database as it was. Nobody else may use the connection meanwhile.
+ */
 export async function migrate(sequelize: Sequelize): Promise<void> {
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, up }) => ({
@@ -55,5 +66,12 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
     storage: new SequelizeStorage({ sequelize }),
     logger: undefined,
   });
-  await umzug.up();
+  await sequelize.query('BEGIN IMMEDIATE');
+  try {
+    await umzug.up();
+    await sequelize.query('COMMIT');
+  } catch (error) {
+    await sequelize.query('ROLLBACK').catch(() => {});
+    throw error;
+  }
 }

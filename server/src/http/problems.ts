@@ -1,5 +1,6 @@
 import { CoreError } from '@core';
-import type { ErrorRequestHandler, RequestHandler } from 'express';
+import type { ErrorRequestHandler, Request, RequestHandler, Response } from 'express';
+import { storageFault } from '../db/storage-faults';
 import { API_ERRORS, ApiError, type ApiErrorCode } from '../errors';
 
 /** Turns every refusal into `application/problem+json` (RFC 9457): what was expected, what came and where. */
@@ -11,6 +12,7 @@ export const problemHandler: ErrorRequestHandler = (error, request, response, ne
   const refusal = asApiError(error);
   const { status, title } = API_ERRORS[refusal.code];
   if (status >= 500) request.log?.error({ err: error }, 'request failed');
+  if (refusal.code === 'body-too-large') cutOff(request, response);
   response
     .status(status)
     .type('application/problem+json')
@@ -28,6 +30,18 @@ export const problemHandler: ErrorRequestHandler = (error, request, response, ne
     );
 };
 
+/** How long the rest of a body that is too large is still read and thrown away, ms: who is sending reads the answer only then. */
+const LAST_WORDS_MS = 1_000;
+
+/** Cuts the connection some time after the answer, if the body has not ended by then: one that never ends would be read for ever. */
+function cutOff(request: Request, response: Response): void {
+  response.once('finish', () => {
+    setTimeout(() => {
+      if (!request.complete) request.socket.destroy();
+    }, LAST_WORDS_MS).unref();
+  });
+}
+
 /** A refusal of the core keeps its own code where the API has it. */
 function apiCodeOf({ code }: CoreError): ApiErrorCode {
   if (code === 'file-too-large') return 'body-too-large';
@@ -37,7 +51,15 @@ function apiCodeOf({ code }: CoreError): ApiErrorCode {
 function asApiError(error: unknown): ApiError {
   if (error instanceof ApiError) return error;
   if (error instanceof CoreError) return new ApiError(apiCodeOf(error), error.message, error.where);
-  const { type, limit } = error as { type?: string; limit?: number };
+  const fault = storageFault(error);
+  if (fault === 'full')
+    return new ApiError(
+      'storage-full',
+      'The disk of the server is full; nothing was changed. Make room and try again.',
+    );
+  if (fault === 'refused')
+    return new ApiError('storage-refused', 'The data folder of the server cannot be written; nothing was changed.');
+  const { type, limit, status } = error as { type?: string; limit?: number; status?: number };
   if (type === 'entity.too.large')
     return new ApiError(
       'body-too-large',
@@ -48,6 +70,10 @@ function asApiError(error: unknown): ApiError {
   if (type === 'charset.unsupported' || type === 'encoding.unsupported')
     return new ApiError('media-type', 'Expected JSON in UTF-8.');
   if (error instanceof URIError) return new ApiError('no-such-route', 'Expected a readable address.');
+  // What Express and its parsers refuse: a file that is not there, broken compression, a body that was cut off.
+  if (status === 404) return new ApiError('no-such-route', 'Expected the address of a file that is there.');
+  if (typeof status === 'number' && status >= 400 && status < 500)
+    return new ApiError('body-invalid', `Expected a request that can be read: ${(error as Error).message}.`);
   return new ApiError('internal', 'The request failed; nothing was changed. The log has the details.');
 }
 

@@ -1,7 +1,7 @@
 import { type ReactElement, useEffect } from 'react';
 import { Provider } from 'react-redux';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
-import { EnginesProvider } from '../context';
+import { EnginesProvider, SavingProvider } from '../context';
 import { DrawerPage } from '../drawer';
 import { MatchRoom, OutputRoom, PiecePage, ShapesRoom } from '../rooms';
 import { Shelf } from '../shelf';
@@ -67,10 +67,12 @@ export function App() {
   return (
     <Provider store={store}>
       <EnginesProvider>
-        <Theme />
-        <StepContext value={steps}>
-          <RouterProvider router={router} />
-        </StepContext>
+        <SavingProvider>
+          <Theme />
+          <StepContext value={steps}>
+            <RouterProvider router={router} />
+          </StepContext>
+        </SavingProvider>
       </EnginesProvider>
     </Provider>
   );

@@ -1,3 +1,4 @@
 export * from './drawing';
 export * from './editor';
 export * from './engines';
+export * from './saving';

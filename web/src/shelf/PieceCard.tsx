@@ -10,6 +10,7 @@ import {
   useDuplicatePieceMutation,
   useLoadPieceQuery,
 } from '../state';
+import { downloadPiece } from './download-piece';
 import { PieceThumb } from './PieceThumb';
 
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -24,12 +25,7 @@ export function PieceCard({ summary }: { readonly summary: PieceSummary }) {
     void dispatch(sessionActions.told({ tone: 'error', text: problemText(failure) }));
   const exportPiece = (): void => {
     if (!data) return;
-    const url = URL.createObjectURL(new Blob([JSON.stringify(data.piece, null, 1)], { type: 'application/json' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = `${summary.name.replace(/[^\w -]+/g, '').trim() || 'piece'}.arcshift.json`;
-    link.click();
-    URL.revokeObjectURL(url);
+    downloadPiece(data.piece);
   };
   return (
     <article className="piece-card">
@@ -37,7 +33,7 @@ export function PieceCard({ summary }: { readonly summary: PieceSummary }) {
         {data && data.piece.figureOrder.length > 0 ? (
           <PieceThumb piece={data.piece} />
         ) : (
-          <div className="thumb empty">{error ? 'Cannot be shown' : data ? 'Empty' : ''}</div>
+          <div className="thumb empty">{error ? 'Cannot be read' : data ? 'Empty' : ''}</div>
         )}
       </Link>
       <footer>
@@ -47,7 +43,9 @@ export function PieceCard({ summary }: { readonly summary: PieceSummary }) {
               {summary.name}
             </Link>
           </h2>
-          <span className="soft">{when.format(new Date(summary.updatedAt))}</span>
+          <span className="soft" title={error ? problemText(error) : undefined}>
+            {error ? problemText(error) : summary.updatedAt ? when.format(new Date(summary.updatedAt)) : 'No date'}
+          </span>
         </div>
         <Dropdown align="end">
           <Dropdown.Toggle variant="link" className="quiet icon-button" aria-label={`More for ${summary.name}`}>
@@ -57,9 +55,15 @@ export function PieceCard({ summary }: { readonly summary: PieceSummary }) {
             <Dropdown.Item onClick={() => void duplicate(summary.id).unwrap().catch(tell)}>
               <Copy size={14} aria-hidden="true" /> Duplicate
             </Dropdown.Item>
-            <Dropdown.Item onClick={exportPiece} disabled={!data}>
-              <Download size={14} aria-hidden="true" /> Export piece file
-            </Dropdown.Item>
+            {error ? (
+              <Dropdown.Item href={`/api/pieces/${encodeURIComponent(summary.id)}/text`} download>
+                <Download size={14} aria-hidden="true" /> Download what is stored
+              </Dropdown.Item>
+            ) : (
+              <Dropdown.Item onClick={exportPiece} disabled={!data}>
+                <Download size={14} aria-hidden="true" /> Export piece file
+              </Dropdown.Item>
+            )}
             <Dropdown.Item
               onClick={() =>
                 void remove(summary.id)

@@ -9,6 +9,7 @@ import { useEngines } from '../context';
 import {
   type AppStore,
   api,
+  type Problem,
   problemText,
   sessionActions,
   useAppDispatch,
@@ -18,6 +19,7 @@ import {
 } from '../state';
 import { IconButton } from '../ui';
 import { freshId } from '../workers';
+import { LeftChanges } from './LeftChanges';
 import { Messages } from './Messages';
 import { PieceCard } from './PieceCard';
 import { pieceFromSvgs } from './piece-from-svgs';
@@ -47,6 +49,17 @@ export function Shelf() {
     if (result.error) tell(problemText(result.error));
     return !result.error;
   };
+  const keepUnderAnyId = async (piece: Piece, idTaken = false): Promise<boolean> => {
+    if (!idTaken) {
+      const result = await create(piece);
+      if (!result.error) return true;
+      if ((result.error as { data?: Problem }).data?.code !== 'piece-exists') {
+        tell(problemText(result.error));
+        return false;
+      }
+    }
+    return keep({ ...piece, id: freshId('piece') });
+  };
   const newPiece = async (): Promise<void> => {
     const piece = emptyPiece(freshId('piece'), 'Untitled piece');
     if (await keep(piece)) await navigate(`/piece/${piece.id}/shapes`);
@@ -61,12 +74,10 @@ export function Shelf() {
         const taken = api.endpoints.listPieces
           .select()(known)
           .data?.some(({ id }) => id === piece.id);
-        // A file of a piece that is here already comes in beside it.
-        if (
-          await keep(taken ? { ...piece, id: freshId('piece'), name: `${piece.name} (imported)`.slice(0, 200) } : piece)
-        ) {
+        // A file of a piece that is here already comes in beside it; so does one whose id lies in the bin.
+        const wanted = taken ? { ...piece, name: `${piece.name} (imported)`.slice(0, 200) } : piece;
+        if (await keepUnderAnyId(wanted, taken))
           dispatch(sessionActions.told({ tone: 'notice', text: `${piece.name} was imported.` }));
-        }
       } catch (failure) {
         tell(`${file.name}: ${(failure as Error).message}`);
       }
@@ -145,6 +156,7 @@ export function Shelf() {
           }}
         />
       </header>
+      <LeftChanges />
       <main className="shelf-board">
         {error ? (
           <div className="shelf-empty" role="alert">

@@ -5,8 +5,9 @@ export interface PieceSummary {
   readonly id: string;
   readonly name: string;
   readonly revision: number;
-  readonly createdAt: string;
-  readonly updatedAt: string;
+  /** ISO 8601; null where the server knows none. */
+  readonly createdAt: string | null;
+  readonly updatedAt: string | null;
 }
 export interface LoadedPiece extends PieceSummary {
   readonly piece: Piece;

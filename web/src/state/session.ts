@@ -6,7 +6,8 @@ export type Selection =
   | { readonly kind: 'stop'; readonly figureId: Id; readonly stop: number }
   | { readonly kind: 'shift'; readonly figureId: Id; readonly shiftId: Id };
 
-export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict';
+/** *Offline* is tried again by itself; *conflict*, *refused* (the server cannot take it) and *gone* (deleted elsewhere) wait for the user. */
+export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict' | 'refused' | 'gone';
 
 export interface Message {
   readonly id: number;
@@ -36,6 +37,8 @@ export interface Busy {
 export interface SessionState {
   readonly selection: Selection | null;
   readonly save: SaveState;
+  /** The server's reason for not taking it. */
+  readonly saveProblem: string | null;
   readonly messages: readonly Message[];
   readonly arrival: Arrival | null;
   readonly theme: 'light' | 'dark';
@@ -46,6 +49,7 @@ export interface SessionState {
 const initialState: SessionState = {
   selection: null,
   save: 'saved',
+  saveProblem: null,
   messages: [],
   arrival: null,
   theme: 'light',
@@ -59,7 +63,10 @@ const slice = createSlice({
   initialState,
   reducers: {
     selected: (state, action: PayloadAction<Selection | null>) => void (state.selection = action.payload),
-    saveChanged: (state, action: PayloadAction<SaveState>) => void (state.save = action.payload),
+    saveChanged: (state, action: PayloadAction<{ state: SaveState; problem: string | null }>) => {
+      state.save = action.payload.state;
+      state.saveProblem = action.payload.problem;
+    },
     told: {
       prepare: (message: Omit<Message, 'id'>) => ({ payload: { ...message, id: nextMessage++ } }),
       reducer: (state, action: PayloadAction<Message>) => {

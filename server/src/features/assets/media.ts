@@ -14,8 +14,8 @@ export type MediaType = keyof typeof MEDIA_TYPES;
 
 const HEAD_BYTES = 64 * 1024;
 
-/** The media type of an upload. @throws ApiError 'media-type' when it is none of ours, or the bytes are of another kind */
-export function checkMedia(declared: string | undefined, bytes: Buffer): MediaType {
+/** The media type of an upload by what it is declared to be and its first bytes. @throws ApiError 'media-type' when it is none of ours, or the bytes are of another kind */
+export function mediaTypeOf(declared: string | undefined, bytes: Buffer): MediaType {
   const type = (declared ?? '').split(';')[0].trim().toLowerCase();
   const known = Object.keys(MEDIA_TYPES).join(', ');
   if (!Object.hasOwn(MEDIA_TYPES, type))

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { UniqueConstraintError } from 'sequelize';
 import type { Database } from '../../db/database';
 
 export interface StoredAsset {
@@ -12,7 +13,11 @@ export class AssetRepository {
 
   async keep(name: string, mediaType: string, bytes: Buffer): Promise<{ id: string; name: string; mediaType: string }> {
     const id = createHash('sha256').update(bytes).digest('hex');
-    await this.database.assets.findOrCreate({ where: { id }, defaults: { id, name, mediaType, bytes } });
+    try {
+      await this.database.assets.create({ id, name, mediaType, bytes });
+    } catch (error) {
+      if (!(error instanceof UniqueConstraintError)) throw error;
+    }
     return { id, name, mediaType };
   }
 

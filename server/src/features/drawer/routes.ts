@@ -1,7 +1,7 @@
-import { CoreError, readSvg } from '@core';
 import { Router } from 'express';
+import type { UploadChecker } from '../../checks/upload-checker';
 import { ApiError } from '../../errors';
-import { bodyCheck } from '../../http/validate';
+import { bodyCheck, idOnly } from '../../http/validate';
 import type { DrawerRepository } from './repository';
 
 const SVG_LIMIT = 2_000_000;
@@ -20,8 +20,9 @@ const renameBody = bodyCheck<{ name: string }>({
 });
 
 /** Routes under /api/drawer. A shape is stored as SVG that the core can read; anything else is refused with the core's reason. */
-export function drawerRoutes(repository: DrawerRepository, newId: () => string): Router {
+export function drawerRoutes(repository: DrawerRepository, checker: UploadChecker, newId: () => string): Router {
   const router = Router();
+  router.param('id', idOnly);
   const unknown = (id: string): ApiError =>
     new ApiError('not-found', `Expected the id of a shape in the drawer; found “${id.slice(0, 64)}”.`, '/id');
   router.get('/', async (_request, response) => {
@@ -29,12 +30,7 @@ export function drawerRoutes(repository: DrawerRepository, newId: () => string):
   });
   router.post('/', async (request, response) => {
     const body = addBody(request.body);
-    try {
-      readSvg(body.svg);
-    } catch (error) {
-      if (error instanceof CoreError) throw new ApiError('asset-invalid', error.message, '/svg');
-      throw error;
-    }
+    await checker.check('drawing', new TextEncoder().encode(body.svg));
     response.status(201).json(await repository.add(newId(), body.name, body.svg));
   });
   router.patch('/:id', async (request, response) => {

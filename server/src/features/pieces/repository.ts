@@ -1,4 +1,4 @@
-import { Op } from 'sequelize';
+import { Op, UniqueConstraintError } from 'sequelize';
 import type { Database } from '../../db/database';
 import type { PieceRow } from '../../db/piece-model';
 
@@ -7,8 +7,9 @@ export interface PieceSummary {
   readonly id: string;
   readonly name: string;
   readonly revision: number;
-  readonly createdAt: string;
-  readonly updatedAt: string;
+  /** ISO 8601; null where the row holds no date. */
+  readonly createdAt: string | null;
+  readonly updatedAt: string | null;
 }
 
 export interface StoredPiece extends PieceSummary {
@@ -16,12 +17,16 @@ export interface StoredPiece extends PieceSummary {
   readonly document: string;
 }
 
+/** A row that another program has spoiled must not take the list away. */
+const isoOrNull = (date: Date | null): string | null =>
+  date instanceof Date && Number.isFinite(date.getTime()) ? date.toISOString() : null;
+
 const summary = (row: PieceRow): PieceSummary => ({
   id: row.id,
   name: row.name,
   revision: row.revision,
-  createdAt: row.createdAt.toISOString(),
-  updatedAt: row.updatedAt.toISOString(),
+  createdAt: isoOrNull(row.createdAt),
+  updatedAt: isoOrNull(row.updatedAt),
 });
 
 /** Stores pieces; knows nothing of what is in them. */
@@ -46,14 +51,14 @@ export class PieceRepository {
     return row ? { ...summary(row), document: row.document } : undefined;
   }
 
-  /** Stores a new piece; undefined when the id is taken (also by one in the bin). */
+  /** Stores a new piece; undefined when the id is taken (also by one in the bin). One statement, so many can be made at once. */
   async create(id: string, name: string, document: string): Promise<PieceSummary | undefined> {
-    return this.database.sequelize.transaction(async (transaction) => {
-      if (await this.database.pieces.findByPk(id, { transaction })) return undefined;
-      return summary(
-        await this.database.pieces.create({ id, name, revision: 1, document, deletedAt: null }, { transaction }),
-      );
-    });
+    try {
+      return summary(await this.database.pieces.create({ id, name, revision: 1, document, deletedAt: null }));
+    } catch (error) {
+      if (error instanceof UniqueConstraintError) return undefined;
+      throw error;
+    }
   }
 
   /** Replaces a piece if it still has `revision`; undefined otherwise. One statement, so two writers cannot both win. */
@@ -63,8 +68,15 @@ export class PieceRepository {
       { where: { id, revision, deletedAt: null } },
     );
     if (count === 0) return undefined;
-    const row = await this.database.pieces.findByPk(id);
-    return row ? summary(row) : undefined;
+    const row = await this.database.pieces.findByPk(id, { attributes: ['createdAt', 'updatedAt'] });
+    // The revision that this write made: the row may have been replaced again since.
+    return {
+      id,
+      name,
+      revision: revision + 1,
+      createdAt: isoOrNull(row?.createdAt ?? null),
+      updatedAt: isoOrNull(row?.updatedAt ?? null),
+    };
   }
 
   /** Puts a piece into the bin; false when there is none. */

@@ -1,5 +1,5 @@
 import { Router } from 'express';
-import { bodyCheck } from '../../http/validate';
+import { bodyCheck, idOnly } from '../../http/validate';
 import type { PieceService } from './service';
 
 // The piece itself is checked by the core, whose schema serves import and export too.
@@ -22,6 +22,7 @@ const replaceBody = bodyCheck<{ piece: Record<string, unknown>; revision: number
 /** Routes under /api/pieces. */
 export function pieceRoutes(service: PieceService): Router {
   const router = Router();
+  router.param('id', idOnly);
   router.get('/', async (_request, response) => {
     response.json({ pieces: await service.list() });
   });
@@ -31,6 +32,13 @@ export function pieceRoutes(service: PieceService): Router {
   });
   router.get('/:id', async (request, response) => {
     response.json(await service.load(request.params.id));
+  });
+  // The way out for a piece that cannot be read any more.
+  router.get('/:id/text', async (request, response) => {
+    response
+      .attachment('piece.json')
+      .type('text/plain')
+      .send(await service.text(request.params.id));
   });
   router.put('/:id', async (request, response) => {
     const { piece, revision } = replaceBody(request.body);

@@ -1,4 +1,4 @@
-import { checkPiece, type Piece } from '@core';
+import { CoreError, checkPiece, type Piece } from '@core';
 import { ApiError } from '../../errors';
 import type { PieceRepository, PieceSummary } from './repository';
 
@@ -21,7 +21,22 @@ export class PieceService {
     const stored = await this.repository.find(id);
     if (!stored) throw unknownPiece(id);
     const { document, ...summary } = stored;
-    return { ...summary, piece: checkPiece(JSON.parse(document)) };
+    try {
+      return { ...summary, piece: checkPiece(JSON.parse(document)) };
+    } catch (error) {
+      throw new ApiError(
+        'piece-unreadable',
+        `What is stored of “${stored.name}” cannot be read: ${(error as Error).message}`,
+        error instanceof CoreError ? error.where : '/',
+      );
+    }
+  }
+
+  /** What is stored of a piece, as it is, readable or not. */
+  async text(id: string): Promise<string> {
+    const stored = await this.repository.find(id);
+    if (!stored) throw unknownPiece(id);
+    return stored.document;
   }
 
   async create(data: unknown): Promise<PieceSummary> {

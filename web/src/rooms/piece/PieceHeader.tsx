@@ -12,7 +12,6 @@ import {
 } from 'lucide-react';
 import { Dropdown } from 'react-bootstrap';
 import { Link, NavLink, useParams } from 'react-router';
-import { useOpenPiece } from '../../context';
 import { type CommandContext, commandById } from '../../editor';
 import { Wordmark } from '../../shelf/Wordmark';
 import {
@@ -33,15 +32,17 @@ const SAVE = {
   unsaved: { icon: CloudUpload, text: 'Not saved yet' },
   offline: { icon: CloudOff, text: 'Offline: kept in this browser, trying again' },
   conflict: { icon: CircleAlert, text: 'Changed elsewhere' },
+  refused: { icon: CircleAlert, text: 'Cannot be saved' },
+  gone: { icon: CircleAlert, text: 'Deleted elsewhere' },
 } as const;
 
 /** Back to the shelf, the piece's name, the rooms, undo and its history, and whether all is saved. */
 export function PieceHeader({ context }: { readonly context: CommandContext }) {
   const { id = '' } = useParams();
-  const { autosave } = useOpenPiece();
   const dispatch = useAppDispatch();
   const piece = useAppSelector(selectPiece);
   const save = useAppSelector((state) => state.session.save);
+  const problem = useAppSelector((state) => state.session.saveProblem);
   const theme = useAppSelector((state) => state.session.theme);
   const past = useAppSelector((state) => state.document.past);
   const future = useAppSelector((state) => state.document.future);
@@ -73,20 +74,9 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
         ))}
       </nav>
       <div className="piece-tools">
-        {save === 'conflict' && (
-          <span className="piece-conflict" role="alert">
-            Changed elsewhere.
-            <button type="button" className="btn outlined btn-sm" onClick={() => autosave.resolve('mine')}>
-              Keep mine
-            </button>
-            <button type="button" className="btn outlined btn-sm" onClick={() => autosave.resolve('theirs')}>
-              Take the other
-            </button>
-          </span>
-        )}
-        <span className={`piece-save ${save}`} role="status" data-testid="save-state" title={saveText}>
+        <span className={`piece-save ${save}`} role="status" data-testid="save-state" title={problem ?? saveText}>
           <SaveIcon size={16} aria-hidden="true" />
-          {save === 'offline' ? 'Offline' : saveText}
+          {save !== 'offline' ? saveText : problem ? 'Not stored' : 'Offline'}
         </span>
         <IconButton icon={Undo2} disabled={past.length === 0} {...command('undo')} />
         <IconButton icon={Redo2} disabled={future.length === 0} {...command('redo')} />

@@ -1,95 +1,44 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useStore } from 'react-redux';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { EditorContext, type OpenPiece, useEngines } from '../../context';
 import { pendingShape } from '../../drawer';
-import {
-  Arrivals,
-  type Autosave,
-  commandById,
-  copiedSvg,
-  createEditor,
-  type Editor,
-  pasteCopied,
-  startAutosave,
-  unsavedBackup,
-} from '../../editor';
+import { Arrivals, commandById, copiedSvg, pasteCopied } from '../../editor';
 import { Rail } from '../../rail';
 import { Messages } from '../../shelf/Messages';
-import { type AppStore, api, documentActions, problemText, sessionActions, useAppDispatch } from '../../state';
 import { useReferenceFile } from '../shapes/use-reference-file';
+import { LeaveDialog } from './LeaveDialog';
+import { LeftVersions } from './LeftVersions';
 import { PieceHeader } from './PieceHeader';
+import { SaveBanner } from './SaveBanner';
 import { ShortcutSheet } from './ShortcutSheet';
 import { StatusLine } from './StatusLine';
+import { type Opened, useOpenedPiece } from './use-opened-piece';
 import { useShortcuts } from './use-shortcuts';
 import './piece.scss';
 
-/** An open piece: header, rail, room, status line. Loads the piece, makes its editor, and takes both down again. */
+/** An open piece: header, rail, room, status line. */
 export function PiecePage() {
   const { id = '' } = useParams();
-  const store = useStore() as AppStore;
-  const dispatch = useAppDispatch();
-  const engines = useEngines();
-  const [open, setOpen] = useState<{ editor: Editor; autosave: Autosave } | null>(null);
-  const [failure, setFailure] = useState<string | null>(null);
-  const [attempt, setAttempt] = useState(0);
-
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt loads again
-  useEffect(() => {
-    let left = false;
-    let parts: { editor: Editor; autosave: Autosave } | null = null;
-    setFailure(null);
-    dispatch(sessionActions.reset());
-    void dispatch(api.endpoints.loadPiece.initiate(id, { forceRefetch: true, subscribe: false })).then(
-      async ({ data, error }) => {
-        if (left) return;
-        if (!data) {
-          setFailure(problemText(error));
-          return;
-        }
-        const backup = await unsavedBackup(data.piece, (text) => engines.files.importPiece(text));
-        if (left) return;
-        const piece = backup?.piece ?? data.piece;
-        dispatch(documentActions.opened({ piece, revision: backup?.revision ?? data.revision }));
-        if (backup)
-          dispatch(
-            sessionActions.told({
-              tone: 'notice',
-              text: 'Changes of last time that had not reached the server were found in this browser and are back.',
-            }),
-          );
-        const editor = createEditor({
-          store,
-          planners: engines.planners.map((planner) => ({
-            plan: (input, onProgress) => planner.planShift(input, onProgress),
-            cancel: () => planner.cancel(),
-          })),
-          shapes: engines.shapes,
-          clock: {
-            now: () => performance.now(),
-            requestFrame: (callback) => requestAnimationFrame(callback),
-            cancelFrame: (handle) => cancelAnimationFrame(handle),
-          },
-        });
-        parts = { editor, autosave: startAutosave(store, backup !== undefined) };
-        setOpen(parts);
-      },
-    );
-    return () => {
-      left = true;
-      parts?.autosave.stop();
-      parts?.editor.destroy();
-      setOpen(null);
-      dispatch(documentActions.closed());
-    };
-  }, [id, attempt, dispatch, store, engines]);
-
-  if (failure) return <Failure text={failure} onRetry={() => setAttempt(attempt + 1)} />;
-  if (!open) return <div className="piece-loading">Opening the piece …</div>;
-  return <OpenPieceView {...open} />;
+  const opened = useOpenedPiece(id);
+  const { opening } = opened;
+  switch (opening.state) {
+    case 'loading':
+      return <div className="piece-loading">Opening the piece …</div>;
+    case 'failed':
+      return <Failure text={opening.text} onRetry={opened.retry} />;
+    case 'choosing':
+      return (
+        <>
+          <LeftVersions found={opening.found} opening={opened} />
+          <Messages />
+        </>
+      );
+    case 'open':
+      return <OpenPieceView {...opening.parts} />;
+  }
 }
 
-function OpenPieceView({ editor, autosave }: { readonly editor: Editor; readonly autosave: Autosave }) {
+function OpenPieceView({ editor, autosave }: Opened) {
   const store = editor.store;
   const engines = useEngines();
   const chooser = useRef<HTMLInputElement>(null);
@@ -158,6 +107,7 @@ function OpenPieceView({ editor, autosave }: { readonly editor: Editor; readonly
     <EditorContext.Provider value={value}>
       <div className="piece-page">
         <PieceHeader context={context} />
+        <SaveBanner />
         <Rail />
         <main className="piece-room">
           <Outlet />
@@ -165,6 +115,7 @@ function OpenPieceView({ editor, autosave }: { readonly editor: Editor; readonly
         <StatusLine />
         <Messages />
         <ShortcutSheet />
+        <LeaveDialog />
         <input
           ref={chooser}
           type="file"

@@ -1,0 +1,99 @@
+import { CircleAlert } from 'lucide-react';
+import { type ReactNode, useState } from 'react';
+import { Button } from 'react-bootstrap';
+import { useOpenPiece } from '../../context';
+import { downloadPiece } from '../../shelf/download-piece';
+import { documentActions, selectPiece, useAppDispatch, useAppSelector } from '../../state';
+import { VersionsDialog } from './VersionsDialog';
+
+/** Says why the piece is not saved, where that takes a decision of the user, and offers what can be done. */
+export function SaveBanner() {
+  const { autosave } = useOpenPiece();
+  const dispatch = useAppDispatch();
+  const save = useAppSelector((state) => state.session.save);
+  const problem = useAppSelector((state) => state.session.saveProblem);
+  const piece = useAppSelector(selectPiece);
+  const canUndo = useAppSelector((state) => state.document.past.length > 0);
+  const [comparing, setComparing] = useState(false);
+  if (!piece) return null;
+  const download = <Act label="Download the piece" run={() => downloadPiece(piece)} />;
+  const keepMine = (): void => autosave.resolve('mine');
+  const takeOther = (): void => autosave.resolve('theirs');
+  switch (save) {
+    case 'conflict': {
+      const newer = autosave.newer();
+      return (
+        <Banner text="This piece was changed elsewhere while you worked on it. Your version stays in this browser until you decide.">
+          <Act label="Compare" run={() => setComparing(true)} />
+          <Act label="Keep mine" run={keepMine} />
+          <Act label="Take the other" run={takeOther} />
+          {comparing && newer && (
+            <VersionsDialog
+              title="Two versions of this piece"
+              intro="The one that you keep is saved; the other is replaced by it."
+              onClose={() => setComparing(false)}
+              versions={[
+                {
+                  key: 'mine',
+                  title: 'Yours',
+                  note: 'As it is in this tab.',
+                  piece,
+                  actions: [
+                    { label: 'Keep mine', primary: true, run: keepMine },
+                    { label: 'Download', run: () => downloadPiece(piece) },
+                  ],
+                },
+                {
+                  key: 'theirs',
+                  title: 'The other',
+                  note: 'As it is on the server.',
+                  piece: newer.piece,
+                  actions: [
+                    { label: 'Take the other', run: takeOther },
+                    { label: 'Download', run: () => downloadPiece(newer.piece) },
+                  ],
+                },
+              ]}
+            />
+          )}
+        </Banner>
+      );
+    }
+    case 'refused':
+      return (
+        <Banner
+          text={`This piece cannot be saved. ${problem ?? ''} It stays in this browser; undo what led here, or download it.`}
+        >
+          {canUndo && <Act label="Undo the last step" run={() => dispatch(documentActions.undone())} />}
+          {download}
+        </Banner>
+      );
+    case 'gone':
+      return (
+        <Banner text={`This piece was deleted elsewhere. ${problem ?? ''} Your version stays in this browser.`}>
+          <Act label="Bring it back" run={() => void autosave.bringBack()} />
+          {download}
+        </Banner>
+      );
+    default:
+      return null;
+  }
+}
+
+function Banner({ text, children }: { readonly text: string; readonly children: ReactNode }) {
+  return (
+    <div className="save-banner" role="alert">
+      <CircleAlert size={16} aria-hidden="true" />
+      <span>{text}</span>
+      <div className="save-banner-acts">{children}</div>
+    </div>
+  );
+}
+
+function Act({ label, run }: { readonly label: string; readonly run: () => void }) {
+  return (
+    <Button size="sm" variant="link" className="outlined text-decoration-none" onClick={run}>
+      {label}
+    </Button>
+  );
+}

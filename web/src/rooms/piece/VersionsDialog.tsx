@@ -1,0 +1,86 @@
+import type { Piece } from '@core';
+import { Button, Modal } from 'react-bootstrap';
+import { PieceThumb } from '../../shelf/PieceThumb';
+
+export interface VersionAction {
+  readonly label: string;
+  readonly primary?: boolean;
+  readonly run: () => void;
+}
+
+/** One state of a piece that there is somewhere. */
+export interface Version {
+  readonly key: string;
+  /** Where it is. */
+  readonly title: string;
+  readonly note: string;
+  /** Null when it cannot be read. */
+  readonly piece: Piece | null;
+  readonly actions: readonly VersionAction[];
+}
+
+/** Versions of one piece side by side, playing, each with what can be done with it. */
+export function VersionsDialog({
+  title,
+  intro,
+  versions,
+  onClose,
+}: {
+  readonly title: string;
+  readonly intro: string;
+  readonly versions: readonly Version[];
+  /** Undefined where one has to be chosen. */
+  readonly onClose?: () => void;
+}) {
+  return (
+    <Modal
+      show
+      centered
+      size="lg"
+      onHide={onClose}
+      backdrop={onClose ? true : 'static'}
+      keyboard={onClose !== undefined}
+      aria-labelledby="versions-title"
+    >
+      <Modal.Header closeButton={onClose !== undefined}>
+        <Modal.Title id="versions-title">{title}</Modal.Title>
+      </Modal.Header>
+      <Modal.Body className="versions">
+        <p>{intro}</p>
+        <div className="versions-row">
+          {versions.map((version) => (
+            <section key={version.key} className="version" aria-label={version.title}>
+              {version.piece && version.piece.figureOrder.length > 0 ? (
+                <PieceThumb piece={version.piece} />
+              ) : (
+                <div className="thumb empty">{version.piece ? 'Empty' : 'Cannot be shown'}</div>
+              )}
+              <h2>{version.title}</h2>
+              <p className="soft">
+                {version.note}
+                {version.piece && ` ${contents(version.piece)}`}
+              </p>
+              <div className="version-actions">
+                {version.actions.map(({ label, primary, run }) => (
+                  <Button
+                    key={label}
+                    size="sm"
+                    variant={primary ? 'primary' : 'link'}
+                    className={primary ? '' : 'outlined text-decoration-none'}
+                    onClick={run}
+                  >
+                    {label}
+                  </Button>
+                ))}
+              </div>
+            </section>
+          ))}
+        </div>
+      </Modal.Body>
+    </Modal>
+  );
+}
+
+const many = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
+const contents = ({ figures, poses, shifts }: Piece): string =>
+  `${many(Object.keys(figures).length, 'figure')}, ${many(Object.keys(poses).length, 'pose')}, ${many(Object.keys(shifts).length, 'shift')}.`;

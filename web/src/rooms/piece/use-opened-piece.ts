@@ -1,0 +1,141 @@
+import type { Piece } from '@core';
+import { useEffect, useState } from 'react';
+import { useStore } from 'react-redux';
+import { useEngines, useSavingDesk } from '../../context';
+import { type Autosave, createEditor, type Editor, type LeftCopy } from '../../editor';
+import {
+  type AppStore,
+  api,
+  documentActions,
+  type LoadedPiece,
+  type Problem,
+  problemText,
+  sessionActions,
+  useAppDispatch,
+} from '../../state';
+
+/** An open piece at work. */
+export interface Opened {
+  readonly editor: Editor;
+  readonly autosave: Autosave;
+}
+
+/** What there is of a piece when this browser has something that the server has not. */
+export interface Found {
+  readonly onServer: LoadedPiece | undefined;
+  /** Why the server gave nothing. */
+  readonly failure: string | null;
+  /** Is it known not to be on the server any more? */
+  readonly gone: boolean;
+  readonly copies: readonly LeftCopy[];
+}
+
+export type Opening =
+  | { readonly state: 'loading' }
+  | { readonly state: 'failed'; readonly text: string }
+  | { readonly state: 'choosing'; readonly found: Found }
+  | { readonly state: 'open'; readonly parts: Opened };
+
+export interface PieceOpening {
+  readonly opening: Opening;
+  /** Loads again. */
+  retry(): void;
+  /** Opens what the server has. */
+  takeServer(): void;
+  /** Opens a copy of this browser; it is saved over what the server has. */
+  takeCopy(copy: LeftCopy): void;
+  /** Removes a copy for good. */
+  throwAway(copy: LeftCopy): void;
+}
+
+/** Loads a piece, asks where this browser has something that the server has not, makes its editor, and takes everything down again. */
+export function useOpenedPiece(id: string): PieceOpening {
+  const store = useStore() as AppStore;
+  const dispatch = useAppDispatch();
+  const engines = useEngines();
+  const desk = useSavingDesk();
+  const [opening, setOpening] = useState<Opening>({ state: 'loading' });
+  const [attempt, setAttempt] = useState(0);
+
+  const open = (piece: Piece, revision: number, unsaved: boolean): void => {
+    dispatch(documentActions.opened({ piece, revision }));
+    const editor = createEditor({
+      store,
+      planners: engines.planners.map((planner) => ({
+        plan: (input, onProgress) => planner.planShift(input, onProgress),
+        cancel: () => planner.cancel(),
+      })),
+      shapes: engines.shapes,
+      clock: {
+        now: () => performance.now(),
+        requestFrame: (callback) => requestAnimationFrame(callback),
+        cancelFrame: (handle) => cancelAnimationFrame(handle),
+      },
+    });
+    setOpening({ state: 'open', parts: { editor, autosave: desk.open(store, unsaved) } });
+  };
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt loads again
+  useEffect(() => {
+    let left = false;
+    setOpening({ state: 'loading' });
+    dispatch(sessionActions.reset());
+    const load = async (): Promise<void> => {
+      // A piece that was left a moment ago may still be on its way.
+      await desk.settled(id);
+      const { data, error } = await dispatch(
+        api.endpoints.loadPiece.initiate(id, { forceRefetch: true, subscribe: false }),
+      );
+      const copies = await desk.leftOf(id, data?.piece, (text) => engines.files.importPiece(text));
+      if (left) return;
+      if (data && copies.length === 0) open(data.piece, data.revision, false);
+      else if (copies.length === 0) setOpening({ state: 'failed', text: problemText(error) });
+      else {
+        const problem = (error as { data?: Problem } | undefined)?.data;
+        const gone = problem?.code === 'not-found';
+        setOpening({
+          state: 'choosing',
+          found: { onServer: data, failure: error ? problemText(error) : null, gone, copies },
+        });
+      }
+    };
+    void load();
+    return () => {
+      left = true;
+    };
+  }, [id, attempt, dispatch, store, engines, desk]);
+
+  // What was opened is taken down when another is opened or the page is left.
+  const parts = opening.state === 'open' ? opening.parts : null;
+  useEffect(() => {
+    if (!parts) return;
+    return () => {
+      void parts.autosave.stop();
+      parts.editor.destroy();
+      dispatch(documentActions.closed());
+    };
+  }, [parts, dispatch]);
+
+  return {
+    opening,
+    retry: () => setAttempt(attempt + 1),
+    takeServer() {
+      if (opening.state !== 'choosing' || !opening.found.onServer) return;
+      const { piece, revision } = opening.found.onServer;
+      open(piece, revision, false);
+    },
+    takeCopy({ copy, piece }) {
+      if (opening.state !== 'choosing' || !piece) return;
+      const { onServer } = opening.found;
+      void desk.copies.hand(copy, desk.tab).catch(() => {});
+      open(piece, onServer?.revision ?? copy.revision, true);
+    },
+    throwAway({ copy }) {
+      if (opening.state !== 'choosing') return;
+      void desk.copies.drop(copy.key).catch(() => {});
+      const copies = opening.found.copies.filter((other) => other.copy !== copy);
+      if (copies.length > 0) setOpening({ state: 'choosing', found: { ...opening.found, copies } });
+      else setAttempt(attempt + 1);
+    },
+  };
+}
