@@ -1,3 +1,6 @@
+import fs from 'node:fs';
+import type { Page } from '@playwright/test';
+import { PiecePage } from './pages/piece-page';
 import { expect, test } from './support/fixtures';
 
 test('while the server is away nothing is lost, and it is saved when it comes back', async ({
@@ -15,7 +18,11 @@ test('while the server is away nothing is lost, and it is saved when it comes ba
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(2.5);
 });
 
-test('changes that never reached the server are back when the piece is opened again', async ({
+/** One of the versions that are offered side by side. */
+const version = (page: Page, title: string) =>
+  page.getByRole('dialog').getByRole('region', { name: title, exact: true });
+
+test('changes that never reached the server are offered beside what it has, and the other stays until it is thrown away', async ({
   piece,
   page,
   server,
@@ -27,10 +34,132 @@ test('changes that never reached the server are back when the piece is opened ag
   await expect(page.getByTestId('save-state')).toHaveText('Offline');
   await page.goto('about:blank');
   await server.start();
-  await piece.open('demo-quay-mark');
-  await expect(page.getByText('had not reached the server')).toBeVisible();
+  await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
+  await expect(version(page, 'In this browser')).toContainText('3 poses');
+  await version(page, 'On the server').getByRole('button', { name: 'Go on with this' }).click();
+  await piece.rail.waitFor();
+  await page.goto(server.url);
+  await page.getByRole('status').getByRole('link', { name: 'Quay Mark' }).click();
+  await version(page, 'In this browser').getByRole('button', { name: 'Go on with this' }).click();
   await piece.saved();
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(3.25);
+  await piece.open('demo-quay-mark');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});
+
+test('two tabs that were both offline: each version is offered, one is gone on with, the other becomes a piece', async ({
+  piece,
+  page,
+  server,
+  context,
+  shelf,
+}) => {
+  const durations = ['1.25', '2.25'];
+  const tabs = [page, await context.newPage()].map((tab) => new PiecePage(tab, server));
+  for (const tab of tabs) await tab.open('demo-quay-mark');
+  await server.stop();
+  for (const [i, tab] of tabs.entries()) {
+    await tab.selectShift(0);
+    await tab.setNumber('Duration', durations[i]);
+    await expect(tab.page.getByTestId('save-state')).toHaveText('Offline');
+  }
+  await tabs[1].page.close();
+  await page.goto('about:blank');
+  await server.start();
+  await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
+  await version(page, 'In this browser, tab 2').getByRole('button', { name: 'Keep it as a piece beside' }).click();
+  await version(page, 'In this browser').getByRole('button', { name: 'Go on with this' }).click();
+  await piece.saved();
+  await piece.selectShift(0);
+  await expect(piece.number('Duration')).toHaveValue('2.25');
+  await shelf.open();
+  await shelf.card('Quay Mark (from this browser)').getByRole('heading').getByText('Quay Mark').click();
+  await piece.selectShift(0);
+  await expect(piece.number('Duration')).toHaveValue('1.25');
+});
+
+test('a piece that is deleted elsewhere while it is open is brought back with its changes', async ({
+  piece,
+  page,
+  server,
+}) => {
+  await piece.open('demo-quay-mark');
+  expect((await page.request.delete(`${server.url}/api/pieces/demo-quay-mark`)).status()).toBe(204);
+  await piece.selectShift(0);
+  await piece.setNumber('Duration', '1.5');
+  await expect(page.getByTestId('save-state')).toHaveText('Deleted elsewhere');
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await piece.saved();
+  expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(1.5);
+});
+
+test('changes to a piece that was deleted elsewhere are offered when it is opened again', async ({
+  piece,
+  page,
+  server,
+}) => {
+  await piece.open('demo-quay-mark');
+  await server.stop();
+  await piece.selectShift(0);
+  await piece.setNumber('Duration', '1.5');
+  await expect(page.getByTestId('save-state')).toHaveText('Offline');
+  await page.goto('about:blank');
+  await server.start();
+  await page.request.delete(`${server.url}/api/pieces/demo-quay-mark`);
+  await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
+  await expect(page.getByText('never reached the server')).toBeVisible();
+  await version(page, 'In this browser').getByRole('button', { name: 'Bring it back' }).click();
+  await piece.rail.waitFor();
+  await expect(page.getByLabel('Name of the piece')).toHaveValue('Quay Mark');
+  expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(1.5);
+});
+
+test('what the server refuses is said with its reason, and can be undone', async ({ piece, page }) => {
+  await page.route('**/api/pieces/demo-quay-mark', (route) =>
+    route.request().method() === 'PUT' && route.request().postData()?.includes('1.75')
+      ? route.fulfill({
+          status: 422,
+          contentType: 'application/problem+json',
+          body: JSON.stringify({ code: 'piece-invalid', status: 422, title: '', detail: 'The tide is too high.' }),
+        })
+      : route.continue(),
+  );
+  await piece.open('demo-quay-mark');
+  await piece.selectShift(0);
+  await piece.setNumber('Duration', '1.75');
+  await expect(page.getByTestId('save-state')).toHaveText('Cannot be saved');
+  await expect(page.getByRole('alert')).toContainText('The tide is too high.');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Download the piece' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe('Quay Mark.arcshift.json');
+  await page.getByRole('button', { name: 'Undo the last step' }).click();
+  await piece.saved();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
+test('where the browser can keep no copy, leaving asks while the server is away', async ({ piece, page, server }) => {
+  await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { value: undefined }));
+  await piece.open('demo-quay-mark');
+  await server.stop();
+  await piece.selectShift(0);
+  await piece.setNumber('Duration', '1.5');
+  await expect(page.getByTestId('save-state')).toHaveText('Offline');
+  await page.getByRole('link', { name: 'To the shelf' }).click();
+  await expect(page.getByRole('dialog')).toContainText('could keep no copy');
+  await page.getByRole('button', { name: 'Stay' }).click();
+  await expect(piece.number('Duration')).toHaveValue('1.5');
+  const asked = new Promise<string>((resolve) => {
+    page.on('dialog', (dialog) => {
+      resolve(dialog.type());
+      void dialog.dismiss();
+    });
+  });
+  await page.close({ runBeforeUnload: true });
+  expect(await asked).toBe('beforeunload');
+  await server.start();
+  await piece.saved();
 });
 
 test('a piece left within a moment of a change, and opened again by its name, has it and is saved', async ({
@@ -46,7 +175,7 @@ test('a piece left within a moment of a change, and opened again by its name, ha
   await piece.matched();
   await piece.selectShift(0);
   await expect(piece.number('Duration')).toHaveValue('1.5');
-  await expect(page.getByText('had not reached the server')).toHaveCount(0);
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await piece.setNumber('Duration', '1.25');
   await piece.saved();
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(1.25);
@@ -107,4 +236,29 @@ test('the shelf: search, duplicate, delete with undo, export', async ({ shelf, p
   await expect(shelf.card('Quay Mark copy')).toBeVisible();
   const [download] = await Promise.all([page.waitForEvent('download'), shelf.more('Quay Mark', 'Export piece file')]);
   expect(download.suggestedFilename()).toBe('Quay Mark.arcshift.json');
+  // Its id lies in the bin when it comes back.
+  await shelf.more('Quay Mark', 'Delete');
+  await expect(shelf.card('Quay Mark')).toHaveCount(0);
+  await page.getByTestId('import-chooser').setInputFiles({
+    name: 'Quay Mark.arcshift.json',
+    mimeType: 'application/json',
+    buffer: fs.readFileSync(await download.path()),
+  });
+  await expect(shelf.card('Quay Mark')).toBeVisible();
+});
+
+test('a piece that cannot be read is shown as such, with what is stored of it, and the others beside it', async ({
+  shelf,
+  page,
+  server,
+}) => {
+  await server.spoil('demo-gate', '{"torn');
+  await shelf.open();
+  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(shelf.card('Gate')).toContainText('cannot be read');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    shelf.more('Gate', 'Download what is stored', 'link'),
+  ]);
+  expect(fs.readFileSync(await download.path(), 'utf8')).toBe('{"torn');
 });

@@ -15,10 +15,10 @@ export class ShelfPage {
   };
   card = (name: string): Locator =>
     this.page.getByRole('article').filter({ has: this.page.getByRole('heading', { name, exact: true }) });
-  more = async (name: string, action: string): Promise<void> => {
+  more = async (name: string, action: string, role: 'button' | 'link' = 'button'): Promise<void> => {
     await this.card(name)
       .getByRole('button', { name: `More for ${name}` })
       .click();
-    await this.page.getByRole('button', { name: action }).click();
+    await this.page.getByRole(role, { name: action }).click();
   };
 }

@@ -2,6 +2,7 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { Sequelize } from 'sequelize';
 
 const ROOT = path.resolve(import.meta.dirname, '../..');
 
@@ -45,6 +46,19 @@ export class TestServer {
     const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
     child.kill('SIGTERM');
     return ended;
+  }
+
+  /** Puts something else in the place of what is stored of a piece, as a fault of the disk or another program would. */
+  async spoil(pieceId: string, document: string): Promise<void> {
+    await this.stop();
+    const database = new Sequelize({
+      dialect: 'sqlite',
+      storage: path.join(this.dataFolder, 'arc-shift.sqlite'),
+      logging: false,
+    });
+    await database.query('UPDATE pieces SET document = ? WHERE id = ?', { replacements: [document, pieceId] });
+    await database.close();
+    await this.start();
   }
 
   async dispose(): Promise<void> {

@@ -13,11 +13,12 @@ import { drawerRoutes } from './features/drawer/routes';
 import { PieceRepository } from './features/pieces/repository';
 import { pieceRoutes } from './features/pieces/routes';
 import { PieceService } from './features/pieces/service';
+import { bodyLimit, cutAfterAnswer } from './http/bodies';
 import { jsonOnly, localOnly, securityHeaders } from './http/guards';
 import { noSuchRoute, problemHandler } from './http/problems';
 
 /** Largest request body. A piece file of this size has some 100,000 anchors. */
-const BODY_LIMIT = '20mb';
+const BODY_LIMIT = 20 * 1024 * 1024;
 
 export interface AppParts {
   readonly database: Database;
@@ -41,7 +42,7 @@ export function buildApp({ database, logger, checker, webFolder }: AppParts): Ex
       serializers: { req: ({ id, method, url }) => ({ id, method, url }), res: ({ statusCode }) => ({ statusCode }) },
     }),
   );
-  app.use(securityHeaders, localOnly);
+  app.use(securityHeaders, cutAfterAnswer, localOnly);
 
   const pieces = new PieceService(new PieceRepository(database), randomUUID);
   const api = express.Router();
@@ -50,7 +51,7 @@ export function buildApp({ database, logger, checker, webFolder }: AppParts): Ex
     next();
   });
   api.use('/assets', assetRoutes(new AssetRepository(database), checker));
-  api.use(jsonOnly, express.json({ limit: BODY_LIMIT, strict: true }));
+  api.use(jsonOnly, bodyLimit(BODY_LIMIT), express.json({ limit: BODY_LIMIT, strict: true }));
   api.use('/pieces', pieceRoutes(pieces));
   api.use('/drawer', drawerRoutes(new DrawerRepository(database), checker, randomUUID));
   api.get('/health', (_request, response) => {

@@ -1,18 +1,19 @@
 import { CoreError } from '@core';
-import type { ErrorRequestHandler, Request, RequestHandler, Response } from 'express';
+import type { ErrorRequestHandler, RequestHandler } from 'express';
 import { storageFault } from '../db/storage-faults';
 import { API_ERRORS, ApiError, type ApiErrorCode } from '../errors';
 
 /** Turns every refusal into `application/problem+json` (RFC 9457): what was expected, what came and where. */
-export const problemHandler: ErrorRequestHandler = (error, request, response, next) => {
+export const problemHandler: ErrorRequestHandler = (error, request, response, _next) => {
   if (response.headersSent) {
-    next(error);
+    // Half an answer must not look like a whole one.
+    request.log?.debug({ err: error }, 'failed after the answer');
+    request.socket.destroy();
     return;
   }
   const refusal = asApiError(error);
   const { status, title } = API_ERRORS[refusal.code];
   if (status >= 500) request.log?.error({ err: error }, 'request failed');
-  if (refusal.code === 'body-too-large') cutOff(request, response);
   response
     .status(status)
     .type('application/problem+json')
@@ -29,18 +30,6 @@ export const problemHandler: ErrorRequestHandler = (error, request, response, ne
       }),
     );
 };
-
-/** How long the rest of a body that is too large is still read and thrown away, ms: who is sending reads the answer only then. */
-const LAST_WORDS_MS = 1_000;
-
-/** Cuts the connection some time after the answer, if the body has not ended by then: one that never ends would be read for ever. */
-function cutOff(request: Request, response: Response): void {
-  response.once('finish', () => {
-    setTimeout(() => {
-      if (!request.complete) request.socket.destroy();
-    }, LAST_WORDS_MS).unref();
-  });
-}
 
 /** A refusal of the core keeps its own code where the API has it. */
 function apiCodeOf({ code }: CoreError): ApiErrorCode {
