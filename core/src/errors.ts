@@ -7,6 +7,7 @@ export const CORE_ERROR_CODES = [
   'svg-not-svg',
   'svg-unsafe',
   'svg-no-outline',
+  'svg-too-complex',
   'file-too-large',
   'json-syntax',
   'piece-version',

@@ -2,6 +2,9 @@ import { type Matrix, multiply, rotation, scaling } from '../vec';
 import { type Rgba, readColour } from './colour';
 
 /** A colour (CSS Color 4) at a share 0..1 of the way along a gradient. */
+/** Stops that one gradient may have. */
+export const GRADIENT_STOP_LIMIT = 100;
+
 export interface GradientStop {
   readonly at: number;
   readonly colour: string;

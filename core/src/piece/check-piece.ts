@@ -1,8 +1,8 @@
 import { CoreError } from '../errors';
-import { isGradient, type Paint, readColour } from '../paint';
-import { canClip } from './clips';
+import { MOST_RECORDS } from './limits';
 import { migratePiece } from './migrations';
 import { type SchemaFinding, validatePiece } from './piece-check.generated';
+import { checkWhole, type Refuse, recordRules } from './piece-rules';
 import type { Piece } from './records';
 
 /** A piece file longer than this is refused before reading. */
@@ -45,7 +45,7 @@ export function checkPiece(data: unknown): Piece {
       finding?.instancePath || '/',
     );
   }
-  checkReferences(migrated as Piece);
+  checkRules(migrated as Piece);
   return migrated as Piece;
 }
 
@@ -65,79 +65,82 @@ function sentence(data: unknown, finding: SchemaFinding | undefined): string {
   return `${finding.instancePath || 'the file'} ${finding.message ?? 'is not as expected'}${extra}${shown}`;
 }
 
-function refuse(where: string, expected: string, found: string): never {
+const refuse: Refuse = (where, expected, found) => {
   throw new CoreError('piece-invalid', `The piece cannot be used: ${where} must ${expected}; found ${found}.`, where);
+};
+
+type RuledTable = keyof typeof recordRules;
+const RULED = Object.keys(recordRules) as RuledTable[];
+
+/** All rules that a schema cannot say. */
+function checkRules(piece: Piece): void {
+  for (const table of RULED) for (const record of Object.values(piece[table])) ruleOf(table)(piece, record, refuse);
+  checkWhole(piece, refuse);
 }
 
-const own = (table: object, key: string): boolean => Object.hasOwn(table, key);
+const ruleOf = (table: RuledTable) => recordRules[table] as (piece: Piece, record: unknown, refuse: Refuse) => void;
 
-/** Rules that a schema cannot say: ids fit their keys, references exist, rails are chains, colours are colours. */
-function checkReferences(piece: Piece): void {
-  for (const table of ['figures', 'poses', 'parts', 'shifts', 'texts', 'groups'] as const) {
-    for (const [key, record] of Object.entries(piece[table])) {
-      if (record.id !== key) refuse(`/${table}/${key}/id`, `be “${key}”`, `“${record.id}”`);
-    }
+/** A piece of nothing but some records, for the schema alone. */
+const withOnly = (piece: Piece, tables: Partial<Piece>): Piece => ({
+  ...piece,
+  figureOrder: [],
+  figures: {},
+  poses: {},
+  parts: {},
+  shifts: {},
+  texts: {},
+  groups: {},
+  references: [],
+  ...tables,
+});
+
+const TABLES = ['figures', 'poses', 'parts', 'shifts', 'texts', 'groups'] as const;
+
+/** Records of a table that are not the very ones that were there before. */
+function changedRecords<T>(before: Readonly<Record<string, T>>, after: Readonly<Record<string, T>>): Record<string, T> {
+  const changed: Record<string, T> = {};
+  if (before !== after) for (const id of Object.keys(after)) if (before[id] !== after[id]) changed[id] = after[id];
+  return changed;
+}
+
+/**
+ * Would `after` be refused as a file? `before` is a piece that would not be, and only what is another object in `after` is looked at, so that this is
+ * quick enough for every edit. Undefined when all is well, otherwise what was expected and what came.
+ */
+export function findingOfChange(before: Piece, after: Piece): string | undefined {
+  const changed = {
+    figures: changedRecords(before.figures, after.figures),
+    poses: changedRecords(before.poses, after.poses),
+    parts: changedRecords(before.parts, after.parts),
+    shifts: changedRecords(before.shifts, after.shifts),
+    texts: changedRecords(before.texts, after.texts),
+    groups: changedRecords(before.groups, after.groups),
+  };
+  const part = withOnly(after, {
+    ...changed,
+    ...(before.figureOrder === after.figureOrder ? {} : { figureOrder: after.figureOrder }),
+    ...(before.references === after.references ? {} : { references: after.references }),
+  });
+  if (!validatePiece(part)) return sentence(part, validatePiece.errors?.[0]);
+  for (const table of TABLES) {
+    const count = before[table] === after[table] ? 0 : Object.keys(after[table]).length;
+    if (count > MOST_RECORDS[table]) return `/${table} must have at most ${MOST_RECORDS[table]}; found ${count}`;
   }
-  if (new Set(piece.figureOrder).size !== piece.figureOrder.length)
-    refuse('/figureOrder', 'name each figure once', 'one twice');
-  for (const id of piece.figureOrder)
-    if (!own(piece.figures, id)) refuse('/figureOrder', 'name figures of the piece', `“${id}”`);
-  for (const id of Object.keys(piece.figures))
-    if (!piece.figureOrder.includes(id)) refuse('/figureOrder', 'name every figure', `“${id}” missing`);
-  for (const figure of Object.values(piece.figures)) {
-    const where = `/figures/${figure.id}`;
-    checkClip(piece, figure.id);
-    if (figure.group !== null && !own(piece.groups, figure.group))
-      refuse(`${where}/group`, 'name a group of the piece', `“${figure.group}”`);
-    for (const id of figure.poses)
-      if (!own(piece.poses, id)) refuse(`${where}/poses`, 'name poses of the piece', `“${id}”`);
-    figure.rail.forEach((id, i) => {
-      const shift = own(piece.shifts, id)
-        ? piece.shifts[id]
-        : refuse(`${where}/rail/${i}`, 'name a shift of the piece', `“${id}”`);
-      if (!figure.poses.includes(shift.from) || !figure.poses.includes(shift.to))
-        refuse(`/shifts/${id}`, 'join two poses of its figure', `${shift.from} → ${shift.to}`);
-      const before = i > 0 ? piece.shifts[figure.rail[i - 1]] : undefined;
-      if (before && before.to !== shift.from)
-        refuse(
-          `${where}/rail/${i}`,
-          'leave the pose that the shift before reaches',
-          `“${shift.from}” after “${before.to}”`,
-        );
-    });
+  try {
+    for (const table of RULED)
+      for (const record of Object.values(changed[table])) ruleOf(table)(after, record, findAndStop);
+    // A part that grows moves the pose that it belongs to.
+    if (Object.keys(changed.parts).length > 0)
+      for (const pose of Object.values(after.poses))
+        if (pose.parts.some((id) => Object.hasOwn(changed.parts, id))) recordRules.poses(after, pose, findAndStop);
+    checkWhole(after, findAndStop);
+  } catch (error) {
+    if (error instanceof CoreError) return error.message;
+    throw error;
   }
-  for (const pose of Object.values(piece.poses)) {
-    for (const id of pose.parts)
-      if (!own(piece.parts, id)) refuse(`/poses/${pose.id}/parts`, 'name parts of the piece', `“${id}”`);
-  }
-  checkColour('/canvas/background', piece.canvas.background);
-  for (const part of Object.values(piece.parts)) {
-    checkPaint(`/parts/${part.id}/fill`, part.fill);
-    checkPaint(`/parts/${part.id}/stroke/paint`, part.stroke?.paint ?? null);
-    const { source } = part;
-    if (source?.kind === 'glyph' && !own(piece.texts, source.text))
-      refuse(`/parts/${part.id}/source/text`, 'name a text of the piece', `“${source.text}”`);
-  }
+  return undefined;
 }
 
-/** Clipping figures exist, and none is clipped by itself, directly or round about. */
-function checkClip({ figures }: Piece, id: string): void {
-  const { clip } = figures[id];
-  if (clip === null) return;
-  if (!own(figures, clip)) refuse(`/figures/${id}/clip`, 'name a figure of the piece', `“${clip}”`);
-  if (!canClip(figures, id, clip)) refuse(`/figures/${id}/clip`, 'not lead back to the figure itself', `“${clip}”`);
-}
-
-function checkPaint(where: string, paint: Paint | null): void {
-  if (isGradient(paint)) {
-    paint.stops.forEach((stop, i) => {
-      checkColour(`${where}/stops/${i}/colour`, stop.colour);
-      if (i > 0 && stop.at < paint.stops[i - 1].at)
-        refuse(`${where}/stops/${i}/at`, 'not lie before the stop before it', String(stop.at));
-    });
-  } else checkColour(where, paint);
-}
-
-function checkColour(where: string, colour: string | null): void {
-  if (colour !== null && !readColour(colour)) refuse(where, 'be a CSS colour', `“${colour.slice(0, 40)}”`);
-}
+const findAndStop: Refuse = (where, expected, found) => {
+  throw new CoreError('piece-invalid', `${where} must ${expected}; found ${found}`, where);
+};

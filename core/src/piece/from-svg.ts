@@ -13,6 +13,7 @@ import type { SvgReading, SvgShape } from '../svg';
 import { newPose } from './defaults';
 import type { NewPose } from './edit';
 import { type IdSource, recordOfContour } from './geometry';
+import { CONTOURS_OF_PART } from './limits';
 import type { Part } from './records';
 
 /**
@@ -50,6 +51,7 @@ export function poseFromSvg(reading: SvgReading, name: string, newId: IdSource):
 /** Two shapes as one, or undefined where the picture would change or the paint differs. */
 function joinShapes(a: SvgShape, b: SvgShape): SvgShape | undefined {
   if (!samePaint(a.fill, b.fill) || !sameStroke(a.stroke, b.stroke)) return undefined;
+  if (a.outline.contours.length + b.outline.contours.length > CONTOURS_OF_PART) return undefined;
   const apart = boxesApart(a, b);
   const seeThrough = (paint: Paint | null | undefined): boolean =>
     coloursOf(paint ?? null).some((colour) => (readColour(colour)?.alpha ?? 1) < 1);

@@ -16,3 +16,4 @@ export * from './letter-boxes';
 export * from './placement';
 export * from './rail';
 export * from './records';
+export * from './storable';

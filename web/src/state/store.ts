@@ -1,3 +1,4 @@
+import { findingOfChange } from '@core';
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
@@ -48,6 +49,17 @@ export const changePiece =
     const { piece } = getState().document;
     const change = piece && makeChange(piece, name, recipe);
     if (!change) return;
+    // What could not be stored must not be made: there would be no way to save it.
+    const finding = findingOfChange(piece, change.piece);
+    if (finding) {
+      dispatch(
+        sessionActions.told({
+          tone: 'error',
+          text: `“${name}” was left undone, for it could not be saved: ${finding}.`,
+        }),
+      );
+      return;
+    }
     dispatch(documentActions.committed(change));
     for (const text of change.lost) dispatch(sessionActions.told({ tone: 'notice', text }));
   };

@@ -28,6 +28,7 @@ import {
   type SvgReading,
   shiftInput,
   simplifyContour,
+  storableReading,
   type TextFont,
   type TextLayout,
   type TextSetting,
@@ -128,11 +129,12 @@ const engine = {
   planQuickly: (input: ShiftInput): Promise<Outcome<PlannedParts>> => attempt(() => previewPoseShift(input)),
   /** The ways to do a shift, the best first. */
   rankShift: (input: ShiftInput): Promise<Outcome<PoseAlternative[]>> => attempt(() => rankPoseShift(input)),
-  /** Reads an SVG, clip paths applied; tells its progress (0 to 1) now and then. */
+  /** Reads an SVG, clip paths applied, as it can be stored; tells its progress (0 to 1) now and then. */
   readSvg: (text: string, onProgress?: Progress): Promise<Outcome<SvgReading>> =>
     attemptTelling(onProgress, async (tell) => {
       const reading = readSvg(text, { onProgress: tell });
-      return applyClips(reading, reading.shapes.some(({ clips }) => clips.length > 0) ? await paths() : null);
+      const clipped = applyClips(reading, reading.shapes.some(({ clips }) => clips.length > 0) ? await paths() : null);
+      return storableReading(clipped);
     }),
   /** Poses of files that were read. */
   arrive: (files: readonly ArrivingFile[], form: ArrivalForm): Promise<Outcome<NewPose[]>> =>

@@ -24,10 +24,15 @@ const UNITS: Readonly<Record<string, number>> = {
   q: 96 / 101.6,
 };
 
+const LENGTH = /^([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)\s*([a-z]*|%)$/i;
+/** No number needs more characters; the pattern would take the square of their count. */
+const LENGTH_TEXT_LIMIT = 200;
+
 /** A length in px by CSS Values 4 (96 px an inch; em as 16 px); percentages of `whole`. Undefined when there is none. */
 export function readLength(text: string | undefined, whole: number, where: string): number | undefined {
   if (text === undefined || text.trim() === '' || text.trim() === 'auto') return undefined;
-  const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?)\s*([a-z]*|%)\s*$/i.exec(text);
+  const trimmed = text.trim();
+  const match = trimmed.length > LENGTH_TEXT_LIMIT ? null : LENGTH.exec(trimmed);
   const unit = match?.[2].toLowerCase();
   const factor = unit === '%' ? whole / 100 : unit === undefined ? undefined : UNITS[unit];
   if (!match || factor === undefined) {

@@ -1,5 +1,13 @@
 import { type Outline, outlineBox } from '../../outline';
-import { cssText, type Gradient, type GradientStop, type Paint, readColour, transformPaint } from '../../paint';
+import {
+  cssText,
+  GRADIENT_STOP_LIMIT,
+  type Gradient,
+  type GradientStop,
+  type Paint,
+  readColour,
+  transformPaint,
+} from '../../paint';
 import { IDENTITY, type Matrix, multiply } from '../../vec';
 import { readLength, type Viewport } from './basic-shapes';
 import type { StyleSheet } from './style';
@@ -21,11 +29,10 @@ export interface GradientReading {
 export function readGradient(
   node: SvgNode,
   byId: ReadonlyMap<string, SvgNode>,
-  sheet: StyleSheet,
+  stopsOf: (node: SvgNode | undefined) => ReadStops,
   shape: Outline,
   matrix: Matrix,
   viewport: Viewport,
-  currentColour: string,
 ): GradientReading {
   const chain = [node];
   for (let at: SvgNode | undefined = node; chain.length < INHERITED_LIMIT; ) {
@@ -34,14 +41,14 @@ export function readGradient(
     if (!at || chain.includes(at)) break;
     chain.push(at);
   }
-  const notes: string[] = [];
   const attribute = (name: string): string | undefined =>
     chain.find((link) => link.attributes[name] !== undefined)?.attributes[name];
-  const stops = readGradientStops(
-    chain.find((link) => link.children.some(({ name }) => name === 'stop')),
-    sheet,
-    currentColour,
-  );
+  const { stops, left } = stopsOf(chain.find((link) => link.children.some(({ name }) => name === 'stop')));
+  const notes: string[] = [];
+  if (left > 0)
+    notes.push(
+      `A gradient with more than ${GRADIENT_STOP_LIMIT} stops was taken with those that show most; ${left} were left out`,
+    );
   const last = stops[stops.length - 1];
   if (!last) return { paint: null, notes };
   if (stops.length === 1) return { paint: last.colour, notes };
@@ -81,7 +88,14 @@ export function readGradient(
   return { paint: transformPaint(gradient, place), notes };
 }
 
-function readGradientStops(node: SvgNode | undefined, sheet: StyleSheet, currentColour: string): GradientStop[] {
+/** The stops of a gradient, and how many were left out because there are too many. */
+export interface ReadStops {
+  readonly stops: readonly GradientStop[];
+  readonly left: number;
+}
+
+/** Reads the stops of a gradient element. */
+export function readGradientStops(node: SvgNode | undefined, sheet: StyleSheet, currentColour: string): ReadStops {
   const stops: GradientStop[] = [];
   for (const child of node?.children ?? []) {
     if (child.name !== 'stop') continue;
@@ -95,5 +109,38 @@ function readGradientStops(node: SvgNode | undefined, sheet: StyleSheet, current
     const alpha = (colour?.alpha ?? 1) * (Number.isFinite(opacity) ? Math.min(1, Math.max(0, opacity)) : 1);
     stops.push({ at, colour: cssText(colour?.r ?? 0, colour?.g ?? 0, colour?.b ?? 0, alpha) });
   }
-  return stops;
+  const kept = thinnedStops(stops);
+  return { stops: kept, left: stops.length - kept.length };
 }
+
+/** More stops than this are first taken evenly: which of them shows least is looked up one by one. */
+const EVEN_STOPS = 10 * GRADIENT_STOP_LIMIT;
+
+/** At most as many stops as can be stored: those go first whose colour their neighbours give best. */
+function thinnedStops(stops: readonly GradientStop[]): readonly GradientStop[] {
+  if (stops.length <= GRADIENT_STOP_LIMIT) return stops;
+  const step = Math.max(1, (stops.length - 1) / (EVEN_STOPS - 1));
+  const few =
+    stops.length <= EVEN_STOPS ? stops : Array.from({ length: EVEN_STOPS }, (_, i) => stops[Math.round(i * step)]);
+  const left = few.map(({ at, colour }) => ({ at, colour, rgba: readColour(colour) ?? BLACK }));
+  while (left.length > GRADIENT_STOP_LIMIT) {
+    let least = 1;
+    let error = Number.POSITIVE_INFINITY;
+    for (let i = 1; i < left.length - 1; i++) {
+      const [a, b, c] = [left[i - 1], left[i], left[i + 1]];
+      const share = c.at > a.at ? (b.at - a.at) / (c.at - a.at) : 0.5;
+      const off = (['r', 'g', 'b', 'alpha'] as const).reduce(
+        (most, k) => Math.max(most, Math.abs(a.rgba[k] + (c.rgba[k] - a.rgba[k]) * share - b.rgba[k])),
+        0,
+      );
+      const shown = off * (c.at - a.at);
+      if (shown < error) {
+        error = shown;
+        least = i;
+      }
+    }
+    left.splice(least, 1);
+  }
+  return left.map(({ at, colour }) => ({ at, colour }));
+}
+const BLACK = { r: 0, g: 0, b: 0, alpha: 1 };

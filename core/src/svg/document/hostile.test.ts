@@ -1,5 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import type { CoreError } from '../../errors';
+import { CoreError } from '../../errors';
+import type { Gradient } from '../../paint';
+import { hostileSvgs } from '../../testing/hostile-svgs';
 import { readSvg } from './read-svg';
 
 const HANGING_MS = 5_000;
@@ -198,5 +200,79 @@ describe('hostile SVG', () => {
 
   test('the corpus is large enough', () => {
     expect(CORPUS.length).toBeGreaterThanOrEqual(40);
+  });
+});
+
+describe('small files that ask for much work', () => {
+  // Each took from ten seconds to minutes, or never ended, when work was not counted; the runner's own limit is five seconds.
+  test.each([...hostileSvgs(100_000)])('%s: read or refused with a code', (_name, text) => {
+    let outcome: string;
+    try {
+      const { shapes, notes } = readSvg(text);
+      expect(shapes.length).toBeGreaterThan(0);
+      expect(notes.length).toBeLessThanOrEqual(61);
+      outcome = 'read';
+    } catch (error) {
+      expect(error).toBeInstanceOf(CoreError);
+      outcome = (error as CoreError).code;
+    }
+    expect(['read', 'svg-too-complex', 'svg-syntax', 'too-many-segments']).toContain(outcome);
+  });
+});
+
+describe('style rules in one pass', () => {
+  const fillOf = (css: string, element = '<path class="a" id="i" d="M0 0H9V9Z"/>'): unknown =>
+    readSvg(`<svg xmlns="http://www.w3.org/2000/svg"><style>${css}</style>${element}</svg>`).shapes[0].fill;
+
+  // CSS Syntax 3, section 5, and the cascade of CSS Cascade 4, section 6: weight first, then order.
+  test.each([
+    ['comments between, inside selectors and inside blocks', '/* x */.a/**/{/* y */fill:#010203/* z */}', '#010203'],
+    ['a comment that never ends hides the rest', '.a{fill:#010203}/*.a{fill:#fff}', '#010203'],
+    [
+      'an at-rule with blocks inside ends with its own block',
+      '@media print{.a{fill:#fff}.b{fill:#fff}}.a{fill:#010203}',
+      '#010203',
+    ],
+    ['an at-rule without block ends with its semicolon', '@import "x";.a{fill:#010203}', '#010203'],
+    [
+      'an id goes before a later class, a class before a later element',
+      '#i{fill:#010203}.a{fill:#fff}path{fill:#eee}',
+      '#010203',
+    ],
+    ['of equal weight the later rule goes before', '.a{fill:#fff}.a{fill:#010203}', '#010203'],
+    ['element and class together', 'path.a{fill:#010203}.a{fill:#fff}', '#010203'],
+    ['a rule for all', '*{fill:#010203}', '#010203'],
+    ['a stray closing brace spoils nothing', '}.a{fill:#010203}', '#010203'],
+    ['a block that never ends still counts', '.a{fill:#010203', '#010203'],
+  ])('%s', (_name, css, fill) => {
+    expect(fillOf(css)).toBe(fill);
+  });
+
+  test('classes of another element, and rules that need two, do not apply', () => {
+    expect(fillOf('.a.b{fill:#fff}.b{fill:#fff}circle.a{fill:#fff}')).toBe('#000000');
+  });
+});
+
+describe('gradients with more stops than can be stored', () => {
+  const stops = (count: number, colour: (i: number) => string): string =>
+    Array.from({ length: count }, (_, i) => `<stop offset="${i / (count - 1)}" stop-color="${colour(i)}"/>`).join('');
+  const read = (inside: string) =>
+    readSvg(
+      `<svg xmlns="http://www.w3.org/2000/svg"><linearGradient id="g">${inside}</linearGradient><path fill="url(#g)" d="M0 0H9V9Z"/></svg>`,
+    );
+
+  test('128 of a smooth run become 100 with both ends and a note; a single stop that stands out stays', () => {
+    const { shapes, notes } = read(stops(128, (i) => (i === 64 ? '#ff0000' : `rgb(0,0,${2 * i})`)));
+    const { stops: kept } = shapes[0].fill as Gradient;
+    expect(kept).toHaveLength(100);
+    expect([kept[0].at, kept[99].at]).toEqual([0, 1]);
+    expect(kept.some(({ colour }) => colour === '#ff0000')).toBe(true);
+    expect(notes.join()).toMatch(/more than 100 stops.*28 were left out/);
+  });
+
+  test('a hundred are taken as they are', () => {
+    const { shapes, notes } = read(stops(100, (i) => `rgb(${i},0,0)`));
+    expect((shapes[0].fill as Gradient).stops).toHaveLength(100);
+    expect(notes).toEqual([]);
   });
 });

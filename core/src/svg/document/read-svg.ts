@@ -15,7 +15,8 @@ import { cssText, fadePaint, type Paint, readColour } from '../../paint';
 import { IDENTITY, type Matrix, multiply, translation } from '../../vec';
 import { SEGMENT_LIMIT } from '../path-data-reader';
 import { isShapeElement, readLength, shapeContours, type Viewport } from './basic-shapes';
-import { readGradient } from './gradients';
+import { WorkBudget } from './budget';
+import { type ReadStops, readGradient, readGradientStops } from './gradients';
 import { readStroke, type SvgStroke, strokeReach } from './stroke';
 import { inheritStyle, type Style, StyleSheet } from './style';
 import { readTransform } from './transform';
@@ -51,6 +52,12 @@ export interface ReadSvgOptions {
 const DEFAULT_SIZE = 300;
 const USE_LIMIT = 2_000;
 const CLIP_DEPTH = 8;
+/** Work: what an element costs, each character of its attributes, and a clip held against a shape. */
+const ELEMENT_COST = 120;
+const CHARACTER_COST = 2;
+const CLIP_COST = 20;
+/** A file may be left out in many ways; so many are told. */
+const NOTE_LIMIT = 60;
 const CONTAINERS = new Set(['svg', 'g', 'a', 'switch']);
 const SILENT = new Set([
   'title',
@@ -111,6 +118,9 @@ class SvgReader {
   private readonly byId = new Map<string, SvgNode>();
   private readonly root: SvgNode;
   private readonly sheet: StyleSheet;
+  private readonly budget = new WorkBudget();
+  /** Stops by gradient and by what `currentColor` is there. */
+  private readonly stops = new Map<string, Map<SvgNode | undefined, ReadStops>>();
   private uses = 0;
   private anchors = 0;
   private elements = 0;
@@ -132,7 +142,7 @@ class SvgReader {
       node.children.forEach(index);
     };
     index(root);
-    this.sheet = new StyleSheet(css);
+    this.sheet = new StyleSheet(css, this.budget);
     for (const selector of this.sheet.ignored)
       this.note(`Style rule “${selector}” was not applied: only element, class and id selectors are read`);
   }
@@ -148,13 +158,15 @@ class SvgReader {
     const viewport = box ?? { width: w, height: h };
     this.container(this.root, { matrix, style: {}, opacity: 1, viewport, clips: [], groups: [], chain: [] });
     if (this.shapes.length === 0) {
-      const found = [...this.notes.keys()];
+      const found = [...this.notes.keys()].slice(0, NOTE_LIMIT);
       throw new CoreError(
         'svg-no-outline',
         `Expected at least one drawn shape or path in the SVG; found none. ${found.join('. ')}`.trim(),
       );
     }
-    const notes = [...this.notes].map(([text, count]) => (count > 1 ? `${text} (${count} times)` : text));
+    const all = [...this.notes].map(([text, count]) => (count > 1 ? `${text} (${count} times)` : text));
+    const more = all.length - NOTE_LIMIT;
+    const notes = more > 0 ? [...all.slice(0, NOTE_LIMIT), `${more} more things were left out`] : all;
     return { width: w, height: h, shapes: this.shapes, notes };
   }
 
@@ -165,6 +177,7 @@ class SvgReader {
   /** What an element hands to those inside it, or undefined where it is not drawn. */
   private inside(node: SvgNode, around: Surroundings): { inner: Surroundings; own: Style } | undefined {
     if (++this.done % 200 === 0) this.options.onProgress?.(0.6 + 0.4 * Math.min(1, this.done / this.elements));
+    this.budget.spend(ELEMENT_COST + CHARACTER_COST * node.size, node.line);
     const own = this.sheet.ownStyle(node);
     if (own.display === 'none') return undefined;
     const style = inheritStyle(around.style, own);
@@ -302,6 +315,7 @@ class SvgReader {
     }
     const outlines: Outline[] = [];
     const collect = (child: SvgNode, at: Matrix, inherited: Style, chain: readonly SvgNode[]): void => {
+      this.budget.spend(ELEMENT_COST + CHARACTER_COST * child.size, child.line);
       const style = inheritStyle(inherited, this.sheet.ownStyle(child));
       if (style.display === 'none' || style.visibility === 'hidden') return;
       const inner = multiply(at, readTransform(cssTransform(this.sheet.ownStyle(child).transform), child.line));
@@ -357,6 +371,9 @@ class SvgReader {
       this.note('A paint-order was left out: strokes lie over fills here');
     // Nothing painted: frames around icons are drawn like this.
     if (fill === null && stroke === null) return;
+    // Each clip is held against each shape.
+    const held = clips.reduce((sum, clip) => sum + clip.length, 0);
+    this.budget.spend(CLIP_COST * held, node.line);
     const name = node.attributes.id ?? node.name;
     const outline = placedOutline(drawn, matrix, node);
     const reach = stroke ? strokeReach(stroke) : 0;
@@ -368,6 +385,21 @@ class SvgReader {
       stroke,
       clips: clips.filter((clip) => !leavesWhole(clip, outline, reach)),
     });
+  }
+
+  private stopsOf(node: SvgNode | undefined, currentColour: string): ReadStops {
+    let known = this.stops.get(currentColour);
+    if (!known) {
+      known = new Map();
+      this.stops.set(currentColour, known);
+    }
+    let stops = known.get(node);
+    if (!stops) {
+      this.budget.spend(ELEMENT_COST * (node?.children.length ?? 0), node?.line ?? 0);
+      stops = readGradientStops(node, this.sheet, currentColour);
+      known.set(node, stops);
+    }
+    return stops;
   }
 
   /** A colour or gradient with `opacity` in its alphas, or null where nothing shows. */
@@ -385,7 +417,14 @@ class SvgReader {
     if (reference) {
       const server = reference[1].startsWith('#') ? this.byId.get(reference[1].slice(1)) : undefined;
       if (server?.name === 'linearGradient' || server?.name === 'radialGradient') {
-        const reading = readGradient(server, this.byId, this.sheet, drawn, matrix, viewport, style.color ?? 'black');
+        const reading = readGradient(
+          server,
+          this.byId,
+          (node) => this.stopsOf(node, style.color ?? 'black'),
+          drawn,
+          matrix,
+          viewport,
+        );
         for (const text of reading.notes) this.note(text);
         return fadePaint(reading.paint, opacity, cssText);
       }

@@ -17,6 +17,8 @@ export interface SvgStroke {
 }
 
 const DASH_LIMIT = 64;
+/** A longer text holds more numbers than are taken. */
+const DASH_TEXT_LIMIT = 4_000;
 
 /** How far a stroke may reach beyond its outline, px. */
 export const strokeReach = ({ width, join, miter }: SvgStroke): number =>
@@ -76,6 +78,12 @@ function readDashes(
 ): number[] {
   const text = (style['stroke-dasharray'] ?? 'none').trim();
   if (text === 'none' || text === '') return [];
+  if (text.length > DASH_TEXT_LIMIT) {
+    note(
+      `A dash pattern of ${text.length.toLocaleString('en')} characters was left out: at most ${DASH_LIMIT} lengths are taken`,
+    );
+    return [];
+  }
   const unit = lengthUnit(node, drawn);
   const dash = text.split(/[\s,]+/).map((item) => (readLength(item, diagonal, 'stroke-dasharray') ?? 0) * unit);
   if (dash.some((v) => v < 0) || !dash.some((v) => v > 0)) return [];

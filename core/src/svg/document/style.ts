@@ -1,3 +1,4 @@
+import type { WorkBudget } from './budget';
 import type { SvgNode } from './tree';
 
 /** Properties that shapes inherit, or that are read on every element. */
@@ -49,7 +50,8 @@ const KNOWN = new Set<string>(PROPERTIES);
 export type Style = Readonly<Partial<Record<Property, string>>>;
 
 interface Rule {
-  readonly specificity: number;
+  /** Place in the cascade: a later one goes before an earlier one. */
+  readonly order: number;
   readonly name?: string;
   readonly id?: string;
   readonly classes: readonly string[];
@@ -62,62 +64,166 @@ interface Declarations {
   readonly important: Style;
 }
 
+/** What it costs to look at a rule for an element, in characters of work. */
+const RULE_COST = 20;
+
 /** The style rules of a document with simple selectors: element, .class, #id and their combinations on one element. */
 export class StyleSheet {
-  private readonly rules: Rule[] = [];
+  /** Rules by what an element must have for them: an id, else a class, else a name; '*' for the others. */
+  private readonly byMark = new Map<string, Rule[]>();
+  private readonly own = new WeakMap<SvgNode, Style>();
   /** Selectors and at-rules that were not understood. */
   readonly ignored: string[] = [];
 
-  constructor(text: string) {
-    const plain = text.replace(/\/\*[\s\S]*?\*\//g, '').replace(/<!--|-->/g, '');
-    const withoutAt = plain.replace(/@[^;{]*(?:;|\{(?:[^{}]|\{[^{}]*\})*\})/g, (rule) => {
-      this.ignored.push(rule.trim().slice(0, 40));
-      return '';
-    });
-    for (const [, selectors, body] of withoutAt.matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
+  constructor(
+    text: string,
+    private readonly budget: WorkBudget,
+  ) {
+    const found: (Omit<Rule, 'order'> & { readonly specificity: number })[] = [];
+    for (const { selectors, body } of styleRules(text, (rule) => this.ignored.push(rule))) {
       const declarations = readDeclarations(body);
-      for (const selector of selectors.split(',')) this.add(selector.trim(), declarations);
+      for (const selector of selectors.split(',')) {
+        const rule = readSelector(selector.trim());
+        if (rule) found.push({ ...rule, declarations });
+        else this.ignored.push(selector.trim().slice(0, 40));
+      }
     }
-    this.rules.sort((a, b) => a.specificity - b.specificity);
-  }
-
-  private add(selector: string, declarations: Declarations): void {
-    const parts = /^([a-zA-Z][\w-]*|\*)?((?:[.#][\w-]+)*)$/.exec(selector);
-    if (!parts || selector === '') {
-      this.ignored.push(selector.slice(0, 40));
-      return;
-    }
-    const marks = parts[2].match(/[.#][\w-]+/g) ?? [];
-    const ids = marks.filter((mark) => mark[0] === '#').map((mark) => mark.slice(1));
-    const classes = marks.filter((mark) => mark[0] === '.').map((mark) => mark.slice(1));
-    const name = parts[1] && parts[1] !== '*' ? parts[1] : undefined;
-    this.rules.push({
-      specificity: ids.length * 10_000 + classes.length * 100 + (name ? 1 : 0),
-      name,
-      id: ids[0],
-      classes,
-      declarations,
+    // A stable sort: of equal weight the later one goes before.
+    found.sort((a, b) => a.specificity - b.specificity);
+    found.forEach((rule, order) => {
+      const mark = rule.id !== undefined ? `#${rule.id}` : rule.classes[0] ? `.${rule.classes[0]}` : (rule.name ?? '*');
+      const marked = this.byMark.get(mark);
+      if (marked) marked.push({ ...rule, order });
+      else this.byMark.set(mark, [{ ...rule, order }]);
     });
   }
 
   /** The element's own style by the cascade: presentation attributes, then rules by specificity, then the style attribute, then what is important. */
   ownStyle(node: SvgNode): Style {
+    let style = this.own.get(node);
+    if (!style) {
+      style = this.cascade(node);
+      this.own.set(node, style);
+    }
+    return style;
+  }
+
+  private cascade(node: SvgNode): Style {
     const own: Partial<Record<Property, string>> = {};
     const important: Partial<Record<Property, string>> = {};
-    for (const property of PROPERTIES)
-      if (node.attributes[property] !== undefined) own[property] = node.attributes[property].trim();
-    const classes = (node.attributes.class ?? '').split(/\s+/);
-    for (const rule of this.rules) {
-      if (rule.name !== undefined && rule.name !== node.name) continue;
-      if (rule.id !== undefined && rule.id !== node.attributes.id) continue;
-      if (!rule.classes.every((name) => classes.includes(name))) continue;
-      Object.assign(own, rule.declarations.normal);
-      Object.assign(important, rule.declarations.important);
+    for (const property of PROPERTIES) {
+      const value = node.attributes[property];
+      if (value !== undefined && fits(property, value)) own[property] = value.trim();
+    }
+    const classes = new Set((node.attributes.class ?? '').split(/\s+/));
+    const marks = ['*', node.name, `#${node.attributes.id ?? ''}`, ...[...classes].map((name) => `.${name}`)];
+    const rules: Rule[] = [];
+    for (const mark of marks) {
+      const marked = this.byMark.get(mark) ?? [];
+      this.budget.spend(RULE_COST * marked.length, node.line);
+      for (const rule of marked)
+        if ((rule.name === undefined || rule.name === node.name) && rule.classes.every((name) => classes.has(name)))
+          rules.push(rule);
+    }
+    for (const { declarations } of rules.sort((a, b) => a.order - b.order)) {
+      Object.assign(own, declarations.normal);
+      Object.assign(important, declarations.important);
     }
     const inline = readDeclarations(node.attributes.style ?? '');
     return Object.assign(own, inline.normal, important, inline.important);
   }
 }
+
+const SELECTOR = /^([a-zA-Z][\w-]*|\*)?((?:[.#][\w-]+)*)$/;
+
+/** A selector for one element by its name, classes and id; undefined for any other. */
+function readSelector(
+  selector: string,
+): { specificity: number; name?: string; id?: string; classes: readonly string[] } | undefined {
+  const parts = selector === '' || selector.length > SELECTOR_LIMIT ? null : SELECTOR.exec(selector);
+  if (!parts) return undefined;
+  const marks = parts[2].match(/[.#][\w-]+/g) ?? [];
+  const ids = marks.filter((mark) => mark[0] === '#').map((mark) => mark.slice(1));
+  const classes = marks.filter((mark) => mark[0] === '.').map((mark) => mark.slice(1));
+  const name = parts[1] && parts[1] !== '*' ? parts[1] : undefined;
+  return { specificity: ids.length * 10_000 + classes.length * 100 + (name ? 1 : 0), name, id: ids[0], classes };
+}
+const SELECTOR_LIMIT = 1_000;
+
+/**
+ * The rules of a style sheet, comments and at-rules taken out, in one pass from its start to its end (CSS Syntax 3, section 5, as far as simple
+ * rules need it). At-rules are told to `onAtRule`, shortened.
+ */
+function* styleRules(
+  text: string,
+  onAtRule: (rule: string) => void,
+): Generator<{ readonly selectors: string; readonly body: string }> {
+  let selectors = '';
+  // Kept beside it: looking at a text that grows would take the square of its length.
+  let blank = true;
+  let at = 0;
+  const add = (more: string): void => {
+    selectors += more;
+    blank &&= more.trim() === '';
+  };
+  const clear = (): void => {
+    selectors = '';
+    blank = true;
+  };
+  const upTo = (mark: string, from: number): number => {
+    const found = text.indexOf(mark, from);
+    return found < 0 ? text.length : found;
+  };
+  while (at < text.length) {
+    const next = /[/<@{}-]/g;
+    next.lastIndex = at;
+    const found = next.exec(text)?.index ?? text.length;
+    add(text.slice(at, found));
+    at = found;
+    if (text.startsWith('/*', at)) at = upTo('*/', at + 2) + 2;
+    else if (text.startsWith('<!--', at)) at += 4;
+    else if (text.startsWith('-->', at)) at += 3;
+    else if (text[at] === '@' && blank) {
+      onAtRule(
+        text
+          .slice(at, at + 80)
+          .trim()
+          .slice(0, 40),
+      );
+      at = endOfAtRule(text, at);
+      clear();
+    } else if (text[at] === '{') {
+      const end = upTo('}', at);
+      yield { selectors, body: text.slice(at + 1, end).replace(/\/\*[^*]*\*\//g, '') };
+      clear();
+      at = end + 1;
+    } else if (text[at] === '}') {
+      clear();
+      at++;
+    } else if (at < text.length) {
+      add(text[at]);
+      at++;
+    }
+  }
+}
+
+/** Behind the semicolon that ends an at-rule, or behind its outermost block. */
+function endOfAtRule(text: string, start: number): number {
+  const mark = /[;{}]/g;
+  mark.lastIndex = start;
+  let depth = 0;
+  for (let found = mark.exec(text); found; found = mark.exec(text)) {
+    if (found[0] === '{') depth++;
+    else if (found[0] === '}') depth--;
+    if (depth <= 0) return found.index + 1;
+  }
+  return text.length;
+}
+
+/** A value longer than this is no value; lists of dashes and transforms may be longer. */
+const VALUE_LIMIT = 2_000;
+const fits = (property: string, value: string): boolean =>
+  value.length <= VALUE_LIMIT || property === 'stroke-dasharray' || property === 'transform';
 
 function readDeclarations(text: string): Declarations {
   const normal: Record<string, string> = {};
@@ -127,6 +233,7 @@ function readDeclarations(text: string): Declarations {
     const property = declaration.slice(0, colon).trim().toLowerCase();
     if (!(colon > 0) || !KNOWN.has(property)) continue;
     const value = declaration.slice(colon + 1);
+    if (!fits(property, value)) continue;
     const marked = /!\s*important/i.test(value);
     (marked ? important : normal)[property] = value.replace(/!\s*important/i, '').trim();
   }

@@ -12,25 +12,33 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 export function readTransform(text: string | undefined, line = 0): Matrix {
   let matrix: Matrix = IDENTITY;
   if (!text || text.trim() === 'none') return matrix;
-  const rest = text.replace(/([a-z]+)\s*\(([^()]*)\)\s*,?/gi, (whole, name: string, list: string) => {
-    const n = (list.match(NUMBER) ?? []).map(Number);
-    const step = single(name, n);
-    if (!step || n.some((v) => !Number.isFinite(v))) {
+  // One step after another, never back: a text of any length takes one pass.
+  const step = /\s*([a-z]+)\s*\(([^()]*)\)\s*,?/iy;
+  const end = text.trimEnd().length;
+  while (step.lastIndex < end) {
+    const at = step.lastIndex;
+    const found = step.exec(text);
+    if (!found) {
       throw new CoreError(
         'svg-syntax',
-        `Expected a transform such as translate(4 8); found ${whole.trim().slice(0, 40)} (line ${line}).`,
+        `Expected only transform functions; found “${text
+          .slice(at, at + 60)
+          .trim()
+          .slice(0, 40)}” (line ${line}).`,
         `line ${line}`,
       );
     }
-    matrix = multiply(matrix, step);
-    return '';
-  });
-  if (rest.trim() !== '') {
-    throw new CoreError(
-      'svg-syntax',
-      `Expected only transform functions; found “${rest.trim().slice(0, 40)}” (line ${line}).`,
-      `line ${line}`,
-    );
+    const [whole, name, list] = found;
+    const n = (list.match(NUMBER) ?? []).map(Number);
+    const next = single(name, n);
+    if (!next || n.some((v) => !Number.isFinite(v))) {
+      throw new CoreError(
+        'svg-syntax',
+        `Expected a transform such as translate(4 8); found ${whole.slice(0, 60).trim().slice(0, 40)} (line ${line}).`,
+        `line ${line}`,
+      );
+    }
+    matrix = multiply(matrix, next);
   }
   return matrix;
 }

@@ -9,6 +9,8 @@ export interface SvgNode {
   /** Text inside, kept for style sheets only. */
   text: string;
   readonly line: number;
+  /** Characters of its attributes: what it costs to read it. */
+  readonly size: number;
 }
 
 /** A file longer than this is refused before reading. */
@@ -82,6 +84,14 @@ export function parseSvgTree(text: string, onProgress?: (share: number) => void)
         `line ${parser.line}`,
       );
     }
+    // What is skipped counts too: names are looked up through all elements around.
+    if (stack.length + skipping >= DEPTH_LIMIT) {
+      throw new CoreError(
+        'svg-syntax',
+        `Expected elements nested at most ${DEPTH_LIMIT} deep; this SVG goes deeper (line ${parser.line}).`,
+        `line ${parser.line}`,
+      );
+    }
     if (skipping > 0) {
       skipping++;
       return;
@@ -93,19 +103,16 @@ export function parseSvgTree(text: string, onProgress?: (share: number) => void)
       skipping = 1;
       return;
     }
-    if (stack.length >= DEPTH_LIMIT) {
-      throw new CoreError(
-        'svg-syntax',
-        `Expected elements nested at most ${DEPTH_LIMIT} deep; this SVG goes deeper (line ${parser.line}).`,
-        `line ${parser.line}`,
-      );
-    }
     const attributes: Record<string, string> = Object.create(null);
+    let size = 0;
     for (const attribute of Object.values(tag.attributes)) {
       if (/^on/i.test(attribute.local)) drop(`${attribute.local}=…`);
-      else if (attribute.uri === '' || attribute.local === 'href') attributes[attribute.local] = attribute.value;
+      else if (attribute.uri === '' || attribute.local === 'href') {
+        attributes[attribute.local] = attribute.value;
+        size += attribute.value.length;
+      }
     }
-    const node: SvgNode = { name: tag.local, attributes, children: [], text: '', line: parser.line };
+    const node: SvgNode = { name: tag.local, attributes, children: [], text: '', line: parser.line, size };
     if (stack.length > 0) stack[stack.length - 1].children.push(node);
     else root ??= node;
     if (!tag.isSelfClosing) stack.push(node);
