@@ -2,8 +2,8 @@ import { cubicPoint } from '../curve';
 import { gaussLegendre } from '../num';
 import { boxSize } from '../vec';
 import { type Outline, segmentAt, segmentCount } from './contour';
-import { outlineBox } from './measure';
-import { orientOutline } from './nesting';
+import { contourArea, outlineBox } from './measure';
+import { nestingOf } from './nesting';
 
 const RULE = gaussLegendre(5);
 
@@ -19,14 +19,18 @@ export function areaCentre(outline: Outline): { x: number; y: number; area: numb
   let mx = 0;
   let my = 0;
   const point = new Float64Array(2);
-  const points = orientOutline(outline).outline.contours.filter((contour) => contour.closed);
-  for (const contour of points) {
+  // What runs against the way it is filled counts the other way round: no contour has to be turned.
+  const nesting = outline.contours.length > 1 ? nestingOf(outline) : undefined;
+  outline.contours.forEach((contour, c) => {
+    if (!contour.closed) return;
     const p = contour.points;
+    const hole = nesting?.[c].hole ?? false;
+    const sign = contourArea(contour) > 0 === hole ? -1 : 1;
     for (let i = 0; i < segmentCount(contour); i++) {
       const at = segmentAt(i);
       for (let k = 0; k < RULE.nodes.length; k++) {
         const t = RULE.nodes[k];
-        const w = RULE.weights[k];
+        const w = sign * RULE.weights[k];
         cubicPoint(p, at, t, point);
         const x = point[0] - ox;
         const y = point[1] - oy;
@@ -41,7 +45,7 @@ export function areaCentre(outline: Outline): { x: number; y: number; area: numb
         my -= (w * y * y * dx) / 2;
       }
     }
-  }
+  });
   const size = boxSize(box);
   // Is nothing filled (an open line, a point)?
   if (!(Math.abs(area) > 1e-6 * size * size)) return { x: ox, y: oy, area: 0 };

@@ -1,6 +1,6 @@
 import { cubicPoint } from '../curve';
 import { seededRandom } from '../num';
-import { type Outline, segmentAt, segmentCount } from './contour';
+import { type Contour, type Outline, segmentAt, segmentCount } from './contour';
 
 export interface Circle {
   readonly x: number;
@@ -17,7 +17,9 @@ const SAMPLES = 16;
 export function enclosingCircle(outline: Outline): Circle {
   const points: [number, number][] = [];
   const out = new Float64Array(2);
+  const hides = outline.contours.length > FEW_CONTOURS ? octagonOf(outline) : undefined;
   for (const contour of outline.contours) {
+    if (hides && handlesInside(contour, hides)) continue;
     points.push([contour.points[0], contour.points[1]]);
     for (let i = 0; i < segmentCount(contour); i++) {
       for (let k = 1; k <= SAMPLES; k++) {
@@ -27,6 +29,46 @@ export function enclosingCircle(outline: Outline): Circle {
     }
   }
   return circleOfPoints(points);
+}
+
+/** With fewer contours nothing is gained by leaving some out. */
+const FEW_CONTOURS = 16;
+
+/**
+ * The polygon of the points that lie furthest in eight directions: what is inside it touches no circle around the outline (Akl and Toussaint: A fast convex hull
+ * algorithm, 1978). Corners in turn, x and y.
+ */
+function octagonOf({ contours }: Outline): number[] {
+  const directions = Array.from({ length: 8 }, (_, k) => [Math.cos((k * Math.PI) / 4), Math.sin((k * Math.PI) / 4)]);
+  const reach = new Float64Array(8).fill(Number.NEGATIVE_INFINITY);
+  const corners = new Array<number>(16).fill(0);
+  for (const { points } of contours) {
+    for (let i = 0; i < points.length; i += 6) {
+      for (let k = 0; k < 8; k++) {
+        const far = points[i] * directions[k][0] + points[i + 1] * directions[k][1];
+        if (far <= reach[k]) continue;
+        reach[k] = far;
+        corners[2 * k] = points[i];
+        corners[2 * k + 1] = points[i + 1];
+      }
+    }
+  }
+  return corners;
+}
+
+/** Do all points and handles of a contour lie inside a convex polygon, and with them its curves? */
+function handlesInside({ points }: Contour, polygon: readonly number[]): boolean {
+  const n = polygon.length;
+  for (let i = 0; i < points.length; i += 2) {
+    for (let k = 0; k < n; k += 2) {
+      const [ax, ay] = [polygon[k], polygon[k + 1]];
+      const [bx, by] = [polygon[(k + 2) % n], polygon[(k + 3) % n]];
+      if (ax === bx && ay === by) continue;
+      // Turning clockwise on screen, the inside lies to the right.
+      if (!((bx - ax) * (points[i + 1] - ay) - (by - ay) * (points[i] - ax) > 0)) return false;
+    }
+  }
+  return true;
 }
 
 /** The smallest circle around points. */

@@ -4,6 +4,7 @@ import type { SvgReading, SvgShape } from '../svg';
 import type { NewPose } from './edit';
 import { poseFromSvg } from './from-svg';
 import type { IdSource } from './geometry';
+import { centreOfPart } from './placement';
 
 export const ARRIVAL_FORMS = ['poses', 'figures', 'parts', 'united'] as const;
 /** poses: one after another on one figure; figures: a figure each; parts: of one pose; united: one outline. */
@@ -26,6 +27,16 @@ export const defaultForm = (files: number): ArrivalForm => (files > 1 ? 'poses' 
  * @throws CoreError 'path-operation' when outlines cannot be united
  */
 export function posesOfArrival(
+  files: readonly ArrivingFile[],
+  form: ArrivalForm,
+  engine: PathEngine | null,
+  newId: IdSource,
+): NewPose[] {
+  // What placing them needs is measured here, off the page.
+  return makePoses(files, form, engine, newId).map((made) => ({ ...made, centres: made.parts.map(centreOfPart) }));
+}
+
+function makePoses(
   files: readonly ArrivingFile[],
   form: ArrivalForm,
   engine: PathEngine | null,

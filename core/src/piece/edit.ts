@@ -1,7 +1,7 @@
-import type { Draft } from 'immer';
+import { current, type Draft, isDraft } from 'immer';
 import { DEFAULT_RULE, newFigure, newShift } from './defaults';
 import type { IdSource } from './geometry';
-import { placementsOfFigure } from './placement';
+import { type AreaCentre, placementsOfFigure, rememberCentre } from './placement';
 import { isClosedRail, stopsOf } from './rail';
 import type { Figure, Id, Part, Piece, Placement, PlacementRule, Pose, Shift } from './records';
 
@@ -12,6 +12,8 @@ export type PieceDraft = Draft<Piece>;
 export interface NewPose {
   readonly pose: Pose;
   readonly parts: readonly Part[];
+  /** Centres of the parts' areas, where somebody has measured them already. */
+  readonly centres?: readonly AreaCentre[];
 }
 
 /** Adds a figure without poses on top of the others. */
@@ -35,9 +37,11 @@ export function insertPoses(
   const stops = stopsOf(draft as Piece, figure as Figure);
   const index = at ?? (isClosedRail(draft as Piece, figure as Figure) ? stops.length - 1 : stops.length);
   const known = new Set(stops);
-  for (const { pose, parts } of added) {
+  for (const { pose, parts, centres } of added) {
+    if (centres) for (const [i, part] of parts.entries()) rememberCentre(part, centres[i]);
     draft.poses[pose.id] = pose as Draft<Pose>;
-    for (const part of parts) draft.parts[part.id] = part as Draft<Part>;
+    // Frozen at its door, a part is not walked through to be frozen all over: that took half a second for some thousand contours.
+    for (const part of parts) draft.parts[part.id] = Object.freeze(part) as Draft<Part>;
   }
   stops.splice(index, 0, ...added.map(({ pose }) => pose.id));
   // The first pose of the table is the one that others are fitted to: it stays so unless the new ones come before it.
@@ -148,7 +152,9 @@ function rebuildRail(draft: PieceDraft, figureId: Id, stops: readonly Id[], newI
 
 /** Places every pose of the figure whose rule is alive. */
 export function applyPlacementRules(draft: PieceDraft, figureId: Id): void {
-  for (const [id, placement] of placementsOfFigure(draft as Piece, draft.figures[figureId] as Figure)) {
+  // Read as plain records: what was not changed is then known by identity and is not measured again.
+  const piece = (isDraft(draft) ? current(draft) : draft) as Piece;
+  for (const [id, placement] of placementsOfFigure(piece, piece.figures[figureId])) {
     draft.poses[id].placement = placement as Draft<Placement>;
   }
 }

@@ -2,6 +2,7 @@ import { findCrossings } from '../morph';
 import {
   type Contour,
   contourArea,
+  type FillRule,
   type Outline,
   orientOutline,
   outlineBox,
@@ -10,6 +11,7 @@ import {
 } from '../outline';
 import { coloursOf, isGradient, type Paint, readColour } from '../paint';
 import type { SvgReading, SvgShape } from '../svg';
+import { type Box, includeBox } from '../vec';
 import { newPose } from './defaults';
 import type { NewPose } from './edit';
 import { type IdSource, recordOfContour } from './geometry';
@@ -21,19 +23,17 @@ import type { Part } from './records';
  * picture, other shapes a part each. Coordinates stay those of the file; place the pose afterwards.
  */
 export function poseFromSvg(reading: SvgReading, name: string, newId: IdSource): NewPose {
-  const groups: SvgShape[] = [];
+  const groups: JoinedShapes[] = [];
   for (const shape of reading.shapes) {
-    const before = groups[groups.length - 1];
-    const joined = before && joinShapes(before, shape);
-    if (joined) groups[groups.length - 1] = joined;
-    else groups.push(shape);
+    const last = groups[groups.length - 1];
+    if (!last || !joinShape(last, shape)) groups.push(alone(shape));
   }
   const parts = groups.map(
-    (shape, i): Part => ({
+    ({ shape, contours, fillRule }, i): Part => ({
       id: newId('p'),
       name: shape.name.slice(0, 200) || `Part ${i + 1}`,
-      contours: shape.outline.contours.map((contour) => recordOfContour(contour, newId)),
-      fillRule: shape.outline.fillRule,
+      contours: contours.map((contour) => recordOfContour(contour, newId)),
+      fillRule,
       fill: shape.fill,
       stroke: shape.stroke,
     }),
@@ -48,20 +48,49 @@ export function poseFromSvg(reading: SvgReading, name: string, newId: IdSource):
   };
 }
 
-/** Two shapes as one, or undefined where the picture would change or the paint differs. */
-function joinShapes(a: SvgShape, b: SvgShape): SvgShape | undefined {
-  if (!samePaint(a.fill, b.fill) || !sameStroke(a.stroke, b.stroke)) return undefined;
-  if (a.outline.contours.length + b.outline.contours.length > CONTOURS_OF_PART) return undefined;
-  const apart = boxesApart(a, b);
+/** Shapes that have become one so far. */
+interface JoinedShapes {
+  /** The first of them: name and paint. */
+  readonly shape: SvgShape;
+  readonly contours: Contour[];
+  fillRule: FillRule;
+  /** What they cover together, px. */
+  readonly box: Box;
+  /** Are the contours as they can be laid over others? */
+  ready: boolean;
+}
+
+const alone = (shape: SvgShape): JoinedShapes => ({
+  shape,
+  contours: [...shape.outline.contours],
+  fillRule: shape.outline.fillRule,
+  box: outlineBox(shape.outline),
+  ready: false,
+});
+
+/** Adds a shape to others; false where the picture would change, the paint differs, or there would be too many contours. */
+function joinShape(joined: JoinedShapes, next: SvgShape): boolean {
+  const { shape, contours } = joined;
+  if (!samePaint(shape.fill, next.fill) || !sameStroke(shape.stroke, next.stroke)) return false;
+  if (contours.length + next.outline.contours.length > CONTOURS_OF_PART) return false;
+  const box = outlineBox(next.outline);
+  const apart = boxesApart(joined.box, box, 4 * (shape.stroke?.width ?? 0));
   const seeThrough = (paint: Paint | null | undefined): boolean =>
     coloursOf(paint ?? null).some((colour) => (readColour(colour)?.alpha ?? 1) < 1);
-  if (!apart && ((a.fill && a.stroke) || seeThrough(a.fill) || seeThrough(a.stroke?.paint))) return undefined;
-  if (a.fill === null)
-    return { ...a, outline: { contours: [...a.outline.contours, ...b.outline.contours], fillRule: 'nonzero' } };
-  const first = asNonzero(a.outline);
-  const second = asNonzero(b.outline);
-  if (!first || !second) return undefined;
-  return { ...a, outline: { contours: [...first, ...second], fillRule: 'nonzero' } };
+  if (!apart && ((shape.fill && shape.stroke) || seeThrough(shape.fill) || seeThrough(shape.stroke?.paint)))
+    return false;
+  let added: readonly Contour[] | undefined = next.outline.contours;
+  if (shape.fill !== null) {
+    added = asNonzero(next.outline);
+    const own = joined.ready ? contours : asNonzero(shape.outline);
+    if (!added || !own) return false;
+    if (!joined.ready) contours.splice(0, contours.length, ...own);
+  }
+  joined.ready = true;
+  joined.fillRule = 'nonzero';
+  contours.push(...added);
+  includeBox(joined.box, box);
+  return true;
 }
 
 const sameStroke = (p: SvgShape['stroke'], q: SvgShape['stroke']): boolean =>
@@ -79,12 +108,8 @@ const sameStroke = (p: SvgShape['stroke'], q: SvgShape['stroke']): boolean =>
 const samePaint = (p: Paint | null, q: Paint | null): boolean =>
   p === q || (isGradient(p) && isGradient(q) && JSON.stringify(p) === JSON.stringify(q));
 
-function boxesApart(a: SvgShape, b: SvgShape): boolean {
-  const p = outlineBox(a.outline);
-  const q = outlineBox(b.outline);
-  const reach = (a.stroke?.width ?? 0) * 4;
-  return p.maxX + reach < q.minX || q.maxX + reach < p.minX || p.maxY + reach < q.minY || q.maxY + reach < p.minY;
-}
+const boxesApart = (p: Box, q: Box, reach: number): boolean =>
+  p.maxX + reach < q.minX || q.maxX + reach < p.minX || p.maxY + reach < q.minY || q.maxY + reach < p.minY;
 
 /** The contours for fill rule nonzero with the largest run clockwise, so that several outlines can be laid over each other. */
 function asNonzero(outline: Outline): readonly Contour[] | undefined {

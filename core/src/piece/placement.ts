@@ -1,5 +1,5 @@
 import { areaCentre, enclosingCircle, type Outline, outlineBox, transformOutline } from '../outline';
-import { boxSize, multiply, rotation, scaling, type translation } from '../vec';
+import { boxSize, determinant, IDENTITY, type Matrix, multiply, rotation, scaling, type translation } from '../vec';
 import { CANVAS_SHARE } from './defaults';
 import { outlineOfPart, placementMatrix } from './geometry';
 import type { Canvas, Figure, Part, Piece, Placement, PlacementRule, Pose } from './records';
@@ -36,19 +36,12 @@ export function placeByRule(
   const flipX = (as?.scaleX ?? 1) < 0 ? -1 : 1;
   const flipY = (as?.scaleY ?? 1) < 0 ? -1 : 1;
   const turned = multiply(rotation((turn * Math.PI) / 180), scaling(flipX, flipY));
-  const own = extentOf(
-    parts.map((part) => transformOutline(outlineOfPart(part), turned)),
-    rule.centre,
-  );
+  const own = extentOf(parts, turned, rule);
   let target: Extent;
   if (rule.to === 'box' && rule.box) target = boxExtent(...rule.box);
-  else if (previous && rule.to === 'previous') {
-    const matrix = placementMatrix(previous.placement);
-    target = extentOf(
-      previous.parts.map((part) => transformOutline(outlineOfPart(part), matrix)),
-      rule.centre,
-    );
-  } else target = canvasExtent(canvas);
+  else if (previous && rule.to === 'previous')
+    target = extentOf(previous.parts, placementMatrix(previous.placement), rule);
+  else target = canvasExtent(canvas);
   let scale = 1;
   if (rule.to === 'box' && rule.box && rule.fit !== 'none') scale = insideBox(own, rule.box);
   else if (rule.fit !== 'none') {
@@ -79,22 +72,18 @@ function insideBox(own: SizedExtent, [, , width, height]: readonly number[]): nu
   return Number.isFinite(scale) && scale > 0 ? scale : 1;
 }
 
-function extentOf(outlines: readonly Outline[], centre: PlacementRule['centre']): SizedExtent {
-  const all: Outline = { contours: outlines.flatMap((outline) => outline.contours), fillRule: 'nonzero' };
+/** What a rule needs to know of parts under a matrix; what it does not need is not measured and is NaN. */
+function extentOf(parts: readonly Part[], matrix: Matrix, { centre, fit }: PlacementRule): SizedExtent {
+  const outlines = parts.map(outlineOfPart);
+  const placed = isIdentity(matrix) ? outlines : outlines.map((outline) => transformOutline(outline, matrix));
+  const all: Outline = { contours: placed.flatMap((outline) => outline.contours), fillRule: 'nonzero' };
   const box = outlineBox(all);
-  const circle = enclosingCircle(all);
   const middle = { x: (box.minX + box.maxX) / 2 || 0, y: (box.minY + box.maxY) / 2 || 0 };
-  let area = 0;
-  let x = 0;
-  let y = 0;
-  for (const outline of outlines) {
-    const c = areaCentre(outline);
-    area += c.area;
-    x += c.x * c.area;
-    y += c.y * c.area;
-  }
-  const at = centre === 'circle' ? circle : centre === 'area' && area > 0 ? { x: x / area, y: y / area } : middle;
-  const reach = 2 * circle.r;
+  const circle = centre === 'circle' || fit === 'eye' ? enclosingCircle(all) : undefined;
+  const filled = centre === 'area' || fit === 'area' || fit === 'eye' ? filledCentre(outlines, matrix) : undefined;
+  const area = filled?.area ?? Number.NaN;
+  const at = centre === 'circle' && circle ? circle : centre === 'area' && filled && area > 0 ? filled : middle;
+  const reach = 2 * (circle?.r ?? Number.NaN);
   return {
     x: at.x,
     y: at.y,
@@ -104,6 +93,45 @@ function extentOf(outlines: readonly Outline[], centre: PlacementRule['centre'])
     width: Math.max(0, box.maxX - box.minX) || 0,
     height: Math.max(0, box.maxY - box.minY) || 0,
   };
+}
+
+const isIdentity = (matrix: Matrix): boolean => matrix.every((v, k) => v === IDENTITY[k]);
+
+/** The common centre of the areas of outlines under a matrix, and their sum: an affine map takes centroids to centroids. */
+function filledCentre(outlines: readonly Outline[], matrix: Matrix): { x: number; y: number; area: number } {
+  const scale = Math.abs(determinant(matrix));
+  const [a, b, c, d, e, f] = matrix;
+  let [area, x, y] = [0, 0, 0];
+  for (const outline of outlines) {
+    const own = centreOf(outline);
+    const weight = own.area * scale;
+    area += weight;
+    x += (a * own.x + c * own.y + e) * weight;
+    y += (b * own.x + d * own.y + f) * weight;
+  }
+  return area > 0 ? { x: x / area, y: y / area, area } : { x: 0, y: 0, area: 0 };
+}
+
+/** Centroid of a filled area, px, and its size, px². */
+export type AreaCentre = ReturnType<typeof areaCentre>;
+
+/** Centres of outlines that have been measured; outlines of parts stay the same until the part is changed. */
+const centres = new WeakMap<Outline, AreaCentre>();
+function centreOf(outline: Outline): AreaCentre {
+  let centre = centres.get(outline);
+  if (!centre) {
+    centre = areaCentre(outline);
+    centres.set(outline, centre);
+  }
+  return centre;
+}
+
+/** The centre of a part's own area; with thousands of contours it takes long, and is better measured in a worker. */
+export const centreOfPart = (part: Part): AreaCentre => centreOf(outlineOfPart(part));
+
+/** Takes a centre that was measured elsewhere. */
+export function rememberCentre(part: Part, centre: AreaCentre): void {
+  centres.set(outlineOfPart(part), centre);
 }
 
 const boxExtent = (x: number, y: number, width: number, height: number): Extent => ({

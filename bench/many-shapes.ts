@@ -1,0 +1,74 @@
+// What happens when a drawing of thousands of shapes arrives, step by step: tsx bench/many-shapes.ts. Steps of the page itself are marked; one of them may
+// take 100 ms at most.
+import {
+  addFigure,
+  compilePiece,
+  emptyPiece,
+  findingOfChange,
+  insertPoses,
+  type Piece,
+  type PieceDraft,
+  posesOfArrival,
+  prepareFrame,
+  readSvg,
+  sampleFrame,
+  shiftInput,
+  storableReading,
+} from '../core/src/index';
+import { makeChange } from '../web/src/state/document';
+
+const COUNT = 4_900;
+const circles = (place: (i: number) => string, paint: (i: number) => string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 700 700">${Array.from({ length: COUNT }, (_, i) => `<circle ${place(i)} fill="${paint(i)}"/>`).join('')}</svg>`;
+const spread = (i: number): string => `cx="${5 + 10 * (i % 70)}" cy="${5 + 10 * Math.floor(i / 70)}" r="4"`;
+const DRAWINGS: Readonly<Record<string, string>> = {
+  'in one place, one paint': circles(
+    () => 'cx="350" cy="350" r="40"',
+    () => 'teal',
+  ),
+  'rings in each other, one paint': circles(
+    (i) => `cx="350" cy="350" r="${340 - i * 0.06}"`,
+    () => 'teal',
+  ),
+  'spread out, one paint': circles(spread, () => 'teal'),
+  'spread out, paints in turn': circles(spread, (i) => (i % 2 ? 'teal' : 'plum')),
+};
+
+let id = 0;
+const newId = (prefix: string): string => `${prefix}-${id++}`;
+for (const [name, text] of Object.entries(DRAWINGS)) {
+  console.log(`${COUNT} circles ${name}`);
+  const step = <T>(what: string, page: boolean, work: () => T): T => {
+    const started = performance.now();
+    const result = work();
+    const ms = performance.now() - started;
+    console.log(
+      `  ${page ? 'page  ' : 'worker'} ${what.padEnd(36)} ${ms.toFixed(0).padStart(6)} ms${page && ms > 100 ? '  TOO LONG' : ''}`,
+    );
+    return result;
+  };
+  const reading = step('read', false, () => storableReading(readSvg(text)));
+  const add = (piece: Piece, poses: ReturnType<typeof posesOfArrival>): Piece =>
+    makeChange(piece, '', (draft) => {
+      if (!draft.figures.f) addFigure(draft as PieceDraft, 'f', 'Figure');
+      insertPoses(draft as PieceDraft, 'f', poses, newId);
+    })?.piece ?? piece;
+  const empty = emptyPiece('many', 'Many');
+  const one = step('becomes a pose', false, () => posesOfArrival([{ name: 'A', reading }], 'parts', null, newId));
+  const first = step('is put into the piece', true, () => add(empty, one));
+  step('is checked', true, () => findingOfChange(empty, first));
+  const two = posesOfArrival([{ name: 'B', reading }], 'parts', null, newId);
+  const second = step('the next one is put into the piece', true, () => add(first, two));
+  step('is checked', true, () => findingOfChange(first, second));
+  const shift = Object.values(second.shifts)[0];
+  step('input of the shift', true, () => shiftInput(second, shift));
+  const compiled = step('compiled without plans', true, () => compilePiece(second, () => undefined));
+  const frame = prepareFrame(compiled);
+  step('a frame', true, () => sampleFrame(compiled, 0, frame));
+  const named = step(
+    'renamed',
+    true,
+    () => makeChange(second, '', (draft) => void (draft.name = 'Other'))?.piece ?? second,
+  );
+  step('checked', true, () => findingOfChange(second, named));
+}
