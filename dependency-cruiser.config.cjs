@@ -72,7 +72,8 @@ module.exports = {
       from: { path: '^core/src/', pathNot: TESTS },
       to: {
         dependencyTypes: ['npm', 'npm-dev', 'core', 'npm-no-pkg', 'npm-unknown'],
-        pathNot: 'node_modules/(?:saxes|culori|flatbush|flatqueue|immer|opentype\\.js|@types/culori|@types/opentype\\.js)/',
+        pathNot:
+          'node_modules/(?:saxes|culori|flatbush|flatqueue|immer|opentype\\.js|@types/culori|@types/opentype\\.js)/',
       },
     },
     { name: 'core-alone', severity: 'error', from: { path: '^core/src/' }, to: { path: '^(?:web|server|e2e)/' } },

@@ -16,5 +16,7 @@ export default {
     ],
   },
   moduleNameMapper: { '^@core$': '<rootDir>/core/src/index.ts' },
-  transformIgnorePatterns: ['/node_modules/(?!(culori|flatbush|flatqueue|d3-interpolate|d3-color|bezier-js|p-limit|yocto-queue)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(culori|flatbush|flatqueue|d3-interpolate|d3-color|bezier-js|p-limit|yocto-queue)/)',
+  ],
 };

@@ -15,7 +15,7 @@ import {
   shiftInput,
   storableReading,
 } from '../core/src/index';
-import { makeChange } from '../web/src/state/document';
+import { makeChange } from '../web/src/state/change';
 
 const COUNT = 4_900;
 const circles = (place: (i: number) => string, paint: (i: number) => string): string =>

@@ -1,7 +1,6 @@
 import {
   addFigure,
   type CompiledPiece,
-  compilePiece,
   emptyPiece,
   inBetweenOutline,
   insertPoses,
@@ -9,6 +8,7 @@ import {
   type Outline,
   type Piece,
   type PieceDraft,
+  planAndCompile,
   poseFromSvg,
   prepareFrame,
   readPathData,
@@ -50,7 +50,7 @@ export function iconChain(svgs: readonly string[], closed: boolean): Piece {
 
 /** Writes a piece as animated SVG and plays the file by the definition of SMIL. */
 export function measureSvg(piece: Piece): Measured {
-  const compiled = compilePiece(piece);
+  const compiled = planAndCompile(piece);
   const text = writeAnimatedSvg(compiled, { title: piece.name });
   const tags = text.match(/<animate attributeName="d"[^>]*>/g) ?? [];
   const keys = tags.map((tag) => / keyTimes="([^"]*)"/.exec(tag)?.[1].split(';').length ?? 0);

@@ -1,4 +1,4 @@
-import { type CompiledPiece, compilePiece, type Piece, Stage, writeAnimatedSvg } from '@core';
+import { type CompiledPiece, type Piece, planAndCompile, Stage, writeAnimatedSvg } from '@core';
 
 /** Runs in the browser: one piece painted by the program's own stage, and written as an animated SVG, side by side. */
 const stage = new Stage((width, height) => new OffscreenCanvas(width, height).getContext('2d') ?? undefined);
@@ -6,7 +6,7 @@ let compiled: CompiledPiece | null = null;
 
 Object.assign(window, {
   loadPiece(piece: Piece): void {
-    compiled = compilePiece(piece);
+    compiled = planAndCompile(piece);
     stage.show(compiled);
     const { width, height } = compiled;
     document.body.innerHTML = `<canvas width="${width}" height="${height}"></canvas>${writeAnimatedSvg(compiled, { digits: 3 })}`;

@@ -13,9 +13,8 @@ import {
 } from '../piece';
 import { type PartLanes, partLanes } from './part-lanes';
 import { type PlacedPaint, paintOf, partPaint } from './part-paint';
-import { type PoseShiftPlan, planPoseShift } from './part-plans';
+import type { PoseShiftPlan } from './part-plans';
 import { placedParts } from './placed-parts';
-import { shiftInput } from './shift-input';
 
 /** A stretch of a figure's time that one plan shows: a hold, then the shift that leaves it. Times in s. */
 export interface FigureSpan {
@@ -52,10 +51,7 @@ export interface CompiledPiece {
  * Compiles a piece. `planOf` supplies shift plans; where it has none yet, the pose that the shift leaves is shown until the middle, then the
  * one that it reaches. The default plans on the spot.
  */
-export function compilePiece(
-  piece: Piece,
-  planOf: (shift: Shift) => PoseShiftPlan | undefined = (shift) => planPoseShift(shiftInput(piece, shift)),
-): CompiledPiece {
+export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPlan | undefined): CompiledPiece {
   const figures = piece.figureOrder.map((id): CompiledFigure => {
     const { opacity, hidden, clip } = piece.figures[id];
     return {

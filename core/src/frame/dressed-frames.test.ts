@@ -3,9 +3,9 @@ import { AS_DRAWN, type Part, type Piece, type PieceDraft, plainStroke, type Str
 import { countedIds, drawnPose, pieceBetween, pieceOf } from '../testing/pieces';
 import { RecordingTarget } from '../testing/recording-target';
 import { invert, mapPoint, multiply, rotation, scaling, translation } from '../vec';
-import { compilePiece } from './compile';
 import { drawFrame } from './draw';
 import { frameAt } from './frame-at';
+import { planAndCompile } from './plan-and-compile';
 import { stillParts } from './sample';
 
 const SQUARE = 'M0 0H100V100H0Z';
@@ -119,7 +119,7 @@ describe('painting', () => {
   test('the rate of a piece is its frames a second', () => {
     const d = draft();
     d.canvas.rate = { num: 30000, den: 1001 };
-    expect(compilePiece(d as Piece).rate).toBeCloseTo(29.97003, 5);
+    expect(planAndCompile(d as Piece).rate).toBeCloseTo(29.97003, 5);
   });
 
   test('dashes are set for their stroke with their offset, and taken off again', () => {
@@ -251,7 +251,7 @@ describe('paint of two parts', () => {
     const d = draft();
     d.figures.g = { ...structuredClone(d.figures.f), id: 'g', clip: 'f' };
     d.figureOrder = ['g', 'f'];
-    expect(compilePiece(d as Piece).figures.map(({ clip }) => clip)).toEqual([1, -1]);
+    expect(planAndCompile(d as Piece).figures.map(({ clip }) => clip)).toEqual([1, -1]);
   });
 });
 

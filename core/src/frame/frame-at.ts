@@ -1,5 +1,6 @@
 import type { Piece } from '../piece';
-import { type CompiledPiece, compilePiece } from './compile';
+import type { CompiledPiece } from './compile';
+import { planAndCompile } from './plan-and-compile';
 import { type Frame, prepareFrame, sampleFrame } from './sample';
 
 const compiledPieces = new WeakMap<Piece, CompiledPiece>();
@@ -11,7 +12,7 @@ const compiledPieces = new WeakMap<Piece, CompiledPiece>();
 export function frameAt(piece: Piece, seconds: number): Frame {
   let compiled = compiledPieces.get(piece);
   if (!compiled) {
-    compiled = compilePiece(piece);
+    compiled = planAndCompile(piece);
     compiledPieces.set(piece, compiled);
   }
   return sampleFrame(compiled, seconds, prepareFrame(compiled));

@@ -9,6 +9,7 @@ import { compilePiece } from './compile';
 import { drawFrame } from './draw';
 import { frameAt } from './frame-at';
 import { planPoseShift } from './part-plans';
+import { planAndCompile } from './plan-and-compile';
 import { prepareFrame, runTime, sampleFrame } from './sample';
 import { sameShiftInput, shiftInput } from './shift-input';
 
@@ -25,7 +26,7 @@ describe('the frame of a piece', () => {
   });
 
   test('is the same picture whatever was shown before', () => {
-    const compiled = compilePiece(piece);
+    const compiled = planAndCompile(piece);
     const frame = prepareFrame(compiled);
     const direct = [...sampleFrame(compiled, 1.1, frame).figures[0].parts[0].points];
     for (const t of [0, 3.3, 0.95, 2.5, 1.39]) sampleFrame(compiled, t, frame);
@@ -39,19 +40,19 @@ describe('the frame of a piece', () => {
   });
 
   test('time loops or is held at the ends', () => {
-    const loop = compilePiece(piece);
+    const loop = planAndCompile(piece);
     expect(
       [runTime(loop, loop.duration + 0.5), runTime(loop, -0.1), runTime(loop, loop.duration)].map((v) => +v.toFixed(9)),
     ).toEqual([0.5, 3.5, 0]);
-    const once = compilePiece({ ...piece, playback: 'once' });
+    const once = planAndCompile({ ...piece, playback: 'once' });
     expect([runTime(once, 99), runTime(once, -1)]).toEqual([once.duration, 0]);
-    expect(runTime(compilePiece(pieceOf([])), 4)).toBe(0);
+    expect(runTime(planAndCompile(pieceOf([])), 4)).toBe(0);
   });
 
   test('a loop with a way back closes without a jump', () => {
     const draft = structuredClone(piece) as PieceDraft;
     setClosedRail(draft, 'f', true, (prefix) => `back-${prefix}`);
-    const compiled = compilePiece(draft as Piece);
+    const compiled = planAndCompile(draft as Piece);
     const at = (t: number) => {
       const [part] = sampleFrame(compiled, t, prepareFrame(compiled)).figures[0].parts;
       return inBetweenOutline(part.lanes.plan, part.points);

@@ -8,6 +8,7 @@ export { PlaceFinder } from './match-input';
 export type { PartLanes, StrokeLanes } from './part-lanes';
 export * from './part-plans';
 export { type PlacedPart, placedParts } from './placed-parts';
+export { planAndCompile } from './plan-and-compile';
 export * from './sample';
 export * from './shift-input';
 export * from './stage';

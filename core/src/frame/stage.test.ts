@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { AS_DRAWN, type Piece, type PieceDraft } from '../piece';
 import { pieceOf } from '../testing/pieces';
 import type { Context2D } from './canvas-target';
-import { compilePiece } from './compile';
+import { planAndCompile } from './plan-and-compile';
 import { stillParts } from './sample';
 import { Stage } from './stage';
 
@@ -55,7 +55,7 @@ describe('the stage', () => {
   });
   test('paints the figures in the view, at the density of the screen', () => {
     const stage = newStage();
-    stage.show(compilePiece(piece));
+    stage.show(planAndCompile(piece));
     const { starts, transforms } = painted(stage, 0, 2);
     expect(starts).toEqual([
       [100, 100],
@@ -65,7 +65,7 @@ describe('the stage', () => {
   });
   test('shows a gesture over one figure, and the figure itself again afterwards', () => {
     const stage = newStage();
-    stage.show(compilePiece(piece));
+    stage.show(planAndCompile(piece));
     const live = stillParts(AS_DRAWN, [shownPart]);
     live[0].points.set([150, 160], live[0].contours[0].at);
     stage.override('f', live);
@@ -79,7 +79,7 @@ describe('the stage', () => {
   });
   test('thins figures out while drawing, and leaves out those without any strength', () => {
     const stage = newStage();
-    stage.show(compilePiece(piece));
+    stage.show(planAndCompile(piece));
     stage.fade = (id) => (id === 'f' ? 0.25 : 1);
     expect(painted(stage).strengths[0]).toBe(0.25);
     stage.fade = (id) => (id === 'f' ? 0 : 1);

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { SaxesParser } from 'saxes';
 import { DEFAULT_EASING } from '../easing';
-import { compilePiece, prepareFrame, sampleFrame } from '../frame';
+import { planAndCompile, prepareFrame, sampleFrame } from '../frame';
 import { inBetweenOutline } from '../morph';
 import { measureArcLength } from '../outline';
 import { type Piece, type PieceDraft, plainStroke } from '../piece';
@@ -14,7 +14,7 @@ import { writeAnimatedSvg } from './animated-svg';
 const SQUARE = 'M0 0H10V10H0Z';
 const DIAMOND = 'M5 0L10 5L5 10L0 5Z';
 const piece = pieceOf([SQUARE, DIAMOND]);
-const file = (p: Piece = piece): string => writeAnimatedSvg(compilePiece(p), { title: p.name });
+const file = (p: Piece = piece): string => writeAnimatedSvg(planAndCompile(p), { title: p.name });
 const attribute = (text: string, name: string): string[] =>
   [...text.matchAll(new RegExp(` ${name}="([^"]*)"`, 'g'))].map((match) => match[1]);
 
@@ -74,7 +74,7 @@ describe('the animated SVG', () => {
   });
 
   test('digits set the size of the file', () => {
-    const compiled = compilePiece(pieceOf(['M0 0L10.123 3.3L7 9.87Z', DIAMOND]));
+    const compiled = planAndCompile(pieceOf(['M0 0L10.123 3.3L7 9.87Z', DIAMOND]));
     expect(writeAnimatedSvg(compiled, { digits: 1 }).length).toBeLessThan(
       writeAnimatedSvg(compiled, { digits: 4 }).length,
     );
@@ -107,7 +107,7 @@ describe('the animated SVG', () => {
           .slice(1)
           .map((b) => ({ a: null, b })),
       ];
-      const compiled = compilePiece({ ...draft, playback } as Piece);
+      const compiled = planAndCompile({ ...draft, playback } as Piece);
       const text = writeAnimatedSvg(compiled, { title: '' });
       const [tag] = text.match(/<animate attributeName="d"[^>]*>/) ?? [''];
       expect(tag).not.toBe('');

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { compilePiece } from '../frame';
+import { planAndCompile } from '../frame';
 import type { Lane } from '../lane';
 import type { Paint, RadialGradient } from '../paint';
 import { type Part, type Piece, type PieceDraft, plainStroke, type Stroke } from '../piece';
@@ -19,7 +19,7 @@ function chains(dress: Dress = () => ({}), ds: readonly string[] = [SQUARE, SQUA
   });
   for (const shift of Object.values(draft.shifts))
     Object.assign(shift, { method: 'straight', easing: { kind: 'linear' } });
-  return spanChains(compilePiece({ ...draft, playback: 'once' } as Piece).figures[0].spans);
+  return spanChains(planAndCompile({ ...draft, playback: 'once' } as Piece).figures[0].spans);
 }
 const valueAt = (lane: Lane, seconds: number): number[] => {
   const out = new Float64Array(lane.size);
@@ -44,7 +44,7 @@ describe('spans that one element can show', () => {
   test('copies of one pose are one chain, from the first start to the last end', () => {
     const found = chains();
     expect(found).toHaveLength(1);
-    const spans = compilePiece({ ...pieceOf([SQUARE, SQUARE, SQUARE]), playback: 'once' }).figures[0].spans;
+    const spans = planAndCompile({ ...pieceOf([SQUARE, SQUARE, SQUARE]), playback: 'once' }).figures[0].spans;
     expect([found[0].start, found[0].end, found[0].rampEnd]).toEqual([
       spans[0].start,
       spans[spans.length - 1].end,
@@ -53,7 +53,7 @@ describe('spans that one element can show', () => {
   });
 
   test('a single span is its own parts', () => {
-    const { spans } = compilePiece({ ...pieceOf([SQUARE, SQUARE]), playback: 'once' }).figures[0];
+    const { spans } = planAndCompile({ ...pieceOf([SQUARE, SQUARE]), playback: 'once' }).figures[0];
     const found = spanChains(spans.slice(0, 1));
     expect(found.map(({ parts }) => parts[0])).toEqual([spans[0].parts[0]]);
     expect(found[0].parts[0]).toBe(spans[0].parts[0]);
@@ -82,7 +82,7 @@ describe('spans that one element can show', () => {
     });
     for (const shift of Object.values(draft.shifts))
       Object.assign(shift, { method: 'straight', easing: { kind: 'linear' } });
-    const { spans } = compilePiece({ ...draft, playback: 'once' } as Piece).figures[0];
+    const { spans } = planAndCompile({ ...draft, playback: 'once' } as Piece).figures[0];
     for (const span of spans) {
       const seconds = (span.start + span.end) / 2;
       const own = lanes(span.parts[0]);

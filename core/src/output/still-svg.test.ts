@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { compilePiece } from '../frame';
+import { planAndCompile } from '../frame';
 import { outlineBox } from '../outline';
 import { isGradient } from '../paint';
 import { AS_DRAWN, outlineOfPart, type Part, type Piece, type PieceDraft, plainStroke } from '../piece';
@@ -111,7 +111,7 @@ describe('gradients, dashes and clips on the move', () => {
   draft.parts.pupil = structuredClone(part) as PieceDraft['parts'][string];
   draft.poses.look = { ...structuredClone(pose), id: 'look', parts: ['pupil'] };
   draft.figures.eye.poses = ['look'];
-  const text = writeAnimatedSvg(compilePiece(draft as Piece));
+  const text = writeAnimatedSvg(planAndCompile(draft as Piece));
 
   test('gradient ends, stop colours, dashes and mitres are animated; what stands still is not', () => {
     for (const animated of [

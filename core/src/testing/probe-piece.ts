@@ -1,4 +1,4 @@
-import { compilePiece, drawFrame, prepareFrame, sampleFrame } from '../frame';
+import { drawFrame, planAndCompile, prepareFrame, sampleFrame } from '../frame';
 import type { DrawTarget, Layer, TargetGradient } from '../paint';
 import { type Piece, pieceDuration } from '../piece';
 
@@ -46,7 +46,7 @@ class FiniteTarget implements DrawTarget {
 
 /** Plans a piece, draws 21 frames of it, and tells the first number that is not finite; undefined when all are. */
 export function badNumberOf(piece: Piece): string | undefined {
-  const compiled = compilePiece(piece);
+  const compiled = planAndCompile(piece);
   const frame = prepareFrame(compiled);
   const target = new FiniteTarget();
   const duration = pieceDuration(piece);

@@ -2,13 +2,13 @@ import fs from 'node:fs';
 import {
   CAPS,
   checkPiece,
-  compilePiece,
   contourArea,
   contourBox,
   contourLength,
   type FramePart,
   JOINS,
   type PaintSample,
+  planAndCompile,
   prepareFrame,
   sampleFrame,
 } from '@core';
@@ -73,7 +73,7 @@ describe('old pieces open unchanged', () => {
     ['Quay Mark', quayMark],
   ])('%s looks at 20 moments as it did before', (_name, make) => {
     const piece = checkPiece(make());
-    const compiled = compilePiece(piece);
+    const compiled = planAndCompile(piece);
     const frame = prepareFrame(compiled);
     expect(known[piece.id]).toHaveLength(20);
     for (const { seconds, figures } of known[piece.id]) {

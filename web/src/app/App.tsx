@@ -1,16 +1,13 @@
-import { type ReactElement, useEffect } from 'react';
+import { useEffect } from 'react';
 import { Provider } from 'react-redux';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { EnginesProvider, SavingProvider } from '../context';
-import { DrawerPage } from '../drawer';
-import { MatchRoom, OutputRoom, PiecePage, ShapesRoom } from '../rooms';
 import { Shelf } from '../shelf';
 import {
   beginStep,
   createStore,
   endStep,
   ROOMS,
-  type RoomId,
   remember,
   remembered,
   sessionActions,
@@ -20,24 +17,30 @@ import {
 import { StepContext, type Steps } from '../ui';
 import { NotFound } from './NotFound';
 
-const ROOM_PAGES: Readonly<Record<RoomId, ReactElement>> = {
-  shapes: <ShapesRoom />,
-  match: <MatchRoom />,
-  output: <OutputRoom />,
-};
+/** Rooms come when a piece is first opened: the shelf shows without them. */
+const room = (name: 'PiecePage' | 'ShapesRoom' | 'MatchRoom' | 'OutputRoom') => async () => ({
+  Component: (await import('../rooms'))[name],
+});
+const ROOM_PAGES = { shapes: room('ShapesRoom'), match: room('MatchRoom'), output: room('OutputRoom') } as const;
 
 const router = createBrowserRouter([
-  { path: '/', element: <Shelf /> },
   {
-    path: '/piece/:id',
-    element: <PiecePage />,
+    // What is shown while a page that was opened by its address is on its way.
+    HydrateFallback: () => <p className="app-loading soft">Opening …</p>,
     children: [
-      { index: true, element: <Navigate to="shapes" replace /> },
-      ...ROOMS.map(({ id }) => ({ path: id, element: ROOM_PAGES[id] })),
+      { path: '/', element: <Shelf /> },
+      {
+        path: '/piece/:id',
+        lazy: room('PiecePage'),
+        children: [
+          { index: true, element: <Navigate to="shapes" replace /> },
+          ...ROOMS.map(({ id }) => ({ path: id, lazy: ROOM_PAGES[id] })),
+        ],
+      },
+      { path: '/shapes', lazy: async () => ({ Component: (await import('../drawer')).DrawerPage }) },
+      { path: '*', element: <NotFound /> },
     ],
   },
-  { path: '/shapes', element: <DrawerPage /> },
-  { path: '*', element: <NotFound /> },
 ]);
 
 /** Keeps the chosen theme on the page and in the browser. */

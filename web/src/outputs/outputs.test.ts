@@ -1,10 +1,10 @@
-import { compilePiece } from '@core';
+import { planAndCompile } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { pieceOf } from '../testing/pieces';
 import { OUTPUTS, outputById, outputFileName, readOptions } from './index';
 
 const piece = pieceOf(['M0 0H10V10H0Z', 'M5 0L10 5L5 10L0 5Z']);
-const source = { piece, compiled: compilePiece(piece) };
+const source = { piece, compiled: planAndCompile(piece) };
 const calm = new AbortController().signal;
 
 describe('what can be taken out', () => {

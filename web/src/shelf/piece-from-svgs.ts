@@ -1,5 +1,6 @@
-import { addFigure, emptyPiece, insertPoses, type NewPose, type Piece } from '@core';
-import { makeChange, remembered } from '../state';
+import { addFigure, emptyPiece, insertPoses, type NewPose, type Piece, type PieceDraft } from '@core';
+import { produce } from 'immer';
+import { remembered } from '../state';
 import { type EngineClient, freshId } from '../workers';
 
 /** A new piece with one figure whose poses are the given drawings, and a message for each drawing that could not be taken. */
@@ -21,9 +22,9 @@ export async function pieceFromSvgs(
   }
   if (added.length === 0) return { refusals };
   const figureId = freshId('f');
-  const change = makeChange(emptyPiece(freshId('piece'), added[0].pose.name), '', (draft) => {
-    addFigure(draft, figureId, 'Figure 1');
-    insertPoses(draft, figureId, added, freshId);
+  const piece = produce(emptyPiece(freshId('piece'), added[0].pose.name), (draft) => {
+    addFigure(draft as PieceDraft, figureId, 'Figure 1');
+    insertPoses(draft as PieceDraft, figureId, added, freshId);
   });
-  return { piece: change?.piece, refusals };
+  return { piece, refusals };
 }

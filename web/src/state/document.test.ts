@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { pieceOf } from '../testing/pieces';
+import { changePiece } from './change';
 import { documentActions } from './document';
 import type { RootState } from './store';
-import { beginStep, changePiece, createStore, endStep } from './store';
+import { beginStep, createStore, endStep } from './store';
 
 const open = () => {
   const store = createStore();

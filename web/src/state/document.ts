@@ -1,6 +1,6 @@
-import { keepPlaces, type Piece, type PieceDraft } from '@core';
+import type { Piece } from '@core';
 import { createSlice, original, type PayloadAction } from '@reduxjs/toolkit';
-import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
+import { applyPatches, enablePatches, type Patch } from 'immer';
 
 enablePatches();
 
@@ -122,34 +122,4 @@ function compact(patches: Patch[]): Patch[] {
   const nested = keys.some((key) => keys.some((other) => other.startsWith(`${key}\u0000`)));
   if (!simple || nested) return patches;
   return patches.filter((_, i) => keys.lastIndexOf(keys[i]) === i);
-}
-
-let nextEntry = 1;
-
-/** What a change does to the piece, written into a draft. */
-export type Recipe = (draft: PieceDraft) => void;
-
-/** The piece after a change, the step that did it, and what of the chosen matches could not be kept. */
-export interface Change {
-  readonly piece: Piece;
-  readonly entry: HistoryEntry;
-  readonly lost: readonly string[];
-}
-
-/**
- * The piece after `recipe`, and the step that did it; undefined when nothing changed. Places that were chosen for matches are carried over
- * in the same step.
- */
-export function makeChange(piece: Piece, name: string, recipe: Recipe): Change | undefined {
-  const [next, forward, backward] = produceWithPatches(piece, (draft) => {
-    recipe(draft as PieceDraft);
-  });
-  if (forward.length === 0) return undefined;
-  const { matches, lost } = keepPlaces(piece, next);
-  if (matches.size === 0) return { piece: next, entry: { id: nextEntry++, name, forward, backward }, lost };
-  const [kept, more, less] = produceWithPatches(next, (draft) => {
-    for (const [id, match] of matches) draft.shifts[id].match = match as (typeof draft.shifts)[string]['match'];
-  });
-  const entry = { id: nextEntry++, name, forward: [...forward, ...more], backward: [...less, ...backward] };
-  return { piece: kept, entry, lost };
 }

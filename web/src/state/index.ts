@@ -1,4 +1,5 @@
 export * from './api';
+export * from './change';
 export * from './document';
 export * from './drawing';
 export * from './drawing-choices';

@@ -1,10 +1,9 @@
-import { findingOfChange } from '@core';
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
-import { documentActions, documentReducer, makeChange, type Recipe } from './document';
+import { documentActions, documentReducer } from './document';
 import { drawingReducer } from './drawing';
-import { sessionActions, sessionReducer } from './session';
+import { sessionReducer } from './session';
 
 export function createStore() {
   return configureStore({
@@ -40,26 +39,4 @@ export const endStep =
   (mark: number) =>
   (dispatch: AppDispatch): void => {
     dispatch(documentActions.markTaken(mark));
-  };
-
-/** Changes the open piece as one undoable step; nothing happens when the recipe changes nothing. */
-export const changePiece =
-  (name: string, recipe: Recipe) =>
-  (dispatch: AppDispatch, getState: () => RootState): void => {
-    const { piece } = getState().document;
-    const change = piece && makeChange(piece, name, recipe);
-    if (!change) return;
-    // What could not be stored must not be made: there would be no way to save it.
-    const finding = findingOfChange(piece, change.piece);
-    if (finding) {
-      dispatch(
-        sessionActions.told({
-          tone: 'error',
-          text: `“${name}” was left undone, for it could not be saved: ${finding}.`,
-        }),
-      );
-      return;
-    }
-    dispatch(documentActions.committed(change));
-    for (const text of change.lost) dispatch(sessionActions.told({ tone: 'notice', text }));
   };
