@@ -262,3 +262,33 @@ test('a piece that cannot be read is shown as such, with what is stored of it, a
   ]);
   expect(fs.readFileSync(await download.path(), 'utf8')).toBe('{"torn');
 });
+
+test('drawings beyond what can be stored come in within range, with what was done, and are there after a reload', async ({
+  piece,
+  page,
+}) => {
+  const stops = Array.from({ length: 128 }, (_, i) => `<stop offset="${i / 127}" stop-color="rgb(${2 * i},0,90)"/>`);
+  const file = (name: string, inside: string) => ({
+    name: `${name}.svg`,
+    text: `<svg xmlns="http://www.w3.org/2000/svg">${inside}</svg>`,
+  });
+  await piece.open('demo-quay-mark');
+  await piece.drop([
+    file('Dawn', `<linearGradient id="g">${stops.join('')}</linearGradient><path fill="url(#g)" d="M0 0H90V90Z"/>`),
+    file('House', '<path d="M3500000 5400000h50v30h-50z"/>'),
+    file('Rope', '<path d="M0 0H9V9Z" stroke="red" stroke-width="100001"/>'),
+    file('Speck', '<path d="M0 0h.0001v.0001z"/>'),
+  ]);
+  await expect(page.getByText(/more than 100 stops/)).toBeVisible();
+  const poses = async (): Promise<string[]> => Object.values((await piece.stored()).poses).map(({ name }) => name);
+  await expect.poll(poses).toEqual(expect.arrayContaining(['Dawn', 'House', 'Rope', 'Speck']));
+  await piece.saved();
+  // Going on working is saved too.
+  await page.getByLabel('Name of the piece').fill('After the storm');
+  await page.getByLabel('Name of the piece').press('Enter');
+  await piece.saved();
+  await page.reload();
+  await piece.rail.waitFor();
+  await expect(page.getByLabel('Name of the piece')).toHaveValue('After the storm');
+  expect(await poses()).toEqual(expect.arrayContaining(['Dawn', 'House', 'Rope', 'Speck']));
+});

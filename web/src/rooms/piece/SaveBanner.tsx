@@ -62,7 +62,7 @@ export function SaveBanner() {
     case 'refused':
       return (
         <Banner
-          text={`This piece cannot be saved. ${problem ?? ''} It stays in this browser; undo what led here, or download it.`}
+          text={`This piece cannot be saved. ${sentence(problem)} It stays in this browser; undo what led here, or download it.`}
         >
           {canUndo && <Act label="Undo the last step" run={() => dispatch(documentActions.undone())} />}
           {download}
@@ -79,6 +79,9 @@ export function SaveBanner() {
       return null;
   }
 }
+
+/** The server's reason as a sentence of its own. */
+const sentence = (problem: string | null): string => (problem ?? '').replace(/^The piece cannot be used: /, 'Where: ');
 
 function Banner({ text, children }: { readonly text: string; readonly children: ReactNode }) {
   return (

@@ -1,4 +1,4 @@
-import type { Piece } from '@core';
+import { type Piece, pieceDuration } from '@core';
 import { Button, Modal } from 'react-bootstrap';
 import { PieceThumb } from '../../shelf/PieceThumb';
 
@@ -82,5 +82,12 @@ export function VersionsDialog({
 }
 
 const many = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
-const contents = ({ figures, poses, shifts }: Piece): string =>
-  `${many(Object.keys(figures).length, 'figure')}, ${many(Object.keys(poses).length, 'pose')}, ${many(Object.keys(shifts).length, 'shift')}.`;
+const contents = (piece: Piece): string => {
+  const { figures, poses, shifts } = piece;
+  const counts = [
+    many(Object.keys(figures).length, 'figure'),
+    many(Object.keys(poses).length, 'pose'),
+    many(Object.keys(shifts).length, 'shift'),
+  ];
+  return `${counts.join(', ')}, plays ${Number(pieceDuration(piece).toFixed(3))} s.`;
+};
