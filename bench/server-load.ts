@@ -118,7 +118,10 @@ if (spawnSync('strace', ['-V']).status === 0) {
   const tally = tallyOf();
   let left = 21;
   await client(server.url, 'traced', () => left-- <= 0, tally, 1);
-  await ended(server.child, 'SIGINT');
+  // strace itself takes no notice of signals: its child is told.
+  const exited = new Promise<void>((resolve) => server.child.once('exit', () => resolve()));
+  spawnSync('pkill', ['-INT', '-P', String(server.child.pid)]);
+  await exited;
   const counted = fs.existsSync(trace) ? fs.readFileSync(trace, 'utf8') : '';
   const syncs = [...counted.matchAll(/^\s*[\d.]+\s+[\d.]+\s+\d+\s+(\d+)\s+.*f(?:data)?sync/gm)].reduce(
     (sum, [, n]) => sum + Number(n),

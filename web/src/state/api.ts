@@ -62,7 +62,10 @@ export const api = createApi({
       query: (piece) => ({ url: '/pieces', method: 'POST', body: { piece } }),
       invalidatesTags: ['Pieces'],
     }),
-    savePiece: build.mutation<PieceSummary, { piece: Piece; revision: number }>({
+    savePiece: build.mutation<
+      Pick<PieceSummary, 'id' | 'name' | 'revision' | 'updatedAt'>,
+      { piece: Piece; revision: number }
+    >({
       query: (body) => ({ url: `/pieces/${encodeURIComponent(body.piece.id)}`, method: 'PUT', body }),
       invalidatesTags: (_result, _error, { piece }) => ['Pieces', { type: 'Piece', id: piece.id }],
     }),

@@ -12,6 +12,14 @@ export interface PieceSummary {
   readonly updatedAt: string | null;
 }
 
+/** What a save tells. */
+export interface SavedPiece {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly updatedAt: string;
+}
+
 export interface StoredPiece extends PieceSummary {
   /** JSON text of the piece. */
   readonly document: string;
@@ -62,21 +70,14 @@ export class PieceRepository {
   }
 
   /** Replaces a piece if it still has `revision`; undefined otherwise. One statement, so two writers cannot both win. */
-  async replace(id: string, revision: number, name: string, document: string): Promise<PieceSummary | undefined> {
+  async replace(id: string, revision: number, name: string, document: string): Promise<SavedPiece | undefined> {
+    const updatedAt = new Date();
     const [count] = await this.database.pieces.update(
-      { name, document, revision: revision + 1 },
+      { name, document, revision: revision + 1, updatedAt },
       { where: { id, revision, deletedAt: null } },
     );
-    if (count === 0) return undefined;
-    const row = await this.database.pieces.findByPk(id, { attributes: ['createdAt', 'updatedAt'] });
-    // The revision that this write made: the row may have been replaced again since.
-    return {
-      id,
-      name,
-      revision: revision + 1,
-      createdAt: isoOrNull(row?.createdAt ?? null),
-      updatedAt: isoOrNull(row?.updatedAt ?? null),
-    };
+    // The revision that this write made, without looking: the row may have been replaced again since.
+    return count === 0 ? undefined : { id, name, revision: revision + 1, updatedAt: updatedAt.toISOString() };
   }
 
   /** Puts a piece into the bin; false when there is none. */

@@ -1,6 +1,6 @@
 import { CoreError, checkPiece, type Piece } from '@core';
 import { ApiError } from '../../errors';
-import type { PieceRepository, PieceSummary } from './repository';
+import type { PieceRepository, PieceSummary, SavedPiece } from './repository';
 
 export interface LoadedPiece extends PieceSummary {
   readonly piece: Piece;
@@ -52,7 +52,7 @@ export class PieceService {
   }
 
   /** Replaces a piece; a stale write is refused with what is newer. */
-  async replace(id: string, revision: number, data: unknown): Promise<PieceSummary> {
+  async replace(id: string, revision: number, data: unknown): Promise<SavedPiece> {
     const piece = checkPiece(data);
     if (piece.id !== id)
       throw new ApiError('body-invalid', `Expected the piece “${id}”; found “${piece.id.slice(0, 64)}”.`, '/piece/id');
