@@ -65,7 +65,8 @@ export function pairParts(from: PaintedPose, to: PaintedPose, chosen: MatchChoic
   const has = (part: PartShape, id: string | null): boolean => part.contours.some((contour) => contour.id === id);
   const own = (i: number, j: number): number =>
     chosen.some((pair) => has(from.parts[i], pair.a) && has(to.parts[j], pair.b)) ? OWN_PAIR : 0;
-  const linked = (i: number, j: number): number => (sharesOrigins(from.parts[i], to.parts[j]) ? LINKED_PARTS : 0);
+  const linkedPairs = partsByOrigin(from.parts, to.parts);
+  const linked = (i: number, j: number): number => (linkedPairs.has(i * to.parts.length + j) ? LINKED_PARTS : 0);
   return pairOptimally(
     a.length,
     b.length,
@@ -84,10 +85,39 @@ export function pairParts(from: PaintedPose, to: PaintedPose, chosen: MatchChoic
 const OWN_PAIR = -100;
 const LINKED_PARTS = -4;
 
-/** Are at least half of the anchors of one part copies of the other's, or of the same third? */
-function sharesOrigins(a: PartShape, b: PartShape): boolean {
-  const anchors = (part: PartShape) => part.contours.flatMap((contour) => contour.anchors);
-  const names = new Set(anchors(a).flatMap(({ id, origin }) => (origin ? [id, origin] : [id])));
-  const linked = anchors(b).filter(({ id, origin }) => names.has(id) || (origin !== undefined && names.has(origin)));
-  return linked.length > 0 && 2 * linked.length >= Math.min(anchors(a).length, anchors(b).length);
+/**
+ * Parts of which at least half of the anchors of one are copies of the other's, or of the same third: as index in the first list times the length of the second
+ * plus the index there. Only parts that have a name in common are looked at.
+ */
+function partsByOrigin(a: readonly PartShape[], b: readonly PartShape[]): ReadonlySet<number> {
+  const owners = new Map<string, number[]>();
+  const countsA = a.map((part, i) => {
+    const names = new Set<string>();
+    let count = 0;
+    for (const { anchors } of part.contours)
+      for (const { id, origin } of anchors) {
+        count++;
+        names.add(id);
+        if (origin) names.add(origin);
+      }
+    for (const name of names) {
+      const known = owners.get(name);
+      if (known) known.push(i);
+      else owners.set(name, [i]);
+    }
+    return count;
+  });
+  const linked = new Set<number>();
+  b.forEach((part, j) => {
+    const hits = new Map<number, number>();
+    let count = 0;
+    for (const { anchors } of part.contours)
+      for (const { id, origin } of anchors) {
+        count++;
+        const mine = new Set([...(owners.get(id) ?? []), ...(origin === undefined ? [] : (owners.get(origin) ?? []))]);
+        for (const i of mine) hits.set(i, (hits.get(i) ?? 0) + 1);
+      }
+    for (const [i, shared] of hits) if (2 * shared >= Math.min(countsA[i], count)) linked.add(i * b.length + j);
+  });
+  return linked;
 }

@@ -61,6 +61,91 @@ export function pairOptimally(
   costUnpairedA: (a: number) => number,
   costUnpairedB: (b: number) => number,
 ): [number, number][] {
+  if (countA + countB > FEW) return pairInGroups(countA, countB, cost, costUnpairedA, costUnpairedB);
+  return pairAtOnce(countA, countB, cost, costUnpairedA, costUnpairedB);
+}
+
+/** Up to so many on both sides together are assigned in one go. */
+const FEW = 128;
+/** A group with more on both sides together is paired by the cheapest first. */
+const LARGE_GROUP = 400;
+
+/**
+ * As one assignment, but quick for many: a pair that costs more than leaving both alone is never part of the best answer, so those that no useful pair joins are
+ * assigned apart. The answer costs the same; only in a group of more than 400 the cheapest pairs are taken first, which may cost a little more.
+ */
+function pairInGroups(
+  countA: number,
+  countB: number,
+  cost: (a: number, b: number) => number,
+  costUnpairedA: (a: number) => number,
+  costUnpairedB: (b: number) => number,
+): [number, number][] {
+  const aloneB = Float64Array.from({ length: countB }, (_, j) => costUnpairedB(j));
+  const useful: { readonly i: number; readonly j: number; readonly gain: number; readonly cost: number }[] = [];
+  const group = Int32Array.from({ length: countA + countB }, (_, k) => k);
+  const root = (k: number): number => {
+    let at = k;
+    while (group[at] !== at) {
+      group[at] = group[group[at]];
+      at = group[at];
+    }
+    return at;
+  };
+  for (let i = 0; i < countA; i++) {
+    const alone = costUnpairedA(i);
+    for (let j = 0; j < countB; j++) {
+      const c = cost(i, j);
+      if (!(c < alone + aloneB[j])) continue;
+      useful.push({ i, j, gain: alone + aloneB[j] - c, cost: c });
+      group[root(i)] = root(countA + j);
+    }
+  }
+  const members = new Map<number, { a: number[]; b: number[]; pairs: typeof useful }>();
+  const of = (k: number): { a: number[]; b: number[]; pairs: typeof useful } => {
+    const at = root(k);
+    let found = members.get(at);
+    if (!found) {
+      found = { a: [], b: [], pairs: [] };
+      members.set(at, found);
+    }
+    return found;
+  };
+  for (let i = 0; i < countA; i++) of(i).a.push(i);
+  for (let j = 0; j < countB; j++) of(countA + j).b.push(j);
+  for (const pair of useful) of(pair.i).pairs.push(pair);
+  const out: [number, number][] = [];
+  for (const { a, b, pairs } of members.values()) {
+    if (pairs.length === 0) continue;
+    if (a.length + b.length > LARGE_GROUP) {
+      const taken = new Set<number>();
+      for (const { i, j } of pairs.sort((p, q) => q.gain - p.gain)) {
+        if (taken.has(i) || taken.has(countA + j)) continue;
+        taken.add(i).add(countA + j);
+        out.push([i, j]);
+      }
+      continue;
+    }
+    const costs = new Map(pairs.map((pair) => [pair.i * countB + pair.j, pair.cost]));
+    const found = pairAtOnce(
+      a.length,
+      b.length,
+      (p, q) => costs.get(a[p] * countB + b[q]) ?? Number.POSITIVE_INFINITY,
+      (p) => costUnpairedA(a[p]),
+      (q) => aloneB[b[q]],
+    );
+    for (const [p, q] of found) out.push([a[p], b[q]]);
+  }
+  return out.sort(([p], [q]) => p - q);
+}
+
+function pairAtOnce(
+  countA: number,
+  countB: number,
+  cost: (a: number, b: number) => number,
+  costUnpairedA: (a: number) => number,
+  costUnpairedB: (b: number) => number,
+): [number, number][] {
   const n = countA + countB;
   const forbidden = 1e9;
   const matrix = new Float64Array(n * n);

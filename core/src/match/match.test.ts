@@ -34,6 +34,47 @@ describe('assignment', () => {
     }
   });
 
+  test('of many costs the same as one assignment of all, by their sum on 20 random clustered problems', () => {
+    const random = seededRandom(9);
+    for (let round = 0; round < 20; round++) {
+      const places = (count: number): number[] =>
+        Array.from({ length: count }, () => Math.floor(random() * 40) + random());
+      const [a, b] = [places(70), places(80)];
+      const cost = (i: number, j: number): number => Math.abs(a[i] - b[j]);
+      const alone = (k: number): number => 0.3 + 0.01 * (k % 7);
+      const total = (pairs: readonly (readonly [number, number])[]): number => {
+        const [pairedA, pairedB] = [new Set(pairs.map(([i]) => i)), new Set(pairs.map(([, j]) => j))];
+        expect([pairedA.size, pairedB.size]).toEqual([pairs.length, pairs.length]);
+        const left = (all: readonly number[], paired: ReadonlySet<number>): number =>
+          all.reduce((sum, _, k) => sum + (paired.has(k) ? 0 : alone(k)), 0);
+        return pairs.reduce((sum, [i, j]) => sum + cost(i, j), 0) + left(a, pairedA) + left(b, pairedB);
+      };
+      const n = a.length + b.length;
+      const whole = Float64Array.from({ length: n * n }, (_, k) => {
+        const [i, j] = [Math.floor(k / n), k % n];
+        if (i < a.length && j < b.length) return cost(i, j);
+        if (i < a.length) return j - b.length === i ? alone(i) : 1e6;
+        if (j < b.length) return i - a.length === j ? alone(j) : 1e6;
+        return 0;
+      });
+      const best = [...assignOptimally(whole, n)].reduce((sum, j, i) => sum + whole[i * n + j], 0);
+      const pairs = pairOptimally(a.length, b.length, cost, alone, alone);
+      expect(pairs.length).toBeGreaterThan(20);
+      expect(total(pairs)).toBeCloseTo(best, 9);
+    }
+  });
+
+  test('a thousand copies that lie close together find their own', () => {
+    const pairs = pairOptimally(
+      1_000,
+      1_000,
+      (i, j) => Math.abs(i - (999 - j)) / 3,
+      () => 0.6,
+      () => 0.6,
+    );
+    expect(pairs).toEqual(Array.from({ length: 1_000 }, (_, i) => [i, 999 - i]));
+  });
+
   test('leaves alone what is dearer to pair', () => {
     const cost = [
       [1, 9],
