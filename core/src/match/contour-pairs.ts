@@ -83,7 +83,7 @@ export function rankAssignments(
   };
   const best = solve(outerA, outerB, distance);
   const found = [best];
-  for (const [i, j] of best.pairs) {
+  for (const [i, j] of mostDoubtful(best.pairs, outerA, outerB, distance)) {
     if (best.pairs.length + Math.abs(outerA.length - outerB.length) < 2) break;
     const other = solve(outerA, outerB, distance, ([p, q]) => p === i && q === j);
     const key = JSON.stringify(other.pairs);
@@ -94,6 +94,37 @@ export function rankAssignments(
     .sort((p, q) => p.cost - q.cost)
     .slice(0, ASSIGNMENTS_KEPT)
     .map(withHoles);
+}
+
+/** Of more pairs than this only the most doubtful ones are tried without. */
+const PAIRS_DOUBTED = 16;
+
+/**
+ * The pairs that another assignment might do without: all of them, or of many those whose first contour has another partner that is nearly as near, the
+ * nearest first.
+ */
+function mostDoubtful(
+  pairs: readonly (readonly [number, number])[],
+  a: readonly Candidate[],
+  b: readonly Candidate[],
+  distance: (p: Candidate, q: Candidate) => number,
+): readonly (readonly [number, number])[] {
+  if (pairs.length <= PAIRS_DOUBTED) return pairs;
+  const byIndex = new Map(a.map((candidate) => [candidate.index, candidate]));
+  const margins = pairs.map((pair) => {
+    const p = byIndex.get(pair[0]);
+    let [own, other] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+    for (const q of b) {
+      const d = p ? distance(p, q) : 0;
+      if (q.index === pair[1]) own = d;
+      else if (d < other) other = d;
+    }
+    return { pair, margin: other - own };
+  });
+  return margins
+    .sort((p, q) => p.margin - q.margin)
+    .slice(0, PAIRS_DOUBTED)
+    .map(({ pair }) => pair);
 }
 
 function candidates(outline: Outline, nesting: readonly Nesting[], size: number): Candidate[] {
