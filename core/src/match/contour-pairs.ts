@@ -96,8 +96,10 @@ export function rankAssignments(
     .map(withHoles);
 }
 
-/** Of more pairs than this only the most doubtful ones are tried without. */
+/** Of more pairs than this only the most doubtful ones are tried without; the more pairs, the fewer, for each trial takes longer. */
 const PAIRS_DOUBTED = 16;
+const LEAST_DOUBTED = 4;
+const DOUBT_WORK = 1_024;
 
 /**
  * The pairs that another assignment might do without: all of them, or of many those whose first contour has another partner that is nearly as near, the
@@ -123,7 +125,7 @@ function mostDoubtful(
   });
   return margins
     .sort((p, q) => p.margin - q.margin)
-    .slice(0, PAIRS_DOUBTED)
+    .slice(0, Math.max(LEAST_DOUBTED, Math.min(PAIRS_DOUBTED, Math.floor(DOUBT_WORK / pairs.length))))
     .map(({ pair }) => pair);
 }
 
