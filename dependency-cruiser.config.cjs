@@ -80,7 +80,7 @@ module.exports = {
     {
       name: 'core-by-index',
       severity: 'error',
-      from: { path: '^(?:web|server)/src/' },
+      from: { path: '^(?:web|server)/src/', pathNot: TESTS },
       to: { path: '^core/src/', pathNot: '^core/src/index\\.ts$' },
     },
     { name: 'server-not-web', severity: 'error', from: { path: '^server/' }, to: { path: '^web/' } },
