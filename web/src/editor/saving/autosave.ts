@@ -9,19 +9,8 @@ import {
   sessionActions,
 } from '../../state';
 import { copyKey } from './copies';
-import type { SavingDesk } from './desk';
+import type { SavingPorts } from './ports';
 
-/** How fast a piece is saved, ms. */
-export interface SavingPace {
-  /** After so long without a change it is sent. */
-  readonly quiet: number;
-  /** Copies in the browser follow each other no faster. */
-  readonly copy: number;
-  /** Pauses before the next attempts while the server does not answer; the last one repeats. */
-  readonly retry: readonly number[];
-}
-
-export const SAVING_PACE: SavingPace = { quiet: 600, copy: 200, retry: [1_000, 2_000, 5_000, 10_000] };
 /** Making copies takes at most a twentieth of the time. */
 const COPY_SHARE = 20;
 
@@ -51,7 +40,7 @@ interface CallError {
  * does not answer. A stale write stops saving until the user has decided; so does a piece that is not there any more. What the server refuses is tried
  * again after the next change, and said until then.
  */
-export function startAutosave(store: AppStore, desk: SavingDesk, unsavedAtStart: boolean): Autosave {
+export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart: boolean): Autosave {
   const pieceId = store.getState().document.piece?.id ?? '';
   const key = copyKey(pieceId, desk.tab);
   const sent = desk.sentOf(pieceId);

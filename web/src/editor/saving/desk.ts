@@ -1,7 +1,8 @@
 import type { Piece } from '@core';
 import type { AppStore } from '../../state';
-import { type Autosave, SAVING_PACE, type SavingPace, startAutosave } from './autosave';
+import { type Autosave, startAutosave } from './autosave';
 import { BrowserCopies, type PieceCopy } from './copies';
+import { SAVING_PACE, type SavingPace, type SavingPorts } from './ports';
 
 /** A copy that no open tab works on, read if it can be. */
 export interface LeftCopy {
@@ -23,7 +24,7 @@ export interface SavingDeskDeps {
 const LOCK_PREFIX = 'arcshift-tab-';
 
 /** What this tab has on its way to the server, and what tabs have left in the browser. */
-export class SavingDesk {
+export class SavingDesk implements SavingPorts {
   readonly copies: BrowserCopies;
   readonly tab: string;
   readonly now: () => number;
