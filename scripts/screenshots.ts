@@ -27,7 +27,26 @@ try {
   await server.dispose();
 }
 
+/** Two versions of a piece side by side: the server was away when the page was left. */
+async function takeVersions(): Promise<void> {
+  await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
+  await page.getByLabel('Name of the piece').waitFor();
+  await server.stop();
+  await page.getByLabel('Name of the piece').fill('Quay Mark at night');
+  await page.getByLabel('Name of the piece').press('Enter');
+  await expect(page.getByTestId('save-state')).toHaveText('Offline');
+  await page.goto('about:blank');
+  await server.start();
+  await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
+  await page.getByRole('dialog').waitFor();
+  await page.waitForTimeout(2500);
+  await take('versions');
+}
+
 async function takeAll(): Promise<void> {
+  await takeVersions();
+  await page.getByRole('region', { name: 'On the server' }).waitFor();
+  await page.getByRole('button', { name: 'Throw away' }).click();
   await page.goto(server.url);
   await page.waitForTimeout(2200);
   await take('shelf');

@@ -61,8 +61,17 @@ export function pairOptimally(
   costUnpairedA: (a: number) => number,
   costUnpairedB: (b: number) => number,
 ): [number, number][] {
-  if (countA + countB > FEW) return pairInGroups(countA, countB, cost, costUnpairedA, costUnpairedB);
-  return pairAtOnce(countA, countB, cost, costUnpairedA, costUnpairedB);
+  const pairing = { countA, countB, cost, costUnpairedA, costUnpairedB };
+  return countA + countB > FEW ? pairInGroups(pairing) : pairAtOnce(pairing);
+}
+
+/** Two sets and what it costs to pair their items, or to leave one alone. */
+interface Pairing {
+  readonly countA: number;
+  readonly countB: number;
+  readonly cost: (a: number, b: number) => number;
+  readonly costUnpairedA: (a: number) => number;
+  readonly costUnpairedB: (b: number) => number;
 }
 
 /** Up to so many on both sides together are assigned in one go. */
@@ -74,13 +83,7 @@ const LARGE_GROUP = 400;
  * As one assignment, but quick for many: a pair that costs more than leaving both alone is never part of the best answer, so those that no useful pair joins are
  * assigned apart. The answer costs the same; only in a group of more than 400 the cheapest pairs are taken first, which may cost a little more.
  */
-function pairInGroups(
-  countA: number,
-  countB: number,
-  cost: (a: number, b: number) => number,
-  costUnpairedA: (a: number) => number,
-  costUnpairedB: (b: number) => number,
-): [number, number][] {
+function pairInGroups({ countA, countB, cost, costUnpairedA, costUnpairedB }: Pairing): [number, number][] {
   const aloneB = Float64Array.from({ length: countB }, (_, j) => costUnpairedB(j));
   const useful: { readonly i: number; readonly j: number; readonly gain: number; readonly cost: number }[] = [];
   const group = Int32Array.from({ length: countA + countB }, (_, k) => k);
@@ -127,25 +130,19 @@ function pairInGroups(
       continue;
     }
     const costs = new Map(pairs.map((pair) => [pair.i * countB + pair.j, pair.cost]));
-    const found = pairAtOnce(
-      a.length,
-      b.length,
-      (p, q) => costs.get(a[p] * countB + b[q]) ?? Number.POSITIVE_INFINITY,
-      (p) => costUnpairedA(a[p]),
-      (q) => aloneB[b[q]],
-    );
+    const found = pairAtOnce({
+      countA: a.length,
+      countB: b.length,
+      cost: (p, q) => costs.get(a[p] * countB + b[q]) ?? Number.POSITIVE_INFINITY,
+      costUnpairedA: (p) => costUnpairedA(a[p]),
+      costUnpairedB: (q) => aloneB[b[q]],
+    });
     for (const [p, q] of found) out.push([a[p], b[q]]);
   }
   return out.sort(([p], [q]) => p - q);
 }
 
-function pairAtOnce(
-  countA: number,
-  countB: number,
-  cost: (a: number, b: number) => number,
-  costUnpairedA: (a: number) => number,
-  costUnpairedB: (b: number) => number,
-): [number, number][] {
+function pairAtOnce({ countA, countB, cost, costUnpairedA, costUnpairedB }: Pairing): [number, number][] {
   const n = countA + countB;
   const forbidden = 1e9;
   const matrix = new Float64Array(n * n);

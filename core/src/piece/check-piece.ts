@@ -1,4 +1,5 @@
 import { CoreError } from '../errors';
+import { emptyPiece } from './defaults';
 import { MOST_RECORDS } from './limits';
 import { migratePiece } from './migrations';
 import { type SchemaFinding, validatePiece } from './piece-check.generated';
@@ -81,16 +82,11 @@ function checkRules(piece: Piece): void {
 const ruleOf = (table: RuledTable) => recordRules[table] as (piece: Piece, record: unknown, refuse: Refuse) => void;
 
 /** A piece of nothing but some records, for the schema alone. */
-const withOnly = (piece: Piece, tables: Partial<Piece>): Piece => ({
-  ...piece,
-  figureOrder: [],
-  figures: {},
-  poses: {},
-  parts: {},
-  shifts: {},
-  texts: {},
-  groups: {},
-  references: [],
+const withOnly = ({ id, name, canvas, playback, aids }: Piece, tables: Partial<Piece>): Piece => ({
+  ...emptyPiece(id, name),
+  canvas,
+  playback,
+  aids,
   ...tables,
 });
 

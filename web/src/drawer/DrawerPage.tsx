@@ -27,7 +27,7 @@ export function DrawerPage() {
   return (
     <div className="drawer-page">
       <header>
-        <Link to="/" aria-label="To the shelf" title="To the shelf" className="piece-home">
+        <Link to="/" aria-label="To the shelf" title="To the shelf" className="home-link">
           <Wordmark />
         </Link>
         <h1>Drawer</h1>

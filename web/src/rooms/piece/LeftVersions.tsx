@@ -71,7 +71,7 @@ export function LeftVersions({ found, opening }: { readonly found: Found; readon
       ? 'This piece was deleted, and this browser still has changes to it that never reached the server.'
       : `${failure ?? ''} This browser has a version that you can go on with; it is saved when the server is back.`;
   return (
-    <div className="piece-failure">
+    <div className="page-notice">
       <h1>{gone ? 'This piece was deleted' : 'Which version?'}</h1>
       <Button variant="link" className="outlined text-decoration-none" onClick={() => void navigate('/')}>
         To the shelf

@@ -56,7 +56,7 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
   const { icon: SaveIcon, text: saveText } = SAVE[save];
   return (
     <header className="piece-header">
-      <Link to="/" className="piece-home" title="To the shelf" aria-label="To the shelf">
+      <Link to="/" className="home-link" title="To the shelf" aria-label="To the shelf">
         <Wordmark />
       </Link>
       <TextField

@@ -145,7 +145,7 @@ const pastedSvg = (text: string): string =>
 function Failure({ text, onRetry }: { readonly text: string; readonly onRetry: () => void }) {
   const navigate = useNavigate();
   return (
-    <div className="piece-failure" role="alert">
+    <div className="page-notice" role="alert">
       <h1>This piece cannot be opened</h1>
       <p>{text}</p>
       <div>

@@ -64,7 +64,9 @@ export function ArrivalBar() {
       {arrival.notes.length > 0 && (
         <details>
           <summary>
-            {arrival.notes.length === 1 ? '1 thing was left out' : `${arrival.notes.length} things were left out`}
+            {arrival.notes.length === 1
+              ? '1 thing is not as in the file'
+              : `${arrival.notes.length} things are not as in the file`}
           </summary>
           <ul>
             {arrival.notes.map((note) => (
