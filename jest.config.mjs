@@ -1,5 +1,9 @@
+import { availableParallelism } from 'node:os';
+
 /** Unit tests of core, server and the headless parts of the web application. */
 export default {
+  // Left alone, one core of two would stand idle.
+  maxWorkers: Math.max(2, availableParallelism() - 1),
   testEnvironment: '<rootDir>/scripts/jest-environment.cjs',
   roots: ['<rootDir>/core/src', '<rootDir>/server/src', '<rootDir>/web/src'],
   testMatch: ['**/*.test.ts'],

@@ -1,4 +1,4 @@
-import { pairOptimally } from '../match';
+import { type Nearness, pairOptimally } from '../match';
 import { areaCentre, outlineBox, outlineSize } from '../outline';
 import { coloursOf, type Rgba, readColour } from '../paint';
 import type { MatchChoices, Part, PartShape, Piece, Pose } from '../piece';
@@ -48,7 +48,7 @@ export function pairParts(from: PaintedPose, to: PaintedPose, chosen: MatchChoic
   const placedA = placedParts(from);
   const placedB = placedParts(to);
   const size = Math.max(1e-9, ...[...placedA, ...placedB].map(({ outline }) => outlineSize(outline)));
-  const measure = ({ outline }: PlacedPart, { fill, stroke }: Part) => {
+  const measure = ({ outline }: PlacedPart, { fill, stroke }: Part): Measured => {
     const centre = areaCentre(outline);
     const longest = boxSize(outlineBox(outline)) / size;
     return {
@@ -62,23 +62,70 @@ export function pairParts(from: PaintedPose, to: PaintedPose, chosen: MatchChoic
   const b = placedB.map((placed, j) => measure(placed, to.parts[j]));
   const apart = (p: Rgba | undefined, q: Rgba | undefined): number =>
     p && q ? Math.hypot(p.r - q.r, p.g - q.g, p.b - q.b) : p === q ? 0 : 1;
-  const has = (part: PartShape, id: string | null): boolean => part.contours.some((contour) => contour.id === id);
-  const own = (i: number, j: number): number =>
-    chosen.some((pair) => has(from.parts[i], pair.a) && has(to.parts[j], pair.b)) ? OWN_PAIR : 0;
-  const linkedPairs = partsByOrigin(from.parts, to.parts);
-  const linked = (i: number, j: number): number => (linkedPairs.has(i * to.parts.length + j) ? LINKED_PARTS : 0);
-  return pairOptimally(
-    a.length,
-    b.length,
-    (i, j) =>
-      own(i, j) +
-      linked(i, j) +
-      Math.hypot(a[i].x - b[j].x, a[i].y - b[j].y) / 0.5 +
-      0.7 * Math.abs(Math.log(a[i].weight / b[j].weight)) +
-      0.6 * apart(a[i].colour, b[j].colour),
-    (i) => 1.2 * (0.3 + a[i].weight),
-    (j) => 1.2 * (0.3 + b[j].weight),
+  const keyOf = (i: number, j: number): number => i * b.length + j;
+  const own = new Set(
+    chosen.flatMap((pair) => {
+      const [i, j] = [partWith(from.parts, pair.a), partWith(to.parts, pair.b)];
+      return i < 0 || j < 0 ? [] : [keyOf(i, j)];
+    }),
   );
+  const linked = partsByOrigin(from.parts, to.parts);
+  return pairOptimally({
+    countA: a.length,
+    countB: b.length,
+    cost: (i, j) =>
+      (own.has(keyOf(i, j)) ? OWN_PAIR : 0) +
+      (linked.has(keyOf(i, j)) ? LINKED_PARTS : 0) +
+      Math.hypot(a[i].x - b[j].x, a[i].y - b[j].y) / FAR +
+      LIKE_SIZE * Math.abs(Math.log(a[i].weight / b[j].weight)) +
+      LIKE_COLOUR * apart(a[i].colour, b[j].colour),
+    costUnpairedA: (i) => 1.2 * (0.3 + a[i].weight),
+    costUnpairedB: (j) => 1.2 * (0.3 + b[j].weight),
+    near: () =>
+      nearness(
+        a,
+        b,
+        [...own, ...linked].map((key) => [Math.floor(key / b.length), key % b.length]),
+      ),
+  });
+}
+
+/** The part that has a contour, or −1. */
+const partWith = (parts: readonly PartShape[], contour: string | null): number =>
+  contour === null ? -1 : parts.findIndex(({ contours }) => contours.some(({ id }) => id === contour));
+
+const FAR = 0.5;
+const LIKE_SIZE = 0.7;
+const LIKE_COLOUR = 0.6;
+
+interface Measured {
+  readonly x: number;
+  readonly y: number;
+  readonly weight: number;
+  readonly colour: Rgba | undefined;
+}
+
+/** Place, size and colour, by which near parts are found. What has no colour counts as grey. */
+function nearness(a: readonly Measured[], b: readonly Measured[], linked: [number, number][]): Nearness {
+  const features = (all: readonly Measured[]): Float64Array =>
+    Float64Array.from(
+      all.flatMap(({ x, y, weight, colour }) => [
+        x / FAR,
+        y / FAR,
+        Math.log(weight),
+        colour?.r ?? 0.5,
+        colour?.g ?? 0.5,
+        colour?.b ?? 0.5,
+      ]),
+    );
+  return {
+    axes: 6,
+    a: features(a),
+    b: features(b),
+    distance: (apart) =>
+      Math.hypot(apart[0], apart[1]) + LIKE_SIZE * apart[2] + LIKE_COLOUR * Math.hypot(apart[3], apart[4], apart[5]),
+    linked,
+  };
 }
 
 /** What makes parts belong together: chosen by hand, or copies of each other. */

@@ -4,8 +4,14 @@ import type { FixedPair, ShareMap } from './match';
 import { type ContourSamples, isPoint, sampleContour } from './samples';
 import { evenShareMap, invertShareMap, smoothShareMap } from './share-map';
 
-const COARSE = 40;
-const FINE = 96;
+/** How many samples are taken along a contour: for a look at all starts, and for the way itself. */
+export interface Sampling {
+  readonly coarse: number;
+  readonly fine: number;
+}
+export const SAMPLING: Sampling = { coarse: 40, fine: 96 };
+/** For contours that are one of very many. */
+export const SPARSE_SAMPLING: Sampling = { coarse: 28, fine: 64 };
 /** How many local minima of the coarse look are looked at again. */
 const STARTS_KEPT = 6;
 /** Starts nearer than this share of the length are one. */
@@ -30,10 +36,10 @@ export interface ContourFit {
  * The best matches of two contours in their given directions, the cheapest first, at most six; a closed one may start anywhere, an open one
  * at its start only. Which of the two is given first makes no difference.
  */
-export function fitContours(a: Contour, b: Contour): ContourFit[] {
+export function fitContours(a: Contour, b: Contour, sampling: Sampling = SAMPLING): ContourFit[] {
   const swapped = a.closed !== b.closed ? a.closed : comesFirst(b, a);
-  if (!swapped) return fitInOrder(a, b);
-  return fitInOrder(b, a).map((fit) => ({
+  if (!swapped) return fitInOrder(a, b, sampling);
+  return fitInOrder(b, a, sampling).map((fit) => ({
     ...fit,
     startA: fit.startB,
     startB: fit.startA,
@@ -52,14 +58,14 @@ function comesFirst(p: Contour, q: Contour): boolean {
 }
 
 /** A contour that is open goes first. */
-function fitInOrder(a: Contour, b: Contour): ContourFit[] {
-  const fineA = sampleContour(a, FINE);
-  const fineB = sampleContour(b, FINE);
+function fitInOrder(a: Contour, b: Contour, sampling: Sampling): ContourFit[] {
+  const fineA = sampleContour(a, sampling.fine);
+  const fineB = sampleContour(b, sampling.fine);
   // Is one of them a point? Then any map will do.
   if (isPoint(fineA) || isPoint(fineB)) return [{ startA: 0, startB: 0, map: evenShareMap(), fixed: [], cost: 1 }];
   const aligner = new SampleAligner(fineA, fineB);
   const { i0, starts: groups } = b.closed
-    ? likelyStarts(fineA, a.closed ? originSamples(fineA) : [0], fineB)
+    ? likelyStarts(fineA, a.closed ? originSamples(fineA) : [0], fineB, sampling.coarse)
     : { i0: 0, starts: [{ samples: [0] }] as Start[] };
   const found: { start: number; path: Alignment }[] = [];
   for (const group of groups) {
@@ -118,6 +124,7 @@ function likelyStarts(
   fineA: ContourSamples,
   origins: readonly number[],
   fineB: ContourSamples,
+  coarse: number,
 ): { i0: number; starts: Start[] } {
   const allB = originSamples(fineB);
   const originsB = allB.length > MOST_ORIGINS ? nearestTo(fineB, allB, fineA, origins.slice(0, MOST_ORIGINS)) : allB;
@@ -130,13 +137,13 @@ function likelyStarts(
     // Of several origins on B the one that lies nearest: so the sampling depends on how the shapes lie to each other, on nothing else.
     const gapTo = (j: number): number => Math.hypot(fineA.x[i0] - fineB.x[j], fineA.y[i0] - fineB.y[j]);
     const originB = originsB.reduce((near, j) => (gapTo(j) < gapTo(near) - 1e-9 ? j : near));
-    const coarseB = sampleContour(fineB.contour, COARSE, false, fineB.share[originB]);
+    const coarseB = sampleContour(fineB.contour, coarse, false, fineB.share[originB]);
     const originA = fineA.closed ? fineA.share[i0] : 0;
-    const coarseA = sampleContour(fineA.contour, COARSE, false, originA);
+    const coarseA = sampleContour(fineA.contour, coarse, false, originA);
     const aligner = new SampleAligner(coarseA, coarseB);
     const coarseStart = fineA.closed ? nearestSample(coarseA, originA) : 0;
     const guides: Start['guide'][] = [];
-    const costs = Array.from({ length: COARSE }, (_, j) => {
+    const costs = Array.from({ length: coarse }, (_, j) => {
       const path = aligner.align(coarseStart, j);
       guides.push(path && aligner.guideOf(path));
       return path?.cost ?? Infinity;
@@ -150,11 +157,11 @@ function likelyStarts(
   const { costs, guides, coarseB } = best;
   const minima = costs
     .map((cost, j) => ({ cost, j }))
-    .filter(({ cost, j }) => cost <= costs[(j + 1) % COARSE] + 1e-9 && cost <= costs[(j - 1 + COARSE) % COARSE] + 1e-9)
+    .filter(({ cost, j }) => cost <= costs[(j + 1) % coarse] + 1e-9 && cost <= costs[(j - 1 + coarse) % coarse] + 1e-9)
     .filter(({ cost }) => cost !== Infinity)
     .sort((p, q) => Math.round((p.cost - q.cost) * 1e7) || p.j - q.j)
     .slice(0, STARTS_KEPT);
-  const reach = 0.6 / COARSE;
+  const reach = 0.6 / coarse;
   const starts = minima.map(({ j }): Start => {
     const middle = coarseB.share[j];
     const samples = new Set<number>([nearestSample(fineB, middle)]);

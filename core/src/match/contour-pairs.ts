@@ -1,5 +1,6 @@
 import {
   areaCentre,
+  type Contour,
   contourArea,
   contourBox,
   contourLength,
@@ -7,11 +8,12 @@ import {
   type Outline,
   outlineSize,
 } from '../outline';
-import { pairOptimally } from './assignment';
-import { originShare } from './origins';
+import { type Nearness, pairOptimally } from './assignment';
+import { linkedContours } from './origins';
 
 interface Candidate {
   readonly index: number;
+  /** In units in which a distance of 1 costs 1. */
   readonly x: number;
   readonly y: number;
   readonly weight: number;
@@ -20,7 +22,10 @@ interface Candidate {
   readonly kind: 'solid' | 'hole' | 'open';
 }
 
+/** A distance of this share of the size costs as much as having nothing in common. */
+const FAR = 0.5;
 const NOT_ALIKE = 0.6;
+const LIKE_SIZE = 0.35;
 /** Copies of each other belong together. */
 const LINKED = -4;
 const FORBIDDEN = 1e6;
@@ -56,36 +61,34 @@ export function rankAssignments(
   const outerA = allA.filter((c) => c.kind !== 'hole');
   const outerB = allB.filter((c) => c.kind !== 'hole');
   const ownPairs = own.filter(([i, j]) => i >= 0 && j >= 0);
-  const linked = (p: Candidate, q: Candidate): number =>
-    originShare(a.contours[p.index], b.contours[q.index]) >= 0.5 ? LINKED : 0;
-  const distance = (p: Candidate, q: Candidate): number => Math.hypot(p.x - q.x, p.y - q.y) / 0.5 + linked(p, q);
+  const links = new LinkedPairs(linkedContours(a.contours, b.contours), b.contours.length);
+  const holesOf = (all: readonly Candidate[]): Map<number, Candidate[]> => {
+    const out = new Map<number, Candidate[]>();
+    for (const c of all) if (c.kind === 'hole') out.set(c.parent, [...(out.get(c.parent) ?? []), c]);
+    return out;
+  };
+  const [holesA, holesB] = [holesOf(allA), holesOf(allB)];
   const withHoles = (outer: Solved): Assignment => {
     const pairs = [...ownPairs, ...outer.pairs];
     let cost = outer.cost;
     for (const [ia, ib] of [...pairs]) {
-      const boxA = contourBox(a.contours[ia]);
-      const boxB = contourBox(b.contours[ib]);
-      const within = (value: number, low: number, high: number): number =>
-        high > low ? (value - low) / (high - low) : 0.5;
-      const holes = solve(
-        allA.filter((c) => c.kind === 'hole' && c.parent === ia),
-        allB.filter((c) => c.kind === 'hole' && c.parent === ib),
-        (p, q) =>
-          Math.hypot(
-            within(p.x * size, boxA.minX, boxA.maxX) - within(q.x * size, boxB.minX, boxB.maxX),
-            within(p.y * size, boxA.minY, boxA.maxY) - within(q.y * size, boxB.minY, boxB.maxY),
-          ) + linked(p, q),
-      );
+      const within = (holes: readonly Candidate[] = [], solid: Contour): Candidate[] => {
+        const { minX, minY, maxX, maxY } = contourBox(solid);
+        const share = (value: number, low: number, high: number): number =>
+          high > low ? (value * FAR * size - low) / (high - low) : 0.5;
+        return holes.map((hole) => ({ ...hole, x: share(hole.x, minX, maxX), y: share(hole.y, minY, maxY) }));
+      };
+      const holes = solve(within(holesA.get(ia), a.contours[ia]), within(holesB.get(ib), b.contours[ib]), links);
       pairs.push(...holes.pairs);
       cost += holes.cost;
     }
     return { pairs, cost };
   };
-  const best = solve(outerA, outerB, distance);
+  const best = solve(outerA, outerB, links);
   const found = [best];
-  for (const [i, j] of mostDoubtful(best.pairs, outerA, outerB, distance)) {
+  for (const [i, j] of mostDoubtful(best.pairs, outerA, outerB, links)) {
     if (best.pairs.length + Math.abs(outerA.length - outerB.length) < 2) break;
-    const other = solve(outerA, outerB, distance, ([p, q]) => p === i && q === j);
+    const other = solve(outerA, outerB, links, ([p, q]) => p === i && q === j);
     const key = JSON.stringify(other.pairs);
     if (other.cost < best.cost + WORTH_A_LOOK && !found.some(({ pairs }) => JSON.stringify(pairs) === key))
       found.push(other);
@@ -109,7 +112,7 @@ function mostDoubtful(
   pairs: readonly (readonly [number, number])[],
   a: readonly Candidate[],
   b: readonly Candidate[],
-  distance: (p: Candidate, q: Candidate) => number,
+  links: LinkedPairs,
 ): readonly (readonly [number, number])[] {
   if (pairs.length <= PAIRS_DOUBTED) return pairs;
   const byIndex = new Map(a.map((candidate) => [candidate.index, candidate]));
@@ -117,7 +120,7 @@ function mostDoubtful(
     const p = byIndex.get(pair[0]);
     let [own, other] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
     for (const q of b) {
-      const d = p ? distance(p, q) : 0;
+      const d = p ? distance(p, q) + links.cost(p, q) : 0;
       if (q.index === pair[1]) own = d;
       else if (d < other) other = d;
     }
@@ -137,14 +140,59 @@ function candidates(outline: Outline, nesting: readonly Nesting[], size: number)
       kind === 'open' ? (contourLength(contour) / size) ** 2 / 16 : Math.abs(contourArea(contour)) / (size * size);
     return {
       index,
-      x: centre.x / size,
-      y: centre.y / size,
+      x: centre.x / (FAR * size),
+      y: centre.y / (FAR * size),
       weight: Math.max(weight, 1e-6),
       depth: nesting[index].depth,
       parent: nesting[index].parent,
       kind,
     };
   });
+}
+
+/** Contours that are copies of each other. */
+class LinkedPairs {
+  private readonly keys: ReadonlySet<number>;
+
+  constructor(
+    private readonly pairs: readonly (readonly [number, number])[],
+    private readonly countB: number,
+  ) {
+    this.keys = new Set(pairs.map(([i, j]) => i * countB + j));
+  }
+
+  cost(p: Candidate, q: Candidate): number {
+    return this.keys.has(p.index * this.countB + q.index) ? LINKED : 0;
+  }
+
+  /** Those of two lists, as places in the lists. */
+  among(a: readonly Candidate[], b: readonly Candidate[]): [number, number][] {
+    if (this.pairs.length === 0) return [];
+    const placeIn = (all: readonly Candidate[]): Map<number, number> => new Map(all.map(({ index }, k) => [index, k]));
+    const [placesA, placesB] = [placeIn(a), placeIn(b)];
+    return this.pairs.flatMap(([i, j]): [number, number][] => {
+      const [p, q] = [placesA.get(i), placesB.get(j)];
+      return p === undefined || q === undefined ? [] : [[p, q]];
+    });
+  }
+}
+
+const distance = (p: Candidate, q: Candidate): number => Math.hypot(p.x - q.x, p.y - q.y);
+
+/** Place, size, depth and kind, by which near contours are found. */
+function nearness(a: readonly Candidate[], b: readonly Candidate[], links: LinkedPairs): Nearness {
+  const features = (all: readonly Candidate[]): Float64Array =>
+    Float64Array.from(
+      all.flatMap(({ x, y, weight, depth, kind }) => [x, y, Math.log(weight), depth, kind === 'open' ? 1 : 0]),
+    );
+  return {
+    axes: 5,
+    a: features(a),
+    b: features(b),
+    distance: (apart) =>
+      Math.hypot(apart[0], apart[1]) + LIKE_SIZE * apart[2] + NOT_ALIKE * (Math.min(1, apart[3]) + apart[4]),
+    linked: links.among(a, b),
+  };
 }
 
 interface Solved {
@@ -155,7 +203,7 @@ interface Solved {
 function solve(
   a: readonly Candidate[],
   b: readonly Candidate[],
-  distance: (p: Candidate, q: Candidate) => number,
+  links: LinkedPairs,
   forbidden: (pair: readonly [number, number]) => boolean = () => false,
 ): Solved {
   const largest = Math.max(1e-6, ...a.map((c) => c.weight), ...b.map((c) => c.weight));
@@ -164,24 +212,27 @@ function solve(
     forbidden([p.index, q.index])
       ? FORBIDDEN
       : distance(p, q) +
-        0.35 * Math.abs(Math.log(p.weight / q.weight)) +
+        links.cost(p, q) +
+        LIKE_SIZE * Math.abs(Math.log(p.weight / q.weight)) +
         (p.depth !== q.depth ? NOT_ALIKE : 0) +
         (p.kind !== q.kind ? NOT_ALIKE : 0);
   // One on each side always belong together: there is nothing to choose.
   if (a.length === 1 && b.length === 1) return { pairs: [[a[0].index, b[0].index]], cost: together(a[0], b[0]) };
-  const pairs = pairOptimally(
-    a.length,
-    b.length,
-    (i, j) => together(a[i], b[j]),
-    (i) => unpairedCost(a[i]),
-    (j) => unpairedCost(b[j]),
-  );
+  const pairs = pairOptimally({
+    countA: a.length,
+    countB: b.length,
+    cost: (i, j) => together(a[i], b[j]),
+    costUnpairedA: (i) => unpairedCost(a[i]),
+    costUnpairedB: (j) => unpairedCost(b[j]),
+    near: () => nearness(a, b, links),
+  });
   const costs = pairs.map(([i, j]) => together(a[i], b[j]));
+  const [pairedA, pairedB] = [new Set(pairs.map(([i]) => i)), new Set(pairs.map(([, j]) => j))];
   a.forEach((c, i) => {
-    if (!pairs.some((pair) => pair[0] === i)) costs.push(unpairedCost(c));
+    if (!pairedA.has(i)) costs.push(unpairedCost(c));
   });
   b.forEach((c, j) => {
-    if (!pairs.some((pair) => pair[1] === j)) costs.push(unpairedCost(c));
+    if (!pairedB.has(j)) costs.push(unpairedCost(c));
   });
   return {
     pairs: pairs.map(([i, j]) => [a[i].index, b[j].index]),

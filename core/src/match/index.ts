@@ -1,4 +1,4 @@
-export { assignOptimally, pairOptimally } from './assignment';
+export { assignOptimally, type Nearness, pairOptimally } from './assignment';
 export { cutContour } from './cut-contour';
 export * from './match';
 export { matchOutlines, prepareMatcher, wipesOf } from './match-outlines';

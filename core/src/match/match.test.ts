@@ -6,8 +6,10 @@ import { readPathData } from '../svg';
 import { outlineDistance } from '../testing/outline-distance';
 import { rotation, translation } from '../vec';
 import { assignOptimally, pairOptimally } from './assignment';
+import { takeByAuction } from './auction';
 import type { MatchOptions } from './match';
 import { matchOutlines } from './match-outlines';
+import { NearestByFeatures } from './nearest';
 import { mapShare, smoothShareMap } from './share-map';
 import { symmetricFits } from './symmetry';
 
@@ -58,21 +60,106 @@ describe('assignment', () => {
         return 0;
       });
       const best = [...assignOptimally(whole, n)].reduce((sum, j, i) => sum + whole[i * n + j], 0);
-      const pairs = pairOptimally(a.length, b.length, cost, alone, alone);
+      const pairs = pairOptimally({
+        countA: a.length,
+        countB: b.length,
+        cost,
+        costUnpairedA: alone,
+        costUnpairedB: alone,
+      });
       expect(pairs.length).toBeGreaterThan(20);
       expect(total(pairs)).toBeCloseTo(best, 9);
     }
   });
 
   test('a thousand copies that lie close together find their own', () => {
-    const pairs = pairOptimally(
-      1_000,
-      1_000,
-      (i, j) => Math.abs(i - (999 - j)) / 3,
-      () => 0.6,
-      () => 0.6,
-    );
+    const pairs = pairOptimally({
+      countA: 1_000,
+      countB: 1_000,
+      cost: (i, j) => Math.abs(i - (999 - j)) / 3,
+      costUnpairedA: () => 0.6,
+      costUnpairedB: () => 0.6,
+    });
     expect(pairs).toEqual(Array.from({ length: 1_000 }, (_, i) => [i, 999 - i]));
+  });
+
+  test('by nearest features as cheap as by all costs within 1 %, of 400 and 380 items in clusters of four kinds, and no item twice', () => {
+    const random = seededRandom(21);
+    const items = (count: number) =>
+      Array.from({ length: count }, () => [
+        Math.floor(3 * random()) + 0.4 * random(),
+        random(),
+        Math.floor(4 * random()),
+      ]);
+    const [a, b] = [items(400), items(380)];
+    const apart = (d: ArrayLike<number>): number => Math.hypot(d[0], d[1]) + 0.3 * Math.min(1, d[2]);
+    const all = {
+      countA: a.length,
+      countB: b.length,
+      cost: (i: number, j: number): number => apart(a[i].map((value, k) => Math.abs(value - b[j][k]))),
+      costUnpairedA: (i: number): number => 0.1 + 0.01 * (i % 3),
+      costUnpairedB: (): number => 0.12,
+    };
+    const total = (pairs: readonly (readonly [number, number])[]): number =>
+      pairs.reduce((sum, [i, j]) => sum + all.cost(i, j) - all.costUnpairedA(i) - all.costUnpairedB(), 0);
+    const best = pairOptimally(all);
+    const near = () => ({ axes: 3, a: Float64Array.from(a.flat()), b: Float64Array.from(b.flat()), distance: apart });
+    const found = pairOptimally({ ...all, near });
+    expect(new Set(found.map(([i]) => i)).size).toBe(found.length);
+    expect(new Set(found.map(([, j]) => j)).size).toBe(found.length);
+    expect(total(best)).toBeLessThan(-20);
+    expect(total(found)).toBeLessThan(0.99 * total(best));
+  });
+
+  test('two thousand items that are all alike are all paired by their nearest, and linked ones far apart find each other', () => {
+    const count = 2_000;
+    const features = new Float64Array(2 * count);
+    const linked = [[0, count - 1] as const];
+    const pairs = pairOptimally({
+      countA: count,
+      countB: count,
+      cost: (i, j) => (i === 0 && j === count - 1 ? -4 : 0.1),
+      costUnpairedA: () => 0.3,
+      costUnpairedB: () => 0.3,
+      near: () => ({ axes: 2, a: features, b: features, distance: (apart) => Math.hypot(apart[0], apart[1]), linked }),
+    });
+    expect(pairs).toHaveLength(count);
+    expect(pairs[0]).toEqual([0, count - 1]);
+  });
+
+  test('nearest items by features are those of a search through all', () => {
+    const random = seededRandom(5);
+    const features = Float64Array.from({ length: 3 * 500 }, () => Math.round(20 * random()) / 20);
+    const distance = (apart: ArrayLike<number>): number => Math.hypot(apart[0], apart[1]) + Math.min(0.2, apart[2]);
+    const tree = new NearestByFeatures(features, 3, distance);
+    for (let round = 0; round < 50; round++) {
+      const place = Float64Array.from([random(), random(), random()]);
+      const from = (item: number): number =>
+        distance([0, 1, 2].map((k) => Math.abs(features[3 * item + k] - place[k])));
+      const all = Array.from({ length: 500 }, (_, k) => from(k)).sort((p, q) => p - q);
+      expect(tree.nearest(place, 7).map(from)).toEqual(all.slice(0, 7));
+    }
+    expect(new NearestByFeatures(new Float64Array(0), 3, distance).nearest(Float64Array.of(0, 0, 0), 4)).toEqual([]);
+  });
+
+  test('an auction is as good as the best assignment within a thousandth for each item, on 30 random sparse problems', () => {
+    const random = seededRandom(31);
+    for (let round = 0; round < 30; round++) {
+      const [n, m] = [20, 25];
+      const pairs = Array.from({ length: n * m }, (_, k) => ({
+        i: Math.floor(k / m),
+        j: k % m,
+        gain: random(),
+      })).filter(() => random() < 0.2);
+      const side = n + m;
+      const cost = new Float64Array(side * side);
+      for (const { i, j, gain } of pairs) cost[i * side + j] = -gain;
+      const best = [...assignOptimally(cost, side)].reduce((sum, j, i) => sum - cost[i * side + j], 0);
+      const taken = takeByAuction(pairs, n, m);
+      expect(new Set(taken.map(({ i }) => i)).size).toBe(taken.length);
+      expect(new Set(taken.map(({ j }) => j)).size).toBe(taken.length);
+      expect(taken.reduce((sum, { gain }) => sum + gain, 0)).toBeGreaterThan(best - n * 1e-3);
+    }
   });
 
   test('leaves alone what is dearer to pair', () => {
@@ -81,22 +168,16 @@ describe('assignment', () => {
       [9, 9],
     ];
     expect(
-      pairOptimally(
-        2,
-        2,
-        (i, j) => cost[i][j],
-        () => 2,
-        () => 2,
-      ),
+      pairOptimally({
+        countA: 2,
+        countB: 2,
+        cost: (i, j) => cost[i][j],
+        costUnpairedA: () => 2,
+        costUnpairedB: () => 2,
+      }),
     ).toEqual([[0, 0]]);
     expect(
-      pairOptimally(
-        0,
-        3,
-        () => 0,
-        () => 1,
-        () => 1,
-      ),
+      pairOptimally({ countA: 0, countB: 3, cost: () => 0, costUnpairedA: () => 1, costUnpairedB: () => 1 }),
     ).toEqual([]);
   });
 });

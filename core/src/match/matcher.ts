@@ -1,5 +1,5 @@
 import { type Contour, type Nesting, nestingOf, type Outline } from '../outline';
-import { type ContourFit, fitContours } from './contour-pair';
+import { type ContourFit, fitContours, SAMPLING, type Sampling, SPARSE_SAMPLING } from './contour-pair';
 import { fitThrough } from './fixed-fit';
 import type { DirectionChoice, FixedPair, Joining, MatchOptions, PairMatch, PlacePair } from './match';
 import { originPairs } from './origins';
@@ -14,10 +14,14 @@ export interface PairSpec {
   readonly joiningB?: Joining;
 }
 
+/** Where more contours than this meet as many, each is a small part of the picture and is looked at with fewer samples. */
+const MANY_CONTOURS = 150;
+
 /** Finds how contours of two outlines fit together; what was found once is kept. Neither outline is altered. */
 export class Matcher {
   readonly nestingA: readonly Nesting[];
   readonly nestingB: readonly Nesting[];
+  private readonly sampling: Sampling;
   private readonly known = new Map<string, readonly PairMatch[]>();
 
   constructor(
@@ -27,6 +31,7 @@ export class Matcher {
   ) {
     this.nestingA = nestingOf(a);
     this.nestingB = nestingOf(b);
+    this.sampling = Math.min(a.contours.length, b.contours.length) > MANY_CONTOURS ? SPARSE_SAMPLING : SAMPLING;
   }
 
   /** The matches of a pair worth a look, the cheapest first; at least one. */
@@ -106,7 +111,7 @@ export class Matcher {
       const fit = fitThrough(runA.contour, runB.contour, chosen, false);
       return fit ? [made(fit, false)] : [];
     }
-    const free = fitContours(runA.contour, runB.contour);
+    const free = fitContours(runA.contour, runB.contour, this.sampling);
     const closed = runA.contour.closed && runB.contour.closed;
     const symmetric = closed && !joined(spec) ? symmetricFits(runA.contour, runB.contour) : [];
     return [...symmetric, ...free].map((fit) => made(fit, false));

@@ -16,9 +16,30 @@ export function originPairs(a: Contour, b: Contour): FixedPair[] {
   return links.map(([i, j]) => ({ a: shareOfAnchor(tableA, i), b: shareOfAnchor(tableB, j) }));
 }
 
+/** Contours linked this far are copies of each other. */
+const LINKED_SHARE = 0.5;
+
 /** How much of a contour is linked by origin to another: 0 to 1. */
 export const originShare = (a: Contour, b: Contour): number =>
   originLinks(a, b).length / Math.max(1, Math.min(anchorCount(a), anchorCount(b)));
+
+/** Pairs of contours of which at least half is linked by origin. Only those that have a name in common are compared. */
+export function linkedContours(a: readonly Contour[], b: readonly Contour[]): [number, number][] {
+  const owners = new Map<string, number[]>();
+  const names = ({ anchorIds = [], originIds = [] }: Contour): Set<string> =>
+    new Set([...anchorIds, ...originIds].filter((name) => name !== undefined));
+  a.forEach((contour, i) => {
+    for (const name of names(contour)) {
+      const known = owners.get(name);
+      if (known) known.push(i);
+      else owners.set(name, [i]);
+    }
+  });
+  return b.flatMap((contour, j) => {
+    const likely = new Set([...names(contour)].flatMap((name) => owners.get(name) ?? []));
+    return [...likely].filter((i) => originShare(a[i], contour) >= LINKED_SHARE).map((i): [number, number] => [i, j]);
+  });
+}
 
 function originLinks(a: Contour, b: Contour): [number, number][] {
   if (!a.anchorIds || !b.anchorIds || (!a.originIds && !b.originIds)) return [];

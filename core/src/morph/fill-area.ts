@@ -11,7 +11,9 @@ export interface FillArea {
 
 /** Areas of in-betweens by horizontal lines: exact along each line, `rows` lines over the extent given. Memory is made once. */
 export class FillMeter {
-  private readonly hits: { x: number; winding: number }[][];
+  /** For each row where edges cross it, those that run down and those that run up. */
+  private readonly down: readonly Crossed[];
+  private readonly up: readonly Crossed[];
 
   constructor(
     private readonly plan: ShiftPlan,
@@ -20,15 +22,16 @@ export class FillMeter {
     private readonly bottom: number,
     rows: number,
   ) {
-    this.hits = Array.from({ length: rows }, () => []);
+    this.down = Array.from({ length: rows }, () => new Crossed());
+    this.up = Array.from({ length: rows }, () => new Crossed());
   }
 
   /** @param sign 1 when solids run clockwise on screen, −1 when they run the other way */
   measure(sign: number): FillArea {
-    const { hits, probe, top, bottom } = this;
-    const rows = hits.length;
+    const { probe, top, bottom } = this;
+    const rows = this.down.length;
     const step = (bottom - top) / rows;
-    for (const row of hits) row.length = 0;
+    for (let r = 0; r < rows; r++) this.down[r].count = this.up[r].count = 0;
     const p = probe.points;
     this.plan.contours.forEach(({ closed }, c) => {
       if (!closed) return;
@@ -38,30 +41,70 @@ export class FillMeter {
         const i = 2 * (first + k);
         const j = 2 * (first + ((k + 1) % count));
         if (p[i + 1] === p[j + 1]) continue;
-        const down = p[j + 1] > p[i + 1];
-        const [x0, y0, x1, y1] = down ? [p[i], p[i + 1], p[j], p[j + 1]] : [p[j], p[j + 1], p[i], p[i + 1]];
+        const runsDown = p[j + 1] > p[i + 1];
+        const [x0, y0, x1, y1] = runsDown ? [p[i], p[i + 1], p[j], p[j + 1]] : [p[j], p[j + 1], p[i], p[i + 1]];
+        const crossed = runsDown ? this.down : this.up;
         const from = Math.max(0, Math.ceil((y0 - top) / step - 0.5));
         const to = Math.min(rows - 1, Math.ceil((y1 - top) / step - 0.5) - 1);
         for (let r = from; r <= to; r++) {
           const y = top + (r + 0.5) * step;
-          hits[r].push({ x: x0 + ((x1 - x0) * (y - y0)) / (y1 - y0), winding: down ? 1 : -1 });
+          crossed[r].add(x0 + ((x1 - x0) * (y - y0)) / (y1 - y0));
         }
       }
     });
     let filled = 0;
     let inverted = 0;
-    for (const row of hits) {
-      row.sort((a, b) => a.x - b.x);
+    for (let r = 0; r < rows; r++) {
+      const [down, up] = [this.down[r], this.up[r]];
+      down.sort();
+      up.sort();
       let winding = 0;
-      for (let k = 0; k + 1 < row.length; k++) {
+      let before = 0;
+      for (let d = 0, u = 0; d < down.count || u < up.count; ) {
+        const falls = u === up.count || (d < down.count && down.x[d] <= up.x[u]);
+        const x = falls ? down.x[d++] : up.x[u++];
+        if (winding !== 0) {
+          const area = (x - before) * step;
+          filled += area;
+          if (winding * sign < 0) inverted += area;
+        }
         // Clockwise on screen: the left edge runs up.
-        winding -= row[k].winding;
-        if (winding === 0) continue;
-        const area = (row[k + 1].x - row[k].x) * step;
-        filled += area;
-        if (winding * sign < 0) inverted += area;
+        winding += falls ? -1 : 1;
+        before = x;
       }
     }
     return { filled, inverted };
   }
 }
+
+/** Places at which a row is crossed; the memory is used again. */
+class Crossed {
+  x = new Float64Array(8);
+  count = 0;
+
+  add(x: number): void {
+    if (this.count === this.x.length) {
+      const more = new Float64Array(2 * this.count);
+      more.set(this.x);
+      this.x = more;
+    }
+    this.x[this.count++] = x;
+  }
+
+  sort(): void {
+    const { x, count } = this;
+    if (count > FEW) {
+      x.subarray(0, count).sort();
+      return;
+    }
+    for (let i = 1; i < count; i++) {
+      const value = x[i];
+      let j = i - 1;
+      for (; j >= 0 && x[j] > value; j--) x[j + 1] = x[j];
+      x[j + 1] = value;
+    }
+  }
+}
+
+/** So many are sorted by insertion. */
+const FEW = 24;

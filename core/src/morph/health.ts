@@ -8,6 +8,8 @@ import { contourNumberCount, type ShiftPlan } from './plan';
 import { InBetweenProbe } from './probe';
 
 const MOMENTS = 21;
+/** Of a plan with more segments than this folds, crossings and kinks are looked for at the moments of the charts only. */
+const MOST_SEGMENTS = 4_000;
 const FLATTEN_REL = 3e-4;
 /** Turning is measured between points this far apart, as a share of the size. */
 const TURNING_GAP_REL = 0.007;
@@ -61,7 +63,8 @@ class HealthMeter {
       worst.set(figure, at ? { progress, x: at.x, y: at.y } : { progress });
     };
     let before: Float64Array | undefined;
-    for (let k = 0; k < 2 * MOMENTS - 1; k++) {
+    const stride = this.plan.from.length > 6 * MOST_SEGMENTS ? 2 : 1;
+    for (let k = 0; k < 2 * MOMENTS - 1; k += stride) {
       const progress = k / (2 * MOMENTS - 2);
       probe.take(evaluate(plan, progress, inBetween));
       const atEnd = k === 0 || k === 2 * MOMENTS - 2;
@@ -177,7 +180,8 @@ class HealthMeter {
       for (let k = 0; k < edges; k++) {
         const i = 2 * (first + k);
         const j = 2 * (first + ((k + 1) % count));
-        const length = Math.hypot(p[j] - p[i], p[j + 1] - p[i + 1]);
+        const [dx, dy] = [p[j] - p[i], p[j + 1] - p[i + 1]];
+        const length = Math.sqrt(dx * dx + dy * dy);
         // What is a point is not there, whatever rounding makes of it.
         if (!(length > LENGTH_EPS_REL * this.size)) continue;
         for (; along <= length; along += gap) {

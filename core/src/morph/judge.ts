@@ -28,6 +28,10 @@ export interface Judgement {
 const FIRST_TIMES = Array.from({ length: FIRST_LOOK }, (_, k) => (k + 1) / (FIRST_LOOK + 1));
 const SECOND_TIMES = Array.from({ length: SECOND_LOOK }, (_, k) => (k + 0.5) / SECOND_LOOK);
 
+/** A plan of more numbers than this (4,000 segments) is looked at less often. */
+const NUMBERS_OF_LARGE = 24_000;
+const everyOther = (times: readonly number[]): number[] => times.filter((_, k) => k % 2 === 0);
+
 /** Judges the in-betweens of one plan by what the eye minds: folds, thinning, ballooning, leaving the in-between, crossings, holes outside. */
 export class Judge {
   private readonly probe: InBetweenProbe;
@@ -81,14 +85,18 @@ export class Judge {
     } else this.areas = [Math.abs(ends[0].area), Math.abs(ends[1].area)];
   }
 
-  /** A first look at 15 moments, enough to compare. */
+  /** A first look at 15 moments, enough to compare; of thousands of segments at 8. */
   firstLook(): Judgement {
-    return this.look(FIRST_TIMES);
+    return this.look(this.large ? everyOther(FIRST_TIMES) : FIRST_TIMES);
   }
 
-  /** A second look at 39 others. */
+  /** A second look at 39 others; of thousands of segments at 10. */
   secondLook(): Judgement {
-    return this.look(SECOND_TIMES);
+    return this.look(this.large ? everyOther(everyOther(SECOND_TIMES)) : SECOND_TIMES);
+  }
+
+  private get large(): boolean {
+    return this.plan.from.length > NUMBERS_OF_LARGE;
   }
 
   private look(times: readonly number[]): Judgement {

@@ -90,6 +90,22 @@ describe('looking at an in-between', () => {
     expect(crossed).toBeGreaterThan(200);
   });
 
+  test('so do thousands of edges, which are swept strip by strip: a tangle of long edges, steep, level and through common points', () => {
+    const random = seededRandom(47);
+    const xy = Array.from({ length: 2 * 1_600 }, (_, k) => {
+      // Columns of steep edges, rows of level ones, and all over the place by turns.
+      const turn = Math.floor(k / 200) % 3;
+      const near = turn === (k % 2) + 1 ? 500 * (turn - 1) : 0;
+      return near + Math.floor((near ? 4 : 1_000) * random());
+    });
+    const slow = slowCrossings(xy);
+    expect(slow).toBeGreaterThan(100_000);
+    expect(probeOf([polygonContour(xy)]).countCrossings(0).folds).toBe(slow);
+    // A little more than flat: all in few strips.
+    const flat = xy.map((value, k) => (k % 2 ? value % 7 : value));
+    expect(probeOf([polygonContour(flat)]).countCrossings(0).folds).toBe(slowCrossings(flat));
+  });
+
   test('a figure of eight folds once, in its middle, by half its length', () => {
     const probe = probeOf([polygon(0, 0, 40, 40, 40, 0, 0, 40)]);
     const [fold] = probe.listCrossings(0).folds;

@@ -95,6 +95,8 @@ function ontoBox(from: Box, to: Box): Matrix {
   return [k, 0, 0, k, x, y];
 }
 
+const LIKE_SIZE = 0.7;
+
 function pairParts(old: readonly Part[], next: readonly Part[], into: Matrix, size: number): [number, number][] {
   const measure = (outline: Outline) => ({
     ...areaCentre(outline),
@@ -102,15 +104,23 @@ function pairParts(old: readonly Part[], next: readonly Part[], into: Matrix, si
   });
   const a = old.map((part) => measure(outlineOfPart(part)));
   const b = next.map((part) => measure(transformOutline(outlineOfPart(part), into)));
-  return pairOptimally(
-    a.length,
-    b.length,
-    (i, j) =>
-      Math.hypot(a[i].x - b[j].x, a[i].y - b[j].y) / (0.5 * (size || 1)) +
-      0.7 * Math.abs(Math.log(a[i].longest / b[j].longest)),
-    (i) => 1.2 * (0.3 + a[i].longest),
-    (j) => 1.2 * (0.3 + b[j].longest),
-  );
+  const far = 0.5 * (size || 1);
+  const features = (all: readonly ReturnType<typeof measure>[]): Float64Array =>
+    Float64Array.from(all.flatMap(({ x, y, longest }) => [x / far, y / far, Math.log(longest)]));
+  return pairOptimally({
+    countA: a.length,
+    countB: b.length,
+    cost: (i, j) =>
+      Math.hypot(a[i].x - b[j].x, a[i].y - b[j].y) / far + LIKE_SIZE * Math.abs(Math.log(a[i].longest / b[j].longest)),
+    costUnpairedA: (i) => 1.2 * (0.3 + a[i].longest),
+    costUnpairedB: (j) => 1.2 * (0.3 + b[j].longest),
+    near: () => ({
+      axes: 3,
+      a: features(a),
+      b: features(b),
+      distance: (apart) => Math.hypot(apart[0], apart[1]) + LIKE_SIZE * apart[2],
+    }),
+  });
 }
 
 /** The new part's contours with the ids of the old anchors at the same places. */

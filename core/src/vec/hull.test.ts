@@ -49,6 +49,21 @@ describe('convex hull', () => {
     }
   });
 
+  test('of a hull of many corners: nothing within the circle round which they lie less its bulge, else the distance from it', () => {
+    const corners = Array.from({ length: 400 }, (_, k) => (k * 2 * Math.PI) / 400);
+    const hull = convexHull(
+      Float64Array.from(corners.flatMap((angle) => [50 * Math.cos(angle), 50 * Math.sin(angle)])),
+    );
+    expect(hull).toHaveLength(800);
+    const bulge = 50 * (1 - Math.cos(Math.PI / 400));
+    for (let k = 0; k < 500; k++) {
+      const [angle, r] = [2 * Math.PI * random(), 100 * random()];
+      const out = outsideHull(hull, r * Math.cos(angle), r * Math.sin(angle));
+      if (r <= 50 - bulge) expect(out).toBe(0);
+      else expect(Math.abs(out - (r - 50))).toBeLessThan(2 * bulge);
+    }
+  });
+
   test('its diameter is the largest distance of any two points', () => {
     for (const cloud of clouds) {
       let most = 0;

@@ -26,6 +26,7 @@ const turn = (p: Float64Array, a: number, b: number, c: number): number =>
 
 /** How far a point lies outside a hull as `convexHull` gives it, measured across its edges, px; 0 inside. */
 export function outsideHull(hull: Float64Array, x: number, y: number): number {
+  if (hull.length > MANY_CORNERS && insideHull(hull, x, y)) return 0;
   let out = 0;
   for (let i = 0, j = hull.length - 2; i < hull.length; j = i, i += 2) {
     const dx = hull[i] - hull[j];
@@ -39,10 +40,52 @@ export function outsideHull(hull: Float64Array, x: number, y: number): number {
   return out;
 }
 
-/** The largest distance between two corners of a hull, px. */
+/** With more numbers than this it is looked first whether a point is inside at all. */
+const MANY_CORNERS = 32;
+
+/** Is a point inside or on a hull? By halving the fan of triangles from its first corner (Preparata & Shamos: Computational geometry, 1985). */
+function insideHull(hull: Float64Array, x: number, y: number): boolean {
+  const corners = hull.length / 2;
+  const side = (i: number, j: number): number =>
+    (hull[2 * j] - hull[2 * i]) * (y - hull[2 * i + 1]) - (hull[2 * j + 1] - hull[2 * i + 1]) * (x - hull[2 * i]);
+  if (side(0, 1) < 0 || side(0, corners - 1) > 0) return false;
+  let low = 1;
+  let high = corners - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (side(0, middle) >= 0) low = middle;
+    else high = middle;
+  }
+  return side(low, high) >= 0;
+}
+
+/** The largest distance between two corners of a hull, px: by turning two parallel lines round it (Shamos: Computational geometry, 1978). */
 export function hullDiameter(hull: Float64Array): number {
+  const n = hull.length / 2;
+  const apart = (i: number, j: number): number =>
+    Math.hypot(hull[2 * i] - hull[2 * j], hull[2 * i + 1] - hull[2 * j + 1]);
+  if (n < 2) return 0;
+  if (n === 2) return apart(0, 1);
+  /** How far corner k is from the line of the edge that leaves corner i, times its length. */
+  const away = (i: number, k: number): number => {
+    const j = (i + 1) % n;
+    return Math.abs(
+      (hull[2 * j] - hull[2 * i]) * (hull[2 * k + 1] - hull[2 * i + 1]) -
+        (hull[2 * j + 1] - hull[2 * i + 1]) * (hull[2 * k] - hull[2 * i]),
+    );
+  };
   let most = 0;
-  for (let i = 0; i < hull.length; i += 2)
-    for (let j = 0; j < i; j += 2) most = Math.max(most, Math.hypot(hull[i] - hull[j], hull[i + 1] - hull[j + 1]));
+  let far = 1;
+  for (let i = 0; i < n; i++) {
+    while (away(i, (far + 1) % n) > away(i, far)) far = (far + 1) % n;
+    // Where an edge lies opposite, its other end may be farther.
+    most = Math.max(
+      most,
+      apart(i, far),
+      apart((i + 1) % n, far),
+      apart(i, (far + 1) % n),
+      apart((i + 1) % n, (far + 1) % n),
+    );
+  }
   return most;
 }
