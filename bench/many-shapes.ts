@@ -8,6 +8,7 @@ import {
   insertPoses,
   type Piece,
   type PieceDraft,
+  planPoseShift,
   posesOfArrival,
   prepareFrame,
   readSvg,
@@ -15,9 +16,11 @@ import {
   shiftInput,
   storableReading,
 } from '../core/src/index';
+import { realIcons } from '../core/src/testing/icons';
 import { makeChange } from '../web/src/state/change';
 
 const COUNT = 4_900;
+const POSES = 40;
 const circles = (place: (i: number) => string, paint: (i: number) => string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 700 700">${Array.from({ length: COUNT }, (_, i) => `<circle ${place(i)} fill="${paint(i)}"/>`).join('')}</svg>`;
 const spread = (i: number): string => `cx="${5 + 10 * (i % 70)}" cy="${5 + 10 * Math.floor(i / 70)}" r="4"`;
@@ -36,23 +39,23 @@ const DRAWINGS: Readonly<Record<string, string>> = {
 
 let id = 0;
 const newId = (prefix: string): string => `${prefix}-${id++}`;
+const step = <T>(what: string, page: boolean, work: () => T): T => {
+  const started = performance.now();
+  const result = work();
+  const ms = performance.now() - started;
+  console.log(
+    `  ${page ? 'page  ' : 'worker'} ${what.padEnd(36)} ${ms.toFixed(0).padStart(6)} ms${page && ms > 100 ? '  TOO LONG' : ''}`,
+  );
+  return result;
+};
+const add = (piece: Piece, poses: ReturnType<typeof posesOfArrival>): Piece =>
+  makeChange(piece, '', (draft) => {
+    if (!draft.figures.f) addFigure(draft as PieceDraft, 'f', 'Figure');
+    insertPoses(draft as PieceDraft, 'f', poses, newId);
+  })?.piece ?? piece;
 for (const [name, text] of Object.entries(DRAWINGS)) {
   console.log(`${COUNT} circles ${name}`);
-  const step = <T>(what: string, page: boolean, work: () => T): T => {
-    const started = performance.now();
-    const result = work();
-    const ms = performance.now() - started;
-    console.log(
-      `  ${page ? 'page  ' : 'worker'} ${what.padEnd(36)} ${ms.toFixed(0).padStart(6)} ms${page && ms > 100 ? '  TOO LONG' : ''}`,
-    );
-    return result;
-  };
   const reading = step('read', false, () => storableReading(readSvg(text)));
-  const add = (piece: Piece, poses: ReturnType<typeof posesOfArrival>): Piece =>
-    makeChange(piece, '', (draft) => {
-      if (!draft.figures.f) addFigure(draft as PieceDraft, 'f', 'Figure');
-      insertPoses(draft as PieceDraft, 'f', poses, newId);
-    })?.piece ?? piece;
   const empty = emptyPiece('many', 'Many');
   const one = step('becomes a pose', false, () => posesOfArrival([{ name: 'A', reading }], 'parts', null, newId));
   const first = step('is put into the piece', true, () => add(empty, one));
@@ -72,3 +75,29 @@ for (const [name, text] of Object.entries(DRAWINGS)) {
   );
   step('checked', true, () => findingOfChange(second, named));
 }
+
+console.log(`${POSES} poses of an icon each`);
+const icons = realIcons(POSES, 7).map(({ d }) => `<svg viewBox="0 0 100 100"><path d="${d}"/></svg>`);
+const readings = icons.map((svg, i) => ({ name: `Icon ${i}`, reading: storableReading(readSvg(svg)) }));
+const chain = posesOfArrival(readings, 'poses', null, newId);
+const none = emptyPiece('chain', 'Chain');
+const whole = step('are put into the piece', true, () => add(none, chain));
+step('are checked', true, () => findingOfChange(none, whole));
+const inputs = step('inputs of all shifts', true, () =>
+  Object.values(whole.shifts).map((shift) => shiftInput(whole, shift)),
+);
+const plans = new Map(
+  step('plans', false, () => Object.keys(whole.shifts).map((key, i) => [key, planPoseShift(inputs[i])])),
+);
+const chained = step('compiled', true, () => compilePiece(whole, (shift) => plans.get(shift.id)));
+const shown = prepareFrame(chained);
+step('100 frames', true, () => {
+  for (let k = 0; k < 100; k++) sampleFrame(chained, (k * chained.duration) / 100, shown);
+});
+const retimed = step(
+  'a hold is changed',
+  true,
+  () => makeChange(whole, '', (draft) => void (draft.poses[draft.figures.f.poses[20]].hold = 2))?.piece ?? whole,
+);
+step('inputs of all shifts', true, () => Object.values(retimed.shifts).map((shift) => shiftInput(retimed, shift)));
+step('compiled', true, () => compilePiece(retimed, (shift) => plans.get(shift.id)));

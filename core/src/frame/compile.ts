@@ -135,8 +135,16 @@ const STANDING = new RampTime(0, 0, { kind: 'linear' });
 /** Parts standing still where a placement puts them, each contour's points in their record's order. */
 export function stillLanes(placement: Placement, parts: readonly Part[], time: RampTime = STANDING): PartLanes[] {
   return placedParts({ placement, parts }).map(({ outline }, i) => {
-    const placed = { part: parts[i], placement };
-    const { id } = parts[i];
-    return partLanes({ a: id, b: id, plan: stillPlan(outline) }, partPaint(placed, placed), time, 'oklab');
+    const part = parts[i];
+    const before = known.get(part);
+    if (before?.placement === placement && before.lanes.time.end === time.end) return before.lanes;
+    const placed = { part, placement };
+    const plan = { a: part.id, b: part.id, plan: stillPlan(outline) };
+    const lanes = partLanes(plan, partPaint(placed, placed), time, 'oklab');
+    known.set(part, { placement, lanes });
+    return lanes;
   });
 }
+
+/** Parts as they stand, as long as they and their placement are the same records: edits elsewhere compile them again and again. */
+const known = new WeakMap<Part, { readonly placement: Placement; readonly lanes: PartLanes }>();

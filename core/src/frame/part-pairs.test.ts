@@ -1,7 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
-import { AS_DRAWN, type Part, type Piece, type PieceDraft } from '../piece';
+import {
+  AS_DRAWN,
+  addFigure,
+  emptyPiece,
+  insertPoses,
+  type NewPose,
+  newPose,
+  type Part,
+  type Piece,
+  type PieceDraft,
+} from '../piece';
 import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
 import { pairedPartsOf, pairParts } from './part-pairs';
+import { type ShiftInput, sameShiftInput, shiftInput, withPairs } from './shift-input';
 
 const newId = countedIds();
 const square = (x: number, y: number, size = 10, fill = '#204060'): Part =>
@@ -81,5 +92,49 @@ describe('which parts become each other', () => {
     const moved = { ...draft, parts: { ...draft.parts, [first]: square(50, 50), [to.parts[1]]: square(0, 0) } };
     expect(pairedPartsOf(moved as Piece, from as never, to as never, match as never)).toEqual(CROSSED);
     expect(pairedPartsOf(draft as Piece, from as never, to as never, match as never)).toEqual(STRAIGHT);
+  });
+});
+
+describe('where hundreds of parts meet', () => {
+  const grid = (name: string, fills: readonly string[], at: number): Part[] =>
+    Array.from({ length: 225 }, (_, i) => ({
+      ...square((i % 15) / 2 + at, Math.floor(i / 15) / 2, 10, fills[i % fills.length]),
+      id: `${name}${i}`,
+    }));
+  const pieceWith = (fills: readonly string[]): Piece => {
+    const draft = structuredClone(emptyPiece('test', 'Test')) as PieceDraft;
+    addFigure(draft, 'f', 'Figure');
+    const pose = (name: string, parts: readonly Part[]): NewPose => ({
+      pose: {
+        ...newPose(
+          name,
+          name,
+          parts.map(({ id }) => id),
+        ),
+        placement: AS_DRAWN,
+      },
+      parts,
+    });
+    insertPoses(draft, 'f', [pose('p', grid('a', ['#204060', '#a03020'], 0)), pose('q', grid('b', fills, 0.1))], newId);
+    return draft as Piece;
+  };
+  const inputOf = (piece: Piece): ShiftInput => shiftInput(piece, Object.values(piece.shifts)[0]);
+
+  test('they are paired by whoever plans the shift, each with its like next to it', () => {
+    const input = inputOf(pieceWith(['#204060', '#a03020']));
+    expect(input.pairs).toBeUndefined();
+    expect(withPairs(input).pairs).toEqual(Array.from({ length: 225 }, (_, i) => [i, i]));
+    expect(withPairs(input).colours).toBeUndefined();
+    // What lies beside in the same colour is nearer than what lies there in another.
+    const crossed = withPairs(inputOf(pieceWith(['#a03020', '#204060']))).pairs ?? [];
+    expect(crossed.filter(([i, j]) => i !== j).length).toBeGreaterThan(100);
+  });
+
+  test('another colour is another input, but the same plan as long as the same parts belong together', () => {
+    const before = inputOf(pieceWith(['#204060', '#a03020']));
+    const after = inputOf(pieceWith(['#214161', '#a03020']));
+    expect(sameShiftInput(before, { ...before, colours: after.colours })).toBe(false);
+    expect(sameShiftInput(before, { ...before, colours: structuredClone(before.colours) })).toBe(true);
+    expect(withPairs(after).pairs).toEqual(withPairs(before).pairs);
   });
 });

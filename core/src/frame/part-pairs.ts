@@ -44,22 +44,40 @@ export function pairedPartsOf(piece: Piece, from: Pose, to: Pose, { pairs }: Mat
 export type PaintedPose = { readonly placement: Pose['placement']; readonly parts: readonly Part[] };
 
 /** As `pairedPartsOf`, for parts at hand. */
-export function pairParts(from: PaintedPose, to: PaintedPose, chosen: MatchChoices['pairs']): PartPairs {
+export const pairParts = (from: PaintedPose, to: PaintedPose, chosen: MatchChoices['pairs']): PartPairs =>
+  pairShapes(
+    { ...from, colours: from.parts.map(leadingColour) },
+    { ...to, colours: to.parts.map(leadingColour) },
+    chosen,
+  );
+
+/** The colour by which a part is paired: the first of its fill, or of its stroke; empty where it has none. */
+export const leadingColour = ({ fill, stroke }: Part): string => coloursOf(fill ?? stroke?.paint ?? null)[0] ?? '';
+
+/** The outlines of a pose with their leading colours. */
+export interface ColouredShapes {
+  readonly placement: Pose['placement'];
+  readonly parts: readonly PartShape[];
+  readonly colours: readonly string[];
+}
+
+/** As `pairParts`, by all that it depends on. */
+export function pairShapes(from: ColouredShapes, to: ColouredShapes, chosen: MatchChoices['pairs']): PartPairs {
   const placedA = placedParts(from);
   const placedB = placedParts(to);
   const size = Math.max(1e-9, ...[...placedA, ...placedB].map(({ outline }) => outlineSize(outline)));
-  const measure = ({ outline }: PlacedPart, { fill, stroke }: Part): Measured => {
+  const measure = ({ outline }: PlacedPart, colour: string): Measured => {
     const centre = areaCentre(outline);
     const longest = boxSize(outlineBox(outline)) / size;
     return {
       x: centre.x / size,
       y: centre.y / size,
       weight: Math.max(1e-3, longest),
-      colour: readColour(coloursOf(fill ?? stroke?.paint ?? null)[0] ?? ''),
+      colour: readColour(colour),
     };
   };
-  const a = placedA.map((placed, i) => measure(placed, from.parts[i]));
-  const b = placedB.map((placed, j) => measure(placed, to.parts[j]));
+  const a = placedA.map((placed, i) => measure(placed, from.colours[i]));
+  const b = placedB.map((placed, j) => measure(placed, to.colours[j]));
   const apart = (p: Rgba | undefined, q: Rgba | undefined): number =>
     p && q ? Math.hypot(p.r - q.r, p.g - q.g, p.b - q.b) : p === q ? 0 : 1;
   const keyOf = (i: number, j: number): number => i * b.length + j;

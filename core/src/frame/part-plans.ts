@@ -4,7 +4,7 @@ import type { Outline } from '../outline';
 import { lostChoices, wipeAngle } from './match-input';
 import { type PlacedPart, placedParts } from './placed-parts';
 import { planPairs, type Thoroughness } from './planned-pairs';
-import type { ShiftInput } from './shift-input';
+import { pairsOf, type ShiftInput } from './shift-input';
 
 /** The way of one drawn part of a shift. */
 export interface PartPlan {
@@ -41,7 +41,8 @@ function planParts(input: ShiftInput, thoroughness: Thoroughness, onProgress?: (
   const from = placedParts(input.from);
   const to = placedParts(input.to);
   const used = new Set<unknown>();
-  const paired = input.pairs.map(([i, j]) => ({ a: from[i], b: to[j] }));
+  const pairs = pairsOf(input);
+  const paired = pairs.map(([i, j]) => ({ a: from[i], b: to[j] }));
   const matched = planPairs(input, paired, used, thoroughness, onProgress);
   const drawn: { order: number; part: PartPlan; reasons: readonly Reason[] }[] = [];
   const order = (i: number, n: number): number => (i + 0.5) / n;
@@ -54,14 +55,15 @@ function planParts(input: ShiftInput, thoroughness: Thoroughness, onProgress?: (
     const part = { ...(a && { a: a.part.id }), ...(b && { b: b.part.id }), plan };
     drawn.push({ order: at, part, reasons: match.reasons });
   };
-  input.pairs.forEach(([i, j], k) => {
+  pairs.forEach(([i, j], k) => {
     add(from[i], to[j], (order(i, from.length) + order(j, to.length)) / 2, matched[k]);
   });
+  const [pairedA, pairedB] = [new Set(pairs.map(([i]) => i)), new Set(pairs.map(([, j]) => j))];
   from.forEach((part, i) => {
-    if (!input.pairs.some(([a]) => a === i)) add(part, undefined, order(i, from.length));
+    if (!pairedA.has(i)) add(part, undefined, order(i, from.length));
   });
   to.forEach((part, j) => {
-    if (!input.pairs.some(([, b]) => b === j)) add(undefined, part, order(j, to.length));
+    if (!pairedB.has(j)) add(undefined, part, order(j, to.length));
   });
   drawn.sort((p, q) => p.order - q.order);
   const lost = lostChoices(input.match, used).map((text): Reason => ({ code: 'choice-lost', text }));

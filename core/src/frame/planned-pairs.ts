@@ -11,7 +11,7 @@ import {
 import { contourLength } from '../outline';
 import { rankOptions } from './match-input';
 import { type PlacedPart, placedParts } from './placed-parts';
-import type { ShiftInput } from './shift-input';
+import { pairsOf, type ShiftInput } from './shift-input';
 
 /** How thorough planning is: `quick` takes the cheapest match without looking at in-betweens, for an answer while something is dragged. */
 export type Thoroughness = 'quick' | 'full';
@@ -33,7 +33,7 @@ export interface PartPair {
 export function pairedParts(input: ShiftInput): PartPair[] {
   const from = placedParts(input.from);
   const to = placedParts(input.to);
-  return input.pairs.map(([i, j]) => ({ a: from[i], b: to[j] }));
+  return pairsOf(input).map(([i, j]) => ({ a: from[i], b: to[j] }));
 }
 
 /**

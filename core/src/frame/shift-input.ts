@@ -1,7 +1,7 @@
 import type { Method } from '../morph';
 import type { MatchChoices, Part, PartShape, Piece, Placement, Pose, Shift } from '../piece';
 import { shiftsInStep } from './in-step';
-import { type PartPairs, pairedPartsOf } from './part-pairs';
+import { leadingColour, type PartPairs, pairedPartsOf, pairShapes } from './part-pairs';
 
 /** A pose's outlines and where they stand. */
 export interface PoseShape {
@@ -13,8 +13,12 @@ export interface PoseShape {
 export interface ShiftInput {
   readonly from: PoseShape;
   readonly to: PoseShape;
-  /** Which part becomes which, by index; the others come or go alone. */
-  readonly pairs: PartPairs;
+  /**
+   * Which part becomes which, by index; the others come or go alone. Left out where so many parts meet that it takes its time to find: then `colours` holds what
+   * else it depends on, and whoever plans the shift finds it (`pairsOf`).
+   */
+  readonly pairs?: PartPairs;
+  readonly colours?: { readonly from: readonly string[]; readonly to: readonly string[] };
   readonly method: Method | 'auto';
   readonly match: MatchChoices;
   /** Shifts of other figures that run in step with this one and touch it at both ends, in painting order; left out where there are none. */
@@ -47,6 +51,21 @@ export function shiftInput(piece: Piece, shift: Shift): ShiftInput {
   return { ...own, inStep: inStep.map(({ below, shift: other }) => ({ below, shift: ownInput(piece, other) })) };
 }
 
+/** Where more parts could become each other than this, who becomes which is not found on the spot. */
+const MOST_PAIRED_HERE = 40_000;
+
+/** Which part becomes which, by index. */
+export const pairsOf = ({ pairs, colours, from, to, match }: Omit<ShiftInput, 'inStep'>): PartPairs =>
+  pairs ?? pairShapes({ ...from, colours: colours?.from ?? [] }, { ...to, colours: colours?.to ?? [] }, match.pairs);
+
+/** The input with all pairs found: what the plan depends on alone, so that recolouring asks for no other. */
+export function withPairs(input: ShiftInput): ShiftInput {
+  const found = <T extends OwnInput>(own: T): T =>
+    own.pairs ? own : { ...own, pairs: pairsOf(own), colours: undefined };
+  const inStep = input.inStep?.map(({ below, shift }) => ({ below, shift: found(shift) }));
+  return inStep ? { ...found(input), inStep } : found(input);
+}
+
 type OwnInput = Omit<ShiftInput, 'inStep'>;
 interface Known {
   readonly a: Pose;
@@ -69,10 +88,13 @@ function ownInput(piece: Piece, shift: Shift): OwnInput {
     b.parts.every((id, i) => piece.parts[id] === before.parts[count + i])
   )
     return before.input;
+  const colours = ({ parts }: Pose): string[] => parts.map((id) => leadingColour(piece.parts[id]));
   const input = {
     from: poseShape(piece, a),
     to: poseShape(piece, b),
-    pairs: pairedPartsOf(piece, a, b, match),
+    ...(a.parts.length * b.parts.length > MOST_PAIRED_HERE
+      ? { colours: { from: colours(a), to: colours(b) } }
+      : { pairs: pairedPartsOf(piece, a, b, match) }),
     method,
     match,
   };
@@ -87,6 +109,7 @@ export function sameShiftInput(p: ShiftInput, q: ShiftInput): boolean {
   return (
     p.method === q.method &&
     samePairs(p.pairs, q.pairs) &&
+    sameColours(p.colours, q.colours) &&
     sameMatch(p.match, q.match) &&
     samePose(p.from, q.from) &&
     samePose(p.to, q.to) &&
@@ -95,8 +118,14 @@ export function sameShiftInput(p: ShiftInput, q: ShiftInput): boolean {
   );
 }
 
-const samePairs = (p: PartPairs, q: PartPairs): boolean =>
-  p === q || (p.length === q.length && p.every(([i, j], k) => i === q[k][0] && j === q[k][1]));
+const samePairs = (p: ShiftInput['pairs'], q: ShiftInput['pairs']): boolean =>
+  p === q || (p?.length === q?.length && (p ?? []).every(([i, j], k) => i === q?.[k][0] && j === q[k][1]));
+
+function sameColours(p: ShiftInput['colours'], q: ShiftInput['colours']): boolean {
+  const same = (a: readonly string[], b: readonly string[]): boolean =>
+    a === b || (a.length === b.length && a.every((colour, i) => colour === b[i]));
+  return p === q || (p !== undefined && q !== undefined && same(p.from, q.from) && same(p.to, q.to));
+}
 
 function samePose(p: PoseShape, q: PoseShape): boolean {
   const a = p.placement;

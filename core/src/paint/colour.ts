@@ -26,9 +26,22 @@ export interface Rgba {
 
 const clamp01 = (v: number): number => (v > 0 ? (v < 1 ? v : 1) : 0);
 
-/** Reads a CSS Color 4 string; undefined when it is none. Colours outside sRGB are clipped to it. */
+/** Reads a CSS Color 4 string; undefined when it is none. The answer is shared: it is not to be written to. Colours outside sRGB are clipped to it. */
 export function readColour(css: string): Rgba | undefined {
   if (css.length > 120) return undefined;
+  const before = known.get(css);
+  if (before !== undefined) return before ?? undefined;
+  const found = parseColour(css);
+  if (known.size >= MOST_KNOWN) known.clear();
+  known.set(css, found ?? null);
+  return found;
+}
+
+/** What was read before: thousands of parts share few colours. */
+const known = new Map<string, Rgba | null>();
+const MOST_KNOWN = 2_000;
+
+function parseColour(css: string): Rgba | undefined {
   const colour = toRgb(parse(css.trim().toLowerCase()));
   if (!colour) return undefined;
   return { r: clamp01(colour.r), g: clamp01(colour.g), b: clamp01(colour.b), alpha: clamp01(colour.alpha ?? 1) };

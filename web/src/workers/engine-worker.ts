@@ -32,6 +32,7 @@ import {
   type TextFont,
   type TextLayout,
   type TextSetting,
+  withPairs,
 } from '@core';
 import * as Comlink from 'comlink';
 import { type OutputOptions, outputById, readOptions } from '../outputs';
@@ -104,6 +105,12 @@ async function attemptTelling<T>(
   return outcome;
 }
 
+/** A plan that was made before, or a new one. */
+function planKept(input: ShiftInput, tell: Progress): Promise<PoseShiftPlan> {
+  const paired = withPairs(input);
+  return plans.plan(paired, () => planPoseShift(paired, tell));
+}
+
 /** How much of making an output is planning, where plans are missing. */
 const PLANNING_SHARE = 0.8;
 
@@ -114,7 +121,7 @@ async function plansOf(piece: Piece, tell: Progress): Promise<ReadonlyMap<string
   for (const [i, shift] of shifts.entries()) {
     const input = shiftInput(piece, shift);
     const part = (share: number): void => tell((i + share) / shifts.length);
-    found.set(shift.id, await plans.plan(input, () => planPoseShift(input, part)));
+    found.set(shift.id, await planKept(input, part));
     part(1);
   }
   return found;
@@ -124,7 +131,7 @@ async function plansOf(piece: Piece, tell: Progress): Promise<ReadonlyMap<string
 const engine = {
   /** A shift's plan, with its progress (0 to 1) now and then; one that was made before is taken from the browser's store. */
   planShift: (input: ShiftInput, onProgress?: Progress): Promise<Outcome<PoseShiftPlan>> =>
-    attemptTelling(onProgress, (tell) => plans.plan(input, () => planPoseShift(input, tell))),
+    attemptTelling(onProgress, (tell) => planKept(input, tell)),
   /** A first answer while something is dragged. */
   planQuickly: (input: ShiftInput): Promise<Outcome<PlannedParts>> => attempt(() => previewPoseShift(input)),
   /** The ways to do a shift, the best first. */
