@@ -1,6 +1,7 @@
 import { findCrossings } from '../morph';
 import {
   type Contour,
+  closeContour,
   contourArea,
   type FillRule,
   type Outline,
@@ -24,7 +25,7 @@ import type { Part } from './records';
  */
 export function poseFromSvg(reading: SvgReading, name: string, newId: IdSource): NewPose {
   const groups: JoinedShapes[] = [];
-  for (const shape of reading.shapes) {
+  for (const shape of reading.shapes.flatMap(asAreas)) {
     const last = groups[groups.length - 1];
     if (!last || !joinShape(last, shape)) groups.push(alone(shape));
   }
@@ -46,6 +47,24 @@ export function poseFromSvg(reading: SvgReading, name: string, newId: IdSource):
     ),
     parts,
   };
+}
+
+/** Ends that are nearer than this share of the size are one point. */
+const SAME_END_REL = 1e-4;
+
+/**
+ * A shape as it is seen: filling closes its open contours (SVG 2, 13.4: subpaths are filled as if they were closed), so they are areas. What is stroked as well is divided
+ * into the area and, over it, the stroke along the contours as they were drawn. Lines that enclose nothing stay lines.
+ */
+function asAreas(shape: SvgShape): readonly SvgShape[] {
+  const { outline, fill, stroke } = shape;
+  const least = 1e-9 * outlineSize(outline) ** 2;
+  const area = (contour: Contour): boolean => !contour.closed && Math.abs(contourArea(contour)) > least;
+  if (fill === null || !outline.contours.some(area)) return [shape];
+  const merge = SAME_END_REL * outlineSize(outline);
+  const contours = outline.contours.map((contour) => (area(contour) ? closeContour(contour, merge) : contour));
+  const filled = { ...shape, outline: { ...outline, contours }, stroke: null };
+  return stroke ? [filled, { ...shape, fill: null }] : [filled];
 }
 
 /** Shapes that have become one so far. */
