@@ -6,6 +6,7 @@ import {
   type Method,
   measureHealth,
   rankAlternatives,
+  VERDICTS,
   type Verdict,
 } from '../morph';
 import { measureArcLength, nearestOnContour, type Outline, placeOfShare } from '../outline';
@@ -40,7 +41,7 @@ const SAME_PICTURE = 0.03;
 
 /**
  * The ways to do a shift, ranked, for its largest pair of parts: what the program would choose by itself comes first. Start points, method
- * and rounding that were chosen are left aside; direction, ties, pairs and all else hold.
+ * and rounding that were chosen are left aside; the healthy ones go before the others; direction, ties, pairs and all else hold.
  */
 export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
   const [main] = pairedParts(input).sort((p, q) => weight(q) - weight(p));
@@ -77,6 +78,7 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
         },
       ];
     })
+    .sort((p, q) => VERDICTS.indexOf(p.verdict) - VERDICTS.indexOf(q.verdict))
     .slice(0, OFFERED);
 }
 

@@ -3,7 +3,7 @@ import { evaluate } from './evaluate';
 import { FillMeter } from './fill-area';
 import type { Health, HealthFigures, HealthMoment, WorstMoment } from './health-figures';
 import { healthSentence } from './health-sentence';
-import { endCrossings, LEAST_LOOP_REL } from './judge';
+import { endCrossings, hullOfEnds, LEAST_LOOP_REL, steadySize } from './judge';
 import { contourNumberCount, type ShiftPlan } from './plan';
 import { InBetweenProbe } from './probe';
 
@@ -17,9 +17,21 @@ const ROWS = 256;
 /** Points along an in-between between which steps are measured. */
 const STEP_POINTS = 160;
 
-/** Measures a plan. Sizes count relative to `size` px (default: the larger end's). Never throws. */
-export function measureHealth(plan: ShiftPlan, size = plan.size): Health {
-  return new HealthMeter(plan, size || 1).measure();
+/** Of plans relative to their own size; a plan is never changed once it is made. */
+const known = new WeakMap<ShiftPlan, Health>();
+
+/**
+ * Measures a plan. Sizes count relative to `size` px (default: that of both ends, which is the same however they are turned, so that turning a picture changes no
+ * verdict). Never throws.
+ */
+export function measureHealth(plan: ShiftPlan, size?: number): Health {
+  if (size !== undefined) return new HealthMeter(plan, size || 1).measure();
+  let health = known.get(plan);
+  if (!health) {
+    health = new HealthMeter(plan, steadySize(hullOfEnds(plan)) || 1).measure();
+    known.set(plan, health);
+  }
+  return health;
 }
 
 class HealthMeter {

@@ -14,6 +14,15 @@ const COARSE_REL = 0.0015;
 const LEAST_EDGE_REL = 0.004;
 /** The yardstick of the penalties: about the longer side of a box round the ends, but the same however they are turned. */
 const SIZE_OF_DIAMETER = 0.85;
+/** The convex hull of both ends of a plan. */
+export const hullOfEnds = ({ from, to }: ShiftPlan): Float64Array => {
+  const points = new Float64Array(from.length + to.length);
+  points.set(from);
+  points.set(to, from.length);
+  return convexHull(points);
+};
+/** The size of a hull, the same however it is turned, px. */
+export const steadySize = (hull: Float64Array): number => SIZE_OF_DIAMETER * hullDiameter(hull);
 const ROWS = 96;
 const FIRST_LOOK = 15;
 const SECOND_LOOK = 39;
@@ -51,8 +60,8 @@ export class Judge {
   private readonly leastEdge: number;
 
   constructor(private readonly plan: ShiftPlan) {
-    this.hull = convexHull(Float64Array.from([...plan.from, ...plan.to]));
-    this.size = SIZE_OF_DIAMETER * hullDiameter(this.hull) || 1;
+    this.hull = hullOfEnds(plan);
+    this.size = steadySize(this.hull) || 1;
     this.probe = new InBetweenProbe(plan, COARSE_REL * this.size);
     this.inBetween = new Float64Array(plan.from.length);
     this.leastEdge = LEAST_EDGE_REL * this.size;

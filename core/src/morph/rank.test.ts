@@ -36,6 +36,16 @@ describe('ranked alternatives', () => {
     }
   });
 
+  test('a healthy way goes before one that scores better and is not healthy', () => {
+    const icons = realIcons(120, 11);
+    const outline = (name: string) => readPathData(icons.find((icon) => icon.name === name)?.d ?? '');
+    const [first, ...others] = rankAlternatives(outline('dashboard-2-line'), outline('sd-card-fill'));
+    expect(measureHealth(first.plan).verdict).toBe('good');
+    expect(others.some(({ score }) => score < first.score)).toBe(true);
+    const order = others.map(({ plan }) => VERDICTS.indexOf(measureHealth(plan).verdict));
+    expect([...order].sort((p, q) => p - q)).toEqual(order);
+  });
+
   test('asked for more, the winner stays the winner', () => {
     for (const { d } of realIcons(6, 13)) {
       const icon = readPathData(d);

@@ -14,6 +14,8 @@ import {
   wipesOf,
 } from '../match';
 import { type Outline, outlineSize } from '../outline';
+import { measureHealth } from './health';
+import { VERDICTS, type Verdict } from './health-figures';
 import { Judge } from './judge';
 import { withOvershoot } from './overshoot';
 import { METHODS, type Method, type ShiftPlan } from './plan';
@@ -21,6 +23,8 @@ import { pairSource, planRuns } from './plan-shift';
 import { assemble, planRun, type RunSource } from './planned-run';
 import { withUnpairedPointsNear } from './unpaired-points';
 
+/** So many ways are judged for each pair before a way is taken that is not good. */
+const JUDGED_FOR_HEALTH = 12;
 /** What a method must win by: the plainer way is taken where both are as good. */
 const METHOD_BIAS: Readonly<Record<Method, number>> = { straight: 0, blended: 0.02, turning: 0.06 };
 /** Rounding the middle is for shifts that fold otherwise. */
@@ -92,16 +96,34 @@ export function rankAlternatives(
 class Ranker {
   private readonly size: number;
   private readonly choices = new Map<string, PairChoice[]>();
+  private atLeast: number;
 
   constructor(
     private readonly matcher: Matcher,
     private readonly options: RankOptions,
   ) {
     this.size = Math.max(outlineSize(matcher.a), outlineSize(matcher.b));
+    this.atLeast = options.atLeast ?? 1;
   }
 
   rank(onProgress?: (share: number) => void): Alternative[] {
     const pairings = pairingsOf(this.matcher);
+    let found = this.judge(pairings, onProgress);
+    const first = withOvershoot(found[0].plan);
+    if (measureHealth(first).verdict === 'good')
+      return [{ ...found[0], plan: first }, ...found.slice(1, MOST_ALTERNATIVES)];
+    if (this.atLeast < JUDGED_FOR_HEALTH) {
+      // More ways are looked at before an unhealthy one is taken.
+      this.atLeast = JUDGED_FOR_HEALTH;
+      this.choices.clear();
+      found = this.judge(pairings);
+    }
+    const [best, ...others] = byHealth(found.slice(0, MOST_ALTERNATIVES));
+    return [{ ...best, plan: withOvershoot(best.plan) }, ...others];
+  }
+
+  /** The alternatives of all pairings that were worth a look, the best score first; at least one. */
+  private judge(pairings: readonly Pairing[], onProgress?: (share: number) => void): Alternative[] {
     const found: Alternative[] = [];
     const simple = this.matcher.a.contours.length <= 1 && this.matcher.b.contours.length <= 1;
     for (const [n, pairing] of pairings.entries()) {
@@ -122,11 +144,9 @@ class Ranker {
         ),
       );
     }
-    found.sort((p, q) => p.score - q.score);
+    found.sort(byScore);
     if (!simple && found.length > 0) found.push(...this.variations(found[0], pairings));
-    found.sort((p, q) => p.score - q.score);
-    const [best] = found;
-    return [{ ...best, plan: withOvershoot(best.plan) }, ...found.slice(1, MOST_ALTERNATIVES)];
+    return found.sort(byScore);
   }
 
   /** Other choices for single pairs of the best pairing. */
@@ -266,7 +286,7 @@ class Ranker {
     const settle = (): void => {
       // The winner is looked at again, until it stays the winner.
       for (;;) {
-        judged.sort((p, q) => p.score - q.score);
+        judged.sort(byScore);
         const [first] = judged;
         if (!first || first.twice) return;
         const again = first.judge.secondLook();
@@ -282,9 +302,9 @@ class Ranker {
     const proceed = (): void => {
       for (; next < queue.length; next++) {
         const { pair, method, prior } = queue[next];
-        if (judged.length >= (this.options.atLeast ?? 1) && prior >= judged[0].score) break;
+        if (judged.length >= this.atLeast && prior >= judged[0].score) break;
         judge(pair, method, prior, softness ?? 0);
-        judged.sort((p, q) => p.score - q.score);
+        judged.sort(byScore);
       }
     };
     do {
@@ -307,6 +327,18 @@ class Ranker {
     }
     return judged.map(({ pair, source, score, folds }) => ({ pair, source, score, folds }));
   }
+}
+
+/** Scores nearer than this are equal, and the order of before holds: the last bits say nothing. */
+const SAME_SCORE = 1e-9;
+const byScore = (p: { readonly score: number }, q: { readonly score: number }): number =>
+  Math.round(p.score / SAME_SCORE) - Math.round(q.score / SAME_SCORE);
+
+/** The healthier before the less healthy, of equal health in their order. */
+function byHealth(found: readonly Alternative[]): Alternative[] {
+  const verdicts = new Map(found.map((alternative) => [alternative, measureHealth(alternative.plan).verdict]));
+  const rank = (alternative: Alternative): number => VERDICTS.indexOf(verdicts.get(alternative) as Verdict);
+  return [...found].sort((p, q) => rank(p) - rank(q));
 }
 
 /** The alternative with contours that come and go doing so in turns, near something that is there. */

@@ -12,7 +12,7 @@ import './output.scss';
 /** What has become of the file. */
 type Made =
   | { readonly state: 'making'; readonly share: number }
-  | { readonly state: 'made'; readonly url: string; readonly bytes: number }
+  | { readonly state: 'made'; readonly url: string; readonly blob: Blob }
   | { readonly state: 'failed'; readonly text: string }
   | { readonly state: 'cancelled' };
 
@@ -51,7 +51,7 @@ export function OutputRoom() {
       (blob) => {
         if (outdated) return;
         url = URL.createObjectURL(blob);
-        setMade({ state: 'made', url, bytes: blob.size });
+        setMade({ state: 'made', url, blob });
       },
       (error: Error) => {
         if (!outdated && error.name !== 'EngineCancelled') setMade({ state: 'failed', text: error.message });
@@ -74,9 +74,10 @@ export function OutputRoom() {
     engines.outputs.cancel();
     setMade({ state: 'cancelled' });
   };
-  const copy = async (url: string): Promise<void> => {
+  const copy = async (blob: Blob): Promise<void> => {
     try {
-      await navigator.clipboard.writeText(await (await fetch(url)).text());
+      // From the file itself: the page may not fetch its own object URLs.
+      await navigator.clipboard.writeText(await blob.text());
       dispatch(sessionActions.told({ tone: 'notice', text: 'The SVG markup is in the clipboard.' }));
     } catch {
       dispatch(
@@ -120,7 +121,7 @@ export function OutputRoom() {
           <dt>At the end</dt>
           <dd>{piece.playback === 'loop' ? 'starts again' : 'stops'}</dd>
           <dt>Size</dt>
-          <dd data-testid="output-size">{made.state === 'made' ? sizeText(made.bytes) : '–'}</dd>
+          <dd data-testid="output-size">{made.state === 'made' ? sizeText(made.blob.size) : '–'}</dd>
         </dl>
         <div className="d-grid gap-2">
           {made.state === 'made' ? (
@@ -136,7 +137,7 @@ export function OutputRoom() {
             type="button"
             className="btn outlined"
             disabled={made.state !== 'made'}
-            onClick={() => made.state === 'made' && void copy(made.url)}
+            onClick={() => made.state === 'made' && void copy(made.blob)}
           >
             Copy the markup
           </button>
