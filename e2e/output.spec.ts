@@ -242,3 +242,16 @@ test('gradients, a clipped figure and dashes: the running file looks as the canv
   }
   await file.close();
 });
+
+test('the markup is copied as it would be downloaded', async ({ page, piece, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await piece.open('demo-boarding-button', 'output');
+  const link = page.getByTestId('download-svg');
+  await expect(link).toBeVisible();
+  await page.getByRole('button', { name: 'Copy the markup' }).click();
+  await expect(page.getByText('The SVG markup is in the clipboard.')).toBeVisible();
+  const copied = await page.evaluate(() => navigator.clipboard.readText());
+  const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
+  expect(copied).toBe(fs.readFileSync(await download.path(), 'utf8'));
+  expect(copied).toMatch(/^<svg /);
+});

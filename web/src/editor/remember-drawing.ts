@@ -4,8 +4,8 @@ import { type AppStore, type DrawingPreferences, remember } from '../state';
 export function rememberDrawing(store: AppStore): () => void {
   let last = '';
   return store.subscribe(() => {
-    const { snap, rulers, together, drawsAs, shapeKind, left, right, widths } = store.getState().drawing;
-    const next: DrawingPreferences = { snap, rulers, together, drawsAs, shapeKind, left, right, widths };
+    const { snap, rulers, together, drawsAs, shapeKind, keepTool, left, right, widths } = store.getState().drawing;
+    const next: DrawingPreferences = { snap, rulers, together, drawsAs, shapeKind, keepTool, left, right, widths };
     const text = JSON.stringify(next);
     if (text === last) return;
     last = text;

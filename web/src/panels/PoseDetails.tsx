@@ -14,7 +14,16 @@ import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { useEditor } from '../context';
 import { commandById } from '../editor';
-import { changePiece, type Recipe, remember, type selectedPose, sessionActions, useAppDispatch } from '../state';
+import {
+  changePiece,
+  drawingActions,
+  type Recipe,
+  remember,
+  type selectedPose,
+  sessionActions,
+  useAppDispatch,
+  useAppSelector,
+} from '../state';
 import { IconButton, NumberField, TextField } from '../ui';
 import { freshId } from '../workers';
 import { framesText } from './frames-text';
@@ -30,6 +39,7 @@ export function PoseDetails({
 }) {
   const dispatch = useAppDispatch();
   const editor = useEditor();
+  const renames = useAppSelector((state) => state.drawing.renames);
   const { pose, figure, stop } = found;
   const stops = stopsOf(piece, figure);
   const last = isClosedRail(piece, figure) ? stops.length - 2 : stops.length - 1;
@@ -74,6 +84,8 @@ export function PoseDetails({
       <TextField
         label="Name"
         value={pose.name}
+        asked={renames === pose.id}
+        onLeave={() => renames && dispatch(drawingActions.changed({ renames: null }))}
         onChange={(name) => change(`Rename ${pose.name}`, (draft) => void (draft.poses[pose.id].name = name))}
       />
       <NumberField

@@ -6,7 +6,15 @@ import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { useOpenPiece, usePlanStatuses } from '../context';
 import { droppedFiles, matchedShift } from '../editor';
-import { chosenFigure, selectPiece, selectSelection, sessionActions, useAppDispatch, useAppSelector } from '../state';
+import {
+  chosenFigure,
+  drawingActions,
+  selectPiece,
+  selectSelection,
+  sessionActions,
+  useAppDispatch,
+  useAppSelector,
+} from '../state';
 import { VERDICT } from '../ui';
 import { applyRailLayout } from './apply-layout';
 import {
@@ -204,10 +212,14 @@ export function Rail() {
                 aria-label={`Pose ${bar.stop + 1}, ${pose.name}, ${bar.held ? `held ${pose.hold} s` : 'the way back to the beginning'}`}
                 onPointerDown={(event) => event.button === 0 && dragCard(gesture(), event, bar.stop)}
                 onKeyDown={(event) => pressed(event, select)}
+                onDoubleClick={() => {
+                  select();
+                  dispatch(drawingActions.changed({ details: 'pose', renames: bar.poseId }));
+                }}
               >
                 <rect className="rail-card-paper" width={RAIL.card} height={RAIL.card} rx="6" />
                 <PoseImage picture={posePicture(piece, pose)} size={RAIL.card - 10} x={5} y={5} />
-                <title>{pose.name}: drag to move it along the rail</title>
+                <title>{pose.name}: drag to move it along the rail, press twice to rename it</title>
               </g>
             </g>
           );

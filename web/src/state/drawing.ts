@@ -1,6 +1,6 @@
-import type { AnchorRef, Id, ShapeKind } from '@core';
+import type { AnchorRef, Id, Part, ShapeKind } from '@core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import type { SnapChoices } from './drawing-choices';
+import type { DrawsAs, SnapChoices } from './drawing-choices';
 import { type DrawingPreferences, remembered } from './preferences';
 import { type Selection, sessionActions } from './session';
 
@@ -8,6 +8,17 @@ export const TOOLS = ['select', 'points', 'draw', 'shape', 'text', 'cut', 'colou
 export type ToolId = (typeof TOOLS)[number];
 export const DETAIL_TABS = ['pose', 'outline', 'paint', 'arrange'] as const;
 export type DetailTab = (typeof DETAIL_TABS)[number];
+
+/** Something that was just drawn, what it became, and what else it could become. */
+export interface Drawn {
+  /** As it was drawn, in canvas px. */
+  readonly part: Part;
+  readonly as: DrawsAs;
+  /** The entry of the history that put it there. */
+  readonly entry: number;
+  /** The pose that it could follow or belong to. */
+  readonly into: { readonly figureId: Id; readonly stop: number } | null;
+}
 
 /** The drawing of this tab: tool, finer selection, drawing preferences. Neither saved nor undone. */
 export interface DrawingState extends DrawingPreferences {
@@ -22,6 +33,10 @@ export interface DrawingState extends DrawingPreferences {
   readonly details: DetailTab;
   /** A text that was just put down: what is typed goes into it. */
   readonly typesInto: Id | null;
+  /** What was drawn last, as long as it was the last change. */
+  readonly drawn: Drawn | null;
+  /** What is to get another name: its field is opened. */
+  readonly renames: Id | null;
   /** What the left column shows. */
   readonly column: 'figures' | 'drawer';
 }
@@ -35,6 +50,8 @@ const initialState = (): DrawingState => ({
   paints: 'fill',
   details: 'pose',
   typesInto: null,
+  drawn: null,
+  renames: null,
   column: 'figures',
 });
 

@@ -9,6 +9,8 @@ export interface DrawingPreferences {
   readonly together: boolean;
   readonly drawsAs: DrawsAs;
   readonly shapeKind: ShapeKind;
+  /** Does a tool stay at hand after it has drawn something? */
+  readonly keepTool: boolean;
   /** Are the columns at the sides unfolded? */
   readonly left: boolean;
   readonly right: boolean;
@@ -43,7 +45,7 @@ export const PREFERENCES = {
   drawing: {
     key: 'arcshift.drawing',
     repair(stored): DrawingPreferences {
-      const { snap, rulers, together, drawsAs, shapeKind, left, right, widths } = fields(stored);
+      const { snap, rulers, together, drawsAs, shapeKind, keepTool, left, right, widths } = fields(stored);
       const snaps = fields(snap);
       return {
         snap: Object.fromEntries(
@@ -53,6 +55,7 @@ export const PREFERENCES = {
         together: flag(together, true),
         drawsAs: among(DRAWS_AS, drawsAs, 'figure'),
         shapeKind: among(SHAPE_KINDS, shapeKind, 'rectangle'),
+        keepTool: flag(keepTool, true),
         left: flag(left, true),
         right: flag(right, true),
         widths: {

@@ -1,4 +1,5 @@
 import { useEffect, useId, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { useStep } from './step';
 import './fields.scss';
 
@@ -80,10 +81,10 @@ export function NumberField({
             stepped.end();
           }}
           onKeyDown={(event) => {
-            if (event.key === 'Enter') commit();
+            if (event.key === 'Enter') event.currentTarget.blur();
             else if (event.key === 'Escape') {
-              setText(shown);
-              setWrong(false);
+              flushSync(() => setText(shown));
+              event.currentTarget.blur();
             } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
               event.preventDefault();
               stepped.touch();

@@ -1,4 +1,5 @@
-import { useEffect, useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import './fields.scss';
 
 /** A short text, given back when it is left or Enter is pressed; an empty one is put back. */
@@ -7,17 +8,29 @@ export function TextField({
   value,
   hideLabel,
   className,
+  asked,
   onChange,
+  onLeave,
 }: {
   readonly label: string;
   readonly value: string;
   readonly hideLabel?: boolean;
   readonly className?: string;
+  /** Is it to be typed into at once? */
+  readonly asked?: boolean;
   readonly onChange: (value: string) => void;
+  /** Told when the field is left, after a change. */
+  readonly onLeave?: () => void;
 }) {
   const id = useId();
   const [text, setText] = useState(value);
+  const input = useRef<HTMLInputElement>(null);
   useEffect(() => setText(value), [value]);
+  useEffect(() => {
+    if (!asked) return;
+    input.current?.focus();
+    input.current?.select();
+  }, [asked]);
   const commit = (): void => {
     const next = text.trim().slice(0, 200);
     if (next !== '' && next !== value) onChange(next);
@@ -30,15 +43,22 @@ export function TextField({
         {label}
       </label>
       <input
+        ref={input}
         id={id}
         className="form-control"
         value={text}
         maxLength={200}
         onChange={(event) => setText(event.target.value)}
-        onBlur={commit}
+        onBlur={() => {
+          commit();
+          onLeave?.();
+        }}
         onKeyDown={(event) => {
           if (event.key === 'Enter') event.currentTarget.blur();
-          if (event.key === 'Escape') setText(value);
+          if (event.key === 'Escape') {
+            flushSync(() => setText(value));
+            event.currentTarget.blur();
+          }
           event.stopPropagation();
         }}
       />

@@ -10,9 +10,18 @@ import {
   type ShapeSource,
   setShape,
   shapePart,
+  stopsOf,
   transformedPart,
 } from '@core';
-import { type AppStore, changePiece, type DrawsAs, drawingActions, sessionActions } from '../../state';
+import {
+  type AppStore,
+  changePiece,
+  type Drawn,
+  type DrawsAs,
+  documentActions,
+  drawingActions,
+  sessionActions,
+} from '../../state';
 import { freshId } from '../../workers';
 import { type EditTarget, editTargets } from '../drawing/scene';
 
@@ -36,13 +45,42 @@ export function drawsNow(wish: DrawsAs, targets: readonly EditTarget[]): DrawsAs
   return wish === 'contour' && targets[0].targets.length === 0 ? 'part' : wish;
 }
 
-/** Puts a drawn part (in canvas px) into the piece, as the drawing says, and chooses it. */
+/** Puts a drawn part (in canvas px) into the piece, as the drawing says, and chooses it; what else it could become is kept until the next change. */
 export function addDrawnPart(store: AppStore, part: Part, seconds: number): void {
   const state = store.getState();
   const { piece } = state.document;
   if (!piece) return;
   const targets = editTargets(state, seconds);
   const as = drawsNow(state.drawing.drawsAs, targets);
+  const last = piece.figures[piece.figureOrder[piece.figureOrder.length - 1]];
+  const into =
+    targets.length === 1
+      ? { figureId: targets[0].figure.id, stop: targets[0].stop }
+      : last && { figureId: last.id, stop: Math.max(0, stopsOf(piece, last).length - 1) };
+  putDrawnPart(store, part, as, targets);
+  tellDrawn(store, part, as, into ?? null);
+}
+
+function tellDrawn(store: AppStore, part: Part, as: DrawsAs, into: Drawn['into']): void {
+  const { past } = store.getState().document;
+  const entry = past[past.length - 1];
+  store.dispatch(sessionActions.arrived(null));
+  store.dispatch(drawingActions.changed({ drawn: entry ? { part, as, entry: entry.id, into } : null }));
+}
+
+/** Lets what was just drawn become something else, as one step of the history. */
+export function redrawAs(store: AppStore, as: DrawsAs, seconds: number): void {
+  const { drawn } = store.getState().drawing;
+  if (!drawn?.into) return;
+  store.dispatch(documentActions.undone());
+  store.dispatch(sessionActions.selected({ kind: 'stop', ...drawn.into }));
+  putDrawnPart(store, drawn.part, as, editTargets(store.getState(), seconds));
+  tellDrawn(store, drawn.part, as, drawn.into);
+}
+
+function putDrawnPart(store: AppStore, part: Part, as: DrawsAs, targets: readonly EditTarget[]): void {
+  const { piece } = store.getState().document;
+  if (!piece) return;
   if (as === 'contour') {
     addContours(store, targets[0], part);
     return;

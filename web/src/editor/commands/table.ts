@@ -6,6 +6,7 @@ import {
   ROOMS,
   type RoomId,
   type RootState,
+  selectedPose,
   sessionActions,
   TOOLS,
 } from '../../state';
@@ -42,6 +43,9 @@ export interface Command {
 
 const always = (): boolean => true;
 const withPiece = (state: RootState): boolean => (state.document.piece?.figureOrder.length ?? 0) > 0;
+
+const poseChosen = ({ document, session }: RootState): boolean =>
+  document.piece !== null && selectedPose(document.piece, session.selection) !== undefined;
 
 const withPieceOpen = (state: RootState): boolean => state.document.piece !== null;
 
@@ -152,8 +156,11 @@ export const COMMANDS = [
     label: 'Undo',
     group: 'Change',
     keys: ['mod+z'],
-    isEnabled: (state) => state.document.past.length > 0,
-    run: ({ editor }) => editor.store.dispatch(documentActions.undone()),
+    isEnabled: withPieceOpen,
+    run: ({ editor }) => {
+      const { dispatch, getState } = editor.store;
+      if (!editor.drawing.undo() && getState().document.past.length > 0) dispatch(documentActions.undone());
+    },
   },
   {
     id: 'redo',
@@ -170,6 +177,18 @@ export const COMMANDS = [
     keys: ['mod+d'],
     isEnabled: (state) => state.session.selection?.kind === 'stop',
     run: ({ editor }) => duplicateSelectedPose(editor.store),
+  },
+  {
+    id: 'rename',
+    label: 'Rename the pose',
+    group: 'Change',
+    keys: ['f2'],
+    isEnabled: poseChosen,
+    run: ({ editor }) => {
+      const { document, session } = editor.store.getState();
+      const found = document.piece && selectedPose(document.piece, session.selection);
+      if (found) editor.store.dispatch(drawingActions.changed({ details: 'pose', renames: found.pose.id }));
+    },
   },
   {
     id: 'remove',

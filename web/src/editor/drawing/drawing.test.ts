@@ -18,6 +18,7 @@ import {
   groupChosen,
   joinEnds,
   pasteCopied,
+  redrawAs,
   restack,
   reverseContours,
   scaleTargets,
@@ -353,6 +354,53 @@ describe('drawing', () => {
     expect(driver.piece.figureOrder).toHaveLength(2);
   });
 
+  test('the pen left by Escape keeps an open line; undo takes its last point back, then what was done before', () => {
+    const driver = tool('draw', SQUARE);
+    driver.press(10, 10).press(60, 10).press(60, 90).run('undo').run('leave');
+    const [, drawn] = driver.piece.figureOrder;
+    expect(driver.points(drawn)).toEqual([
+      [10, 10],
+      [60, 10],
+    ]);
+    expect(driver.parts(drawn)[0].contours[0].closed).toBe(false);
+    expect(driver.state.drawing.tool).toBe('draw');
+    driver.press(200, 10).run('undo').run('undo');
+    expect(driver.piece.figureOrder).toHaveLength(1);
+  });
+
+  test('a tool stays at hand until Escape, and draws where a handle of what is chosen lies; or goes back after one', () => {
+    const driver = tool('shape');
+    driver.drag([100, 100], [300, 200]).drag([300, 200], [400, 400]);
+    expect(driver.piece.figureOrder).toHaveLength(2);
+    expect(driver.parts()[0].source).toMatchObject({ width: 200, height: 100 });
+    driver.run('leave');
+    expect(driver.state.drawing.tool).toBe('select');
+    driver.store.dispatch(drawingActions.changed({ keepTool: false }));
+    driver.store.dispatch(drawingActions.toolChosen('shape'));
+    driver.drag([10, 10], [60, 60]);
+    expect(driver.state.drawing.tool).toBe('select');
+  });
+
+  test('what was drawn becomes the next pose or a part instead, as one step, until something else is done', () => {
+    const driver = tool('shape');
+    driver.drag([100, 100], [300, 200]);
+    // A first shape has nothing that it could belong to.
+    expect(driver.state.drawing.drawn?.into).toBeNull();
+    driver.drag([350, 100], [400, 200]);
+    const [first] = driver.piece.figureOrder;
+    expect(driver.piece.figureOrder).toHaveLength(2);
+    redrawAs(driver.store, 'pose', 0);
+    expect(driver.piece.figureOrder).toEqual([first]);
+    expect(driver.piece.figures[first].poses).toHaveLength(2);
+    expect(driver.history).toEqual(['Draw Rectangle', 'Draw Rectangle']);
+    expect(driver.state.session.selection).toMatchObject({ figureId: first, stop: 1 });
+    redrawAs(driver.store, 'part', 0);
+    expect(driver.piece.figures[first].poses).toHaveLength(1);
+    expect(driver.parts(first).map(({ source }) => source?.kind)).toEqual(['rectangle', 'rectangle']);
+    redrawAs(driver.store, 'figure', 0);
+    expect([driver.piece.figureOrder.length, driver.history.length]).toEqual([2, 2]);
+  });
+
   test('into the chosen part it is a hole, into the pose a part, after it the next pose', () => {
     const driver = tool('draw', SQUARE).select();
     const draw = (as: 'contour' | 'part' | 'pose'): void => {
@@ -373,8 +421,7 @@ describe('drawing', () => {
     const driver = tool('shape');
     driver.drag([100, 100], [300, 200]);
     expect(driver.parts()[0].source).toMatchObject({ kind: 'rectangle', width: 200, height: 100, x: 200, y: 150 });
-    expect(driver.state.drawing.tool).toBe('select');
-    driver.drag([300, 200], [340, 220]);
+    driver.run('leave').drag([300, 200], [340, 220]);
     expect(driver.parts()[0].source).toMatchObject({ width: 240, height: 120 });
     await turnTargetsIntoPoints(driver.store, 0);
     expect(driver.parts()[0].source).toBeUndefined();

@@ -214,6 +214,9 @@ export class Drawing {
   leave(): boolean {
     return this.cancel() || (this.tool.leave?.() ?? false);
   }
+  undo(): boolean {
+    return this.tool.undo?.() ?? false;
+  }
   remove(): boolean {
     return this.tool.remove?.() ?? false;
   }

@@ -5,7 +5,7 @@ import type { SnapField } from '../snap/snap';
 import { snapAngle } from '../snap/snap';
 import { DRAG_PX, GRAB_PX, type PointerInput, type Tool, type ToolContext } from './tool';
 
-/** Draws contours point by point: a press sets a corner, a drag pulls its handles, the first point closes, Enter ends an open one. */
+/** Draws contours point by point: a press sets a corner, a drag pulls its handles, the first point closes, Enter or Escape ends an open one. */
 export function createDrawTool(drawing: ToolContext): Tool {
   const { store } = drawing;
   let anchors: Anchor[] = [];
@@ -41,6 +41,14 @@ export function createDrawTool(drawing: ToolContext): Tool {
       ...newPaint(closed),
     };
     addDrawnPart(store, part, drawing.seconds());
+    return true;
+  };
+
+  /** Takes the last point back. */
+  const takeBack = (): boolean => {
+    if (anchors.length === 0) return false;
+    anchors = anchors.slice(0, -1);
+    drawing.repaint();
     return true;
   };
 
@@ -128,16 +136,9 @@ export function createDrawTool(drawing: ToolContext): Tool {
       }
     },
     confirm: () => anchors.length > 0 && finish(false),
-    leave: () => {
-      if (anchors.length === 0) return false;
-      clear();
-      return true;
-    },
-    remove: () => {
-      if (anchors.length === 0) return false;
-      anchors = anchors.slice(0, -1);
-      drawing.repaint();
-      return true;
-    },
+    // What was drawn is kept, as an open line.
+    leave: () => anchors.length > 0 && finish(false),
+    remove: takeBack,
+    undo: takeBack,
   };
 }

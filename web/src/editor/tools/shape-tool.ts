@@ -58,7 +58,7 @@ export function createShapeTool(drawing: ToolContext): Tool {
           source = null;
           if (adjustableContours(done).length > 0) {
             addDrawnPart(store, drawnShape(done), drawing.seconds());
-            store.dispatch(drawingActions.toolChosen('select'));
+            if (!store.getState().drawing.keepTool) store.dispatch(drawingActions.toolChosen('select'));
           }
           drawing.repaint();
         },

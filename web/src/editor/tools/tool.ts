@@ -65,6 +65,8 @@ export interface Tool {
   confirm?(): boolean;
   /** Escape. True when something was left. */
   leave?(): boolean;
+  /** Undo while something of several presses is being made. True when a step of it was taken back. */
+  undo?(): boolean;
   /** Delete or Backspace. True when it meant something. */
   remove?(): boolean;
 }

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { useNavigate, useParams } from 'react-router';
 import type { OpenPiece } from '../../context';
@@ -15,14 +15,22 @@ export function useShortcuts({ editor, autosave }: OpenPiece): CommandContext {
     () => ({ editor, openRoom: (room) => void navigate(`/piece/${id}/${room}`), saveNow: () => autosave.now() }),
     [editor, autosave, navigate, id],
   );
+  const pressed = useRef<Node | null>(null);
+  useEffect(() => {
+    const controller = new AbortController();
+    const options = { capture: true, signal: controller.signal };
+    window.addEventListener('pointerdown', ({ target }) => void (pressed.current = target as Node | null), options);
+    window.addEventListener('keydown', ({ key }) => key === 'Tab' && void (pressed.current = null), options);
+    return () => controller.abort();
+  }, []);
   useHotkeys(
     ALL_KEYS,
     (event, hotkey) => {
       const command = HANDLED.find((candidate) => candidate.keys.includes(hotkey.hotkey));
       if (!command || event.defaultPrevented) return;
       const { sheetOpen } = editor.store.getState().session;
-      // An open dialog has the keyboard to itself.
-      if ((sheetOpen && command.id !== 'sheet') || belongsToFocus(event)) return;
+      // The key that opened the sheet closes it.
+      if ((inFront() && !(sheetOpen && command.id === 'sheet')) || belongsToFocus(event, pressed.current)) return;
       event.preventDefault();
       if (command.isEnabled(editor.store.getState())) command.run(context);
     },
@@ -32,6 +40,10 @@ export function useShortcuts({ editor, autosave }: OpenPiece): CommandContext {
   return context;
 }
 
+/** Is something open over the room that has the keyboard to itself: a dialog, a list or a picker? */
+const inFront = (): boolean =>
+  document.querySelector('.modal.show, .dropdown-menu.show, [role="dialog"], [role="alertdialog"]') !== null;
+
 const TYPED =
   'input:not([type="radio"]):not([type="checkbox"]):not([type="color"]):not([type="file"]):not([type="range"]), textarea, [contenteditable="true"]';
 const PRESSED = 'button, [role="button"], summary, label, a, input:not([type="range"])';
@@ -40,11 +52,13 @@ const STEPPED = 'input, select, [role="slider"], [role="menu"], [role="listbox"]
 /** A row that was taken and is being moved has all keys to itself. */
 const CARRIED = '[aria-roledescription="sortable"][aria-pressed="true"]';
 
-/** Does the key mean something to the element that has the focus? Then it is not a shortcut. */
-function belongsToFocus(event: KeyboardEvent): boolean {
+/** Does the key mean something to the element that has the focus? Then it is not a shortcut. `pressed` is what the pointer pressed last. */
+function belongsToFocus(event: KeyboardEvent, pressed: Node | null): boolean {
   const focused = event.target;
   if (!(focused instanceof Element)) return false;
   if (focused.closest(TYPED) || focused.closest(CARRIED)) return true;
+  // What was pressed with the pointer has the focus by the way: Space plays. Who came by Tab presses it.
+  if (event.key === ' ' && pressed && focused.contains(pressed)) return focused.closest('select') !== null;
   if (event.key === ' ' || event.key === 'Enter') return focused.closest(`${PRESSED}, select`) !== null;
   if (event.key.startsWith('Arrow')) return focused.closest(STEPPED) !== null;
   return false;

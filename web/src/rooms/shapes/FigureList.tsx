@@ -209,6 +209,7 @@ function FigureRow({
   const editor = useEditor();
   const dispatch = useAppDispatch();
   const [open, setOpen] = useState(false);
+  const [renamed, setRenamed] = useState(false);
   const selection = useAppSelector((state) => state.session.selection);
   const parts = useAppSelector((state) => state.drawing.parts);
   const stop = workedStop(piece, figure, selection, editor.clock.seconds);
@@ -251,18 +252,36 @@ function FigureRow({
         >
           {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
         </button>
-        <button
-          type="button"
-          className="figure-choose"
-          aria-pressed={chosen}
-          aria-label={`Figure ${figure.name}${figure.clip ? `, seen inside ${piece.figures[figure.clip]?.name}` : ''}`}
-          title={figure.clip ? `Seen inside ${piece.figures[figure.clip]?.name}` : undefined}
-          onClick={(event) => choose(event.shiftKey || event.ctrlKey || event.metaKey)}
-        >
-          <span className="figure-thumb">{pose && <PoseImage picture={posePicture(piece, pose)} size={22} />}</span>
-          <span className="figure-name">{figure.name}</span>
-          {figure.clip && <Layers2 size={12} aria-hidden="true" />}
-        </button>
+        {renamed ? (
+          <TextField
+            label={`Name of ${figure.name}`}
+            hideLabel
+            asked
+            className="figure-rename"
+            value={figure.name}
+            onChange={(name) => changeFigure(store, figure.id, `Rename ${figure.name}`, { name })}
+            onLeave={() => setRenamed(false)}
+          />
+        ) : (
+          <button
+            type="button"
+            className="figure-choose"
+            aria-pressed={chosen}
+            aria-label={`Figure ${figure.name}${figure.clip ? `, seen inside ${piece.figures[figure.clip]?.name}` : ''}`}
+            title={figure.clip ? `Seen inside ${piece.figures[figure.clip]?.name}` : undefined}
+            onClick={(event) => choose(event.shiftKey || event.ctrlKey || event.metaKey)}
+            onDoubleClick={() => setRenamed(true)}
+            onKeyDown={(event) => {
+              if (event.key !== 'F2') return;
+              event.stopPropagation();
+              setRenamed(true);
+            }}
+          >
+            <span className="figure-thumb">{pose && <PoseImage picture={posePicture(piece, pose)} size={22} />}</span>
+            <span className="figure-name">{figure.name}</span>
+            {figure.clip && <Layers2 size={12} aria-hidden="true" />}
+          </button>
+        )}
         <span className="figure-flags">
           <IconButton
             icon={figure.hidden ? EyeOff : Eye}

@@ -2,6 +2,7 @@ import { Canvas } from '../../canvas/Canvas';
 import { Details } from '../../panels';
 import { RoomColumns } from '../RoomColumns';
 import { ArrivalBar } from './ArrivalBar';
+import { DrawnBar } from './DrawnBar';
 import { FigureList } from './FigureList';
 import { ToolRow } from './ToolRow';
 import './shapes.scss';
@@ -13,6 +14,7 @@ export function ShapesRoom() {
       <div className="room-picture">
         <ToolRow />
         <ArrivalBar />
+        <DrawnBar />
         <Canvas drawing />
       </div>
     </RoomColumns>

@@ -104,6 +104,17 @@ export function ToolRow() {
               ))}
             </select>
           </label>
+          {drawing.tool === 'shape' && (
+            <label className="tool-keep" title="Off: after each shape the selecting tool is at hand again">
+              <input
+                type="checkbox"
+                className="form-check-input"
+                checked={drawing.keepTool}
+                onChange={(event) => dispatch(drawingActions.changed({ keepTool: event.target.checked }))}
+              />
+              stays at hand
+            </label>
+          )}
         </div>
       )}
       <span className="tool-aids">
