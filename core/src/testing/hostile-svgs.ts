@@ -19,6 +19,16 @@ export function hostileSvgs(n = 100_000): ReadonlyMap<string, string> {
         `<style>${times(few, (i) => `.a{fill:#${String(i % 1000).padStart(3, '0')}}`)}</style>${times(few, () => '<path class="a" d="M0 0H9V9Z"/>')}`,
       ),
     ],
+    [
+      'a selector that looks for ten groups around, in deep ones',
+      svg(
+        `<style>b ${'g '.repeat(10)}path{fill:red}</style>${'<g>'.repeat(150)}${times(few, () => '<path d="M0 0H9V9Z"/>')}${'</g>'.repeat(150)}`,
+      ),
+    ],
+    [
+      'a selector that looks among all before it',
+      svg(`<style>b~path{fill:red}</style>${times(few, () => '<path d="M0 0H9V9Z"/>')}`),
+    ],
     ['a transform of letters', svg(`<path transform="${'a'.repeat(n)}" d="M0 0H9V9Z"/>`)],
     ['a transform of many steps', svg(`<path transform="${'scale(1) '.repeat(n)}" d="M0 0H9V9Z"/>`)],
     ['a number of many digits', svg(`<rect width="${'1'.repeat(n)}x" height="9"/>`)],

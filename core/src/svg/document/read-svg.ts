@@ -112,6 +112,14 @@ interface Surroundings {
   readonly chain: readonly SvgNode[];
 }
 
+/** Up to three of the shapes that a style rule may be about, in words. */
+function concernedText(nodes: readonly SvgNode[]): string {
+  const shapes = nodes.filter(({ name }) => isShapeElement(name));
+  if (shapes.length === 0) return '';
+  const names = shapes.slice(0, 3).map(({ name, attributes, line }) => attributes.id ?? `<${name}> in line ${line}`);
+  return ` to ${names.join(', ')}${shapes.length > 3 ? ` and ${shapes.length - 3} more` : ''}`;
+}
+
 class SvgReader {
   private readonly shapes: SvgShape[] = [];
   private readonly notes = new Map<string, number>();
@@ -134,17 +142,19 @@ class SvgReader {
     this.root = root;
     for (const [what, count] of dropped) this.note(`${what} was left out: active content never gets in`, count);
     let css = '';
+    const parents = new Map<SvgNode, SvgNode>();
     const index = (node: SvgNode): void => {
       this.elements++;
       if (node.attributes.id !== undefined && !this.byId.has(node.attributes.id))
         this.byId.set(node.attributes.id, node);
       if (node.name === 'style') css += `${node.text}\n`;
-      node.children.forEach(index);
+      for (const child of node.children) {
+        parents.set(child, node);
+        index(child);
+      }
     };
     index(root);
-    this.sheet = new StyleSheet(css, this.budget);
-    for (const selector of this.sheet.ignored)
-      this.note(`Style rule “${selector}” was not applied: only element, class and id selectors are read`);
+    this.sheet = new StyleSheet(css, { parents, budget: this.budget });
   }
 
   read(): SvgReading {
@@ -157,6 +167,8 @@ class SvgReader {
     const matrix = box && w > 0 && h > 0 ? viewBoxMatrix(this.root, box, 0, 0, w, h) : IDENTITY;
     const viewport = box ?? { width: w, height: h };
     this.container(this.root, { matrix, style: {}, opacity: 1, viewport, clips: [], groups: [], chain: [] });
+    for (const { rule, concerns } of this.sheet.ignored)
+      this.note(`Style rule “${rule}” was not applied${concernedText(concerns)}: it is not understood`);
     if (this.shapes.length === 0) {
       const found = [...this.notes.keys()].slice(0, NOTE_LIMIT);
       throw new CoreError(

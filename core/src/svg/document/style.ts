@@ -1,4 +1,4 @@
-import type { WorkBudget } from './budget';
+import { type Ancestry, type ElementSelector, readSelectors } from './selector';
 import type { SvgNode } from './tree';
 
 /** Properties that shapes inherit, or that are read on every element. */
@@ -52,9 +52,7 @@ export type Style = Readonly<Partial<Record<Property, string>>>;
 interface Rule {
   /** Place in the cascade: a later one goes before an earlier one. */
   readonly order: number;
-  readonly name?: string;
-  readonly id?: string;
-  readonly classes: readonly string[];
+  readonly selector: ElementSelector;
   readonly declarations: Declarations;
 }
 
@@ -65,36 +63,36 @@ interface Declarations {
 }
 
 /** What it costs to look at a rule for an element, in characters of work. */
-const RULE_COST = 20;
+const RULE_COST = 24;
 
-/** The style rules of a document with simple selectors: element, .class, #id and their combinations on one element. */
+/** Of so many rules that were not understood it is found out which elements they may be about. */
+const MOST_TRACED = 12;
+
+/** The style rules of a document. */
 export class StyleSheet {
   /** Rules by what an element must have for them: an id, else a class, else a name; '*' for the others. */
   private readonly byMark = new Map<string, Rule[]>();
   private readonly own = new WeakMap<SvgNode, Style>();
-  /** Selectors and at-rules that were not understood. */
-  readonly ignored: string[] = [];
+  /** Selectors and at-rules that were not understood, each with the elements that it may be about, as far as they were looked at. */
+  readonly ignored: { readonly rule: string; readonly nearly?: ElementSelector; readonly concerns: SvgNode[] }[] = [];
 
   constructor(
     text: string,
-    private readonly budget: WorkBudget,
+    private readonly tree: Ancestry,
   ) {
-    const found: (Omit<Rule, 'order'> & { readonly specificity: number })[] = [];
-    for (const { selectors, body } of styleRules(text, (rule) => this.ignored.push(rule))) {
+    const found: Omit<Rule, 'order'>[] = [];
+    const ignore = (rule: string, nearly?: ElementSelector): void =>
+      void this.ignored.push({ rule, nearly, concerns: [] });
+    for (const { selectors, body } of styleRules(text, ignore)) {
       const declarations = readDeclarations(body);
-      for (const selector of selectors.split(',')) {
-        const rule = readSelector(selector.trim());
-        if (rule) found.push({ ...rule, declarations });
-        else this.ignored.push(selector.trim().slice(0, 40));
-      }
+      for (const selector of readSelectors(selectors, ignore)) found.push({ selector, declarations });
     }
     // A stable sort: of equal weight the later one goes before.
-    found.sort((a, b) => a.specificity - b.specificity);
+    found.sort((a, b) => a.selector.specificity - b.selector.specificity);
     found.forEach((rule, order) => {
-      const mark = rule.id !== undefined ? `#${rule.id}` : rule.classes[0] ? `.${rule.classes[0]}` : (rule.name ?? '*');
-      const marked = this.byMark.get(mark);
+      const marked = this.byMark.get(rule.selector.mark);
       if (marked) marked.push({ ...rule, order });
-      else this.byMark.set(mark, [{ ...rule, order }]);
+      else this.byMark.set(rule.selector.mark, [{ ...rule, order }]);
     });
   }
 
@@ -120,11 +118,11 @@ export class StyleSheet {
     const rules: Rule[] = [];
     for (const mark of marks) {
       const marked = this.byMark.get(mark) ?? [];
-      this.budget.spend(RULE_COST * marked.length, node.line);
-      for (const rule of marked)
-        if ((rule.name === undefined || rule.name === node.name) && rule.classes.every((name) => classes.has(name)))
-          rules.push(rule);
+      this.tree.budget.spend(RULE_COST * marked.length, node.line);
+      for (const rule of marked) if (rule.selector.matches(node, this.tree)) rules.push(rule);
     }
+    for (const { nearly, concerns } of this.ignored.slice(0, MOST_TRACED))
+      if (nearly?.matches(node, this.tree)) concerns.push(node);
     for (const { declarations } of rules.sort((a, b) => a.order - b.order)) {
       Object.assign(own, declarations.normal);
       Object.assign(important, declarations.important);
@@ -133,22 +131,6 @@ export class StyleSheet {
     return Object.assign(own, inline.normal, important, inline.important);
   }
 }
-
-const SELECTOR = /^([a-zA-Z][\w-]*|\*)?((?:[.#][\w-]+)*)$/;
-
-/** A selector for one element by its name, classes and id; undefined for any other. */
-function readSelector(
-  selector: string,
-): { specificity: number; name?: string; id?: string; classes: readonly string[] } | undefined {
-  const parts = selector === '' || selector.length > SELECTOR_LIMIT ? null : SELECTOR.exec(selector);
-  if (!parts) return undefined;
-  const marks = parts[2].match(/[.#][\w-]+/g) ?? [];
-  const ids = marks.filter((mark) => mark[0] === '#').map((mark) => mark.slice(1));
-  const classes = marks.filter((mark) => mark[0] === '.').map((mark) => mark.slice(1));
-  const name = parts[1] && parts[1] !== '*' ? parts[1] : undefined;
-  return { specificity: ids.length * 10_000 + classes.length * 100 + (name ? 1 : 0), name, id: ids[0], classes };
-}
-const SELECTOR_LIMIT = 1_000;
 
 /**
  * The rules of a style sheet, comments and at-rules taken out, in one pass from its start to its end (CSS Syntax 3, section 5, as far as simple
