@@ -1,5 +1,6 @@
 export * from './arc';
 export * from './document/read-svg';
 export type { SvgStroke } from './document/stroke';
+export { looksLikeSvg, pastedSvg } from './pasted-svg';
 export * from './path-data-reader';
 export * from './path-data-writer';

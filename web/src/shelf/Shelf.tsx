@@ -1,4 +1,4 @@
-import { emptyPiece, type Piece } from '@core';
+import { emptyPiece, looksLikeSvg, type Piece, pastedSvg } from '@core';
 import { Archive, FileUp, Moon, Plus, Search, Sun } from 'lucide-react';
 import { type ChangeEvent, useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
@@ -102,8 +102,8 @@ export function Shelf() {
       const text = event.clipboardData?.getData('text/plain') ?? '';
       const files = [...(event.clipboardData?.files ?? [])];
       if (files.length > 0) void takeRef.current(files);
-      else if (text.includes('<svg'))
-        void takeRef.current([new File([text], 'Pasted shape.svg', { type: 'image/svg+xml' })]);
+      else if (looksLikeSvg(text))
+        void takeRef.current([new File([pastedSvg(text)], 'Pasted shape.svg', { type: 'image/svg+xml' })]);
     };
     window.addEventListener('paste', paste);
     return () => window.removeEventListener('paste', paste);

@@ -1,3 +1,4 @@
+import { pastedSvg } from '@core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { EditorContext, type OpenPiece, useEngines } from '../../context';
@@ -135,12 +136,6 @@ function OpenPieceView({ editor, autosave }: Opened) {
 
 /** What this program copies for itself: poses and parts with their ids. */
 const CLIPBOARD_TYPE = 'application/x-arcshift+json';
-
-/** Bare path data is as good as a file. */
-const pastedSvg = (text: string): string =>
-  /^\s*[Mm][\s\d.+-]/.test(text)
-    ? `<svg xmlns="http://www.w3.org/2000/svg"><path d="${text.replace(/[<>&"]/g, ' ')}"/></svg>`
-    : text;
 
 function Failure({ text, onRetry }: { readonly text: string; readonly onRetry: () => void }) {
   const navigate = useNavigate();
