@@ -5,7 +5,7 @@ const DISC = 'M50 5A45 45 0 1 1 50 95A45 45 0 1 1 50 5Z';
 const TWO_BARS = 'M5 10H25V90H5ZM75 10H95V90H75Z';
 const BOX = 'M10 10H90V90H10Z';
 const RING_BOX = 'M10 10H90V90H10ZM35 35V65H65V35Z';
-const HILL = 'M5 70C30 10 70 10 95 70';
+const HILL = '<path fill="none" stroke="#204060" stroke-width="2" d="M5 70C30 10 70 10 95 70"/>';
 const LENS = 'M5 70C30 10 70 10 95 70C70 100 30 100 5 70Z';
 
 test('a solid is cut along a drawn line; its ends are dragged, moved by the arrow keys, and the cut removed', async ({
@@ -222,3 +222,49 @@ async function middleOfPicture(page: import('@playwright/test').Page): Promise<{
   if (!box) throw new Error('There is no picture.');
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
 }
+
+test('a contour pointed at in the list is shown in the pictures, and the other way round', async ({
+  shelf,
+  piece,
+  match,
+  page,
+}) => {
+  await matchOf(shelf, piece, match, TWO_BARS, 'M5 20H25V80H5ZM75 20H95V80H75Z');
+  await piece.saved();
+  const xs = anchorsOf(await piece.stored(), 0).map(({ x }) => x);
+  const ys = anchorsOf(await piece.stored(), 0).map(({ y }) => y);
+  const picture = (id: string) =>
+    page.getByTestId(`match-${id}`).evaluate((canvas) => (canvas as HTMLCanvasElement).toDataURL());
+  const rows = page.locator('.contour-row');
+  await expect(rows).toHaveCount(2);
+  const calm = [await picture('a'), await picture('middle'), await picture('b')];
+  await rows.nth(0).hover();
+  for (const [i, id] of ['a', 'middle', 'b'].entries()) await expect.poll(() => picture(id)).not.toBe(calm[i]);
+  const first = await picture('a');
+  await rows.nth(1).hover();
+  await expect.poll(() => picture('a')).not.toBe(first);
+  await page.mouse.move(5, 400);
+  await expect.poll(() => picture('a')).toBe(calm[0]);
+  // On the picture: the right edge of the right bar.
+  const at = await match.at('a', Math.max(...xs), (Math.min(...ys) + Math.max(...ys)) / 2);
+  await page.mouse.move(at.x, at.y);
+  await expect(rows.nth(1)).toHaveClass(/lit/);
+  await expect(rows.nth(0)).not.toHaveClass(/lit/);
+});
+
+test('Escape drops a tie that was begun, and nothing else', async ({ shelf, piece, match, page }) => {
+  await matchOf(shelf, piece, match, BOX, DISC);
+  await piece.saved();
+  const [, p, q] = anchorsOf(await piece.stored(), 0);
+  const place = { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 };
+  const at = await match.at('a', place.x, place.y);
+  const help = page.locator('.match-help');
+  await page.mouse.click(at.x, at.y);
+  await expect(help).toContainText('Now press its place on the second outline');
+  await page.keyboard.press('Escape');
+  await expect(help).toContainText('Press a place on either outline');
+  // The shift is still what the room is about, and the next press on the other side begins a tie instead of ending one.
+  const other = await match.at('b', place.x, place.y);
+  await page.mouse.click(other.x, other.y);
+  expect((await onlyShift(piece)).match.ties).toEqual([]);
+});

@@ -4,8 +4,11 @@ import type { PiecePage } from '../pages/piece-page';
 import type { ShelfPage } from '../pages/shelf-page';
 import { expect } from './fixtures';
 
+/** A drawing of filled path data; one that is a line is given as an element. */
 export const svg = (d: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path d="${d}"/></svg>`;
+  d.startsWith('<')
+    ? `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">${d}</svg>`
+    : `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path d="${d}"/></svg>`;
 
 /** A new piece with these drawings as poses, in the Match room. */
 export async function matchOf(

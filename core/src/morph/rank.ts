@@ -109,17 +109,27 @@ class Ranker {
   rank(onProgress?: (share: number) => void): Alternative[] {
     const pairings = pairingsOf(this.matcher);
     let found = this.judge(pairings, onProgress);
-    const first = withOvershoot(found[0].plan);
-    if (measureHealth(first).verdict === 'good')
-      return [{ ...found[0], plan: first }, ...found.slice(1, MOST_ALTERNATIVES)];
+    const first = { ...found[0], plan: withOvershoot(found[0].plan) };
+    if (this.verdictOf(first) === 'good') return [first, ...found.slice(1, MOST_ALTERNATIVES)];
     if (this.atLeast < JUDGED_FOR_HEALTH) {
       // More ways are looked at before an unhealthy one is taken.
       this.atLeast = JUDGED_FOR_HEALTH;
       this.choices.clear();
       found = this.judge(pairings);
     }
-    const [best, ...others] = byHealth(found.slice(0, MOST_ALTERNATIVES));
-    return [{ ...best, plan: withOvershoot(best.plan) }, ...others];
+    const verdicts = new Map(found.slice(0, MOST_ALTERNATIVES).map((each) => [each, this.verdictOf(each)]));
+    // The healthier before the less healthy, of equal health in their order.
+    const rank = (verdict: Verdict): number => VERDICTS.indexOf(verdict);
+    const [[best], ...others] = [...verdicts].sort(([, p], [, q]) => rank(p) - rank(q));
+    return [{ ...best, plan: withOvershoot(best.plan) }, ...others.map(([alternative]) => alternative)];
+  }
+
+  /** How healthy an alternative is by itself: what a hand moved on the way is left aside, or touching up would lead to another way. */
+  private verdictOf({ plan, match }: Alternative): Verdict {
+    if (!match.touchUps || match.touchUps.length === 0) return measureHealth(plan).verdict;
+    const { a, b } = this.matcher;
+    const source = (pair: PairMatch): RunSource => pairSource(a, b, pair, this.size, match.even);
+    return measureHealth(planRuns(a, b, { ...match, touchUps: undefined }, this.size, source)).verdict;
   }
 
   /** The alternatives of all pairings that were worth a look, the best score first; at least one. */
@@ -333,13 +343,6 @@ class Ranker {
 const SAME_SCORE = 1e-9;
 const byScore = (p: { readonly score: number }, q: { readonly score: number }): number =>
   Math.round(p.score / SAME_SCORE) - Math.round(q.score / SAME_SCORE);
-
-/** The healthier before the less healthy, of equal health in their order. */
-function byHealth(found: readonly Alternative[]): Alternative[] {
-  const verdicts = new Map(found.map((alternative) => [alternative, measureHealth(alternative.plan).verdict]));
-  const rank = (alternative: Alternative): number => VERDICTS.indexOf(verdicts.get(alternative) as Verdict);
-  return [...found].sort((p, q) => rank(p) - rank(q));
-}
 
 /** The alternative with contours that come and go doing so in turns, near something that is there. */
 function inTurns(alternative: Alternative, turns: Exclude<Turns, 'auto'>, own: boolean): Alternative {

@@ -115,6 +115,17 @@ describe('selecting and moving', () => {
     expect(driver.points()[0]).toEqual([200, 100]);
   });
 
+  test('nothing gets smaller than a px by dragging', () => {
+    for (const shift of [false, true]) {
+      const driver = noSnap(new Driver(drawnPiece(SQUARE)));
+      driver.press(150, 150).drag([200, 200], [100.01, 100.01], { shift });
+      const xs = driver.points().map(([x]) => x);
+      const ys = driver.points().map(([, y]) => y);
+      expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(1, 6);
+      expect(Math.max(...ys) - Math.min(...ys)).toBeCloseTo(1, 6);
+    }
+  });
+
   test('the pivot is dragged, stays where it is, and things turn about it', () => {
     const driver = noSnap(new Driver(drawnPiece(SQUARE)));
     driver.press(150, 150).drag([150, 150], [100, 100], { alt: true });

@@ -17,6 +17,7 @@ import { MatchEditing, matchedShift } from './match-editing';
 const SQUARE = 'M0 0H100V100H0Z';
 const DIAMOND = 'M50 0L100 50L50 100L0 50Z';
 const BAR = 'M0 40H100V60H0Z';
+const PLACE = { anchor: 'a1' };
 const piece = pieceOf([SQUARE, DIAMOND, BAR]);
 const [first, second] = piece.figures.f.rail;
 const settle = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 5));
@@ -91,12 +92,12 @@ describe('which shift the room is about', () => {
   });
 
   test('another one chosen is another plan at once, and a tie that was begun is forgotten', () => {
-    editing.change({ waiting: 'a' });
+    editing.change({ waiting: { side: 'a', place: PLACE }, lit: { side: 'a', contour: 'c' } });
     const before = editing.snapshot().plan;
     select(second);
     expect(editing.current()?.shift.id).toBe(second);
     expect(editing.snapshot().plan).not.toBe(before);
-    expect(editing.snapshot().waiting).toBeNull();
+    expect(editing.snapshot()).toMatchObject({ waiting: null, lit: null });
     expect(editing.shown).toBe(editing.snapshot().plan);
   });
 
@@ -233,7 +234,7 @@ describe('what React draws', () => {
   });
 
   test('another tool forgets a tie that was begun', () => {
-    editing.change({ waiting: 'b' });
+    editing.change({ waiting: { side: 'b', place: PLACE } });
     editing.change({ tool: 'cut' });
     expect(editing.snapshot()).toMatchObject({ tool: 'cut', waiting: null });
   });

@@ -4,6 +4,7 @@ import {
   type MatchChoices,
   type PartPlan,
   type Piece,
+  type Place,
   type PlacedPart,
   type PlannedParts,
   type PoseShiftPlan,
@@ -32,8 +33,19 @@ export interface MatchView {
   readonly tried: PoseShiftPlan | undefined;
   /** The full plan is on its way. */
   readonly pending: boolean;
-  /** The place of the first press of a tie. */
-  readonly waiting: 'a' | 'b' | null;
+  /** The place of the first press of a tie, which waits for its second. */
+  readonly waiting: WaitingPlace | null;
+  /** A contour that is pointed at, in a picture or in the list: it is shown in both. */
+  readonly lit: LitContour | null;
+}
+
+export interface WaitingPlace {
+  readonly side: 'a' | 'b';
+  readonly place: Place;
+}
+export interface LitContour {
+  readonly side: 'a' | 'b';
+  readonly contour: Id;
 }
 
 export interface MatchEditingDeps {
@@ -77,6 +89,7 @@ export class MatchEditing {
     tried: undefined,
     pending: false,
     waiting: null,
+    lit: null,
   };
   private shiftId: Id | undefined;
   private live: MatchChoices | undefined;
@@ -135,7 +148,7 @@ export class MatchEditing {
     return [a, b].some((id) => id !== undefined && (parts?.[id]?.fill ?? null) !== null);
   };
 
-  change(change: Partial<Pick<MatchView, 'tool' | 'threads' | 'numbers' | 'waiting'>>): void {
+  change(change: Partial<Pick<MatchView, 'tool' | 'threads' | 'numbers' | 'waiting' | 'lit'>>): void {
     this.setView(change.tool ? { waiting: null, ...change } : change);
     this.paint();
   }
@@ -219,7 +232,12 @@ export class MatchEditing {
     const tried = moved || (plan && !this.live) ? undefined : this.view.tried;
     const { view } = this;
     if (moved || plan !== view.plan || pending !== view.pending || tried !== view.tried)
-      this.setView({ plan: plan ?? (moved ? undefined : view.plan), tried, pending, ...(moved && { waiting: null }) });
+      this.setView({
+        plan: plan ?? (moved ? undefined : view.plan),
+        tried,
+        pending,
+        ...(moved && { waiting: null, lit: null }),
+      });
     this.paint();
   }
 

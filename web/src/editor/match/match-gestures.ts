@@ -1,4 +1,4 @@
-import { IDENTITY, invert, type MatchChoices, type Matrix, mapPoint, type Place, type TouchUpPoint } from '@core';
+import { IDENTITY, invert, type MatchChoices, type Matrix, mapPoint, type TouchUpPoint } from '@core';
 import type { AppStore } from '../../state';
 import { followPointer, type PointerFollower } from '../follow-pointer';
 import {
@@ -180,9 +180,6 @@ export function dragTie(
   });
 }
 
-/** The first place of a tie that waits for its second press. */
-const waitingPlaces = new WeakMap<MatchPainter, { side: 'a' | 'b'; place: Place; shiftId: string }>();
-
 /** A press on one of the outlines, as the tool at hand says. */
 export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side: 'a' | 'b'): void {
   const { painter } = gesture;
@@ -197,11 +194,10 @@ export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side
 /** Adds a point, or begins or ends a tie. */
 function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
   const { painter, store } = gesture;
-  const { tool } = painter.editing.snapshot();
+  const { tool, waiting: first } = painter.editing.snapshot();
   const place = under(painter, side, event);
   if (!place) {
     painter.editing.change({ waiting: null });
-    waitingPlaces.delete(painter);
     return;
   }
   if (tool === 'point') {
@@ -209,9 +205,7 @@ function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a
     return;
   }
   if (tool !== 'tie') return;
-  const first = waitingPlaces.get(painter);
-  if (first && first.side !== side && first.shiftId === shiftId) {
-    waitingPlaces.delete(painter);
+  if (first && first.side !== side) {
     painter.editing.change({ waiting: null });
     addTie(store, shiftId, side === 'a' ? { a: place.place, b: first.place } : { a: first.place, b: place.place });
     return;
@@ -221,8 +215,7 @@ function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a
     end: (up) => {
       if (!up) return;
       if (Math.hypot(up.clientX - event.clientX, up.clientY - event.clientY) < CLICK) {
-        waitingPlaces.set(painter, { side, place: place.place, shiftId: shiftId });
-        painter.editing.change({ waiting: side });
+        painter.editing.change({ waiting: { side, place: place.place } });
         return;
       }
       if (pictureUnder(painter, up) !== other) return;

@@ -7,7 +7,7 @@ import {
   type PlannedParts,
   type ShiftPlan,
 } from '@core';
-import type { MatchEditing } from './match-editing';
+import type { LitContour, MatchEditing } from './match-editing';
 import { frameOf, hueOf, type MatchColours, paintMiddle, paintSide } from './paint-match';
 import { locate } from './picture-places';
 import { fitPicture, type PictureView, toPicture } from './picture-view';
@@ -49,6 +49,10 @@ export function startHandles(editing: MatchEditing, plan: PlannedParts | undefin
 
 /** How near the pointer must come to an outline to show where its place is in the other pictures, px. */
 const ECHO_REACH = 14;
+
+/** How a contour that is pointed at is drawn, px. */
+const LIT_PX = 12;
+const LIT_ALPHA = 0.22;
 
 const UNIT: PictureView = { scale: 1, dx: 0, dy: 0 };
 
@@ -119,6 +123,71 @@ export class MatchPainter {
     const before = this.echo;
     this.echo = at && this.editing.dragging === 0 ? this.placeUnder(picture, at[0], at[1]) : null;
     if (before || this.echo) this.ask();
+    // Where there is but one contour there is nothing to tell apart.
+    const several = this.contours().length > 1;
+    const lit = several && this.echo ? this.litBy(this.echo, picture === 'b' ? 'b' : 'a') : null;
+    const was = this.editing.snapshot().lit;
+    if (lit?.contour !== was?.contour || lit?.side !== was?.side) this.editing.change({ lit });
+  }
+
+  /** The contour of a side that a place of a plan belongs to. */
+  private litBy({ plan, at }: { readonly plan: ShiftPlan; readonly at: number }, side: 'a' | 'b'): LitContour | null {
+    const part = this.editing.shown?.parts.find((other) => other.plan === plan);
+    const found = plan.contours.find((contour) => at >= contour.at && at < contour.at + 6 * contour.segments);
+    const [partId, index] = [part?.[side], found?.[side]];
+    if (!partId || index === undefined) return null;
+    const contour = this.editing.current()?.piece.parts[partId]?.contours[index]?.id;
+    return contour === undefined ? null : { side, contour };
+  }
+
+  /** Lights up the contour that is pointed at, and what it becomes, in a picture. */
+  private paintLit(ctx: CanvasRenderingContext2D, picture: PictureId): void {
+    const { lit } = this.editing.snapshot();
+    const piece = this.editing.current()?.piece;
+    if (!lit || !piece) return;
+    const { scale, dx, dy } = this.views[picture];
+    for (const part of this.editing.shown?.parts ?? []) {
+      const id = part[lit.side];
+      const index = id ? piece.parts[id]?.contours.findIndex(({ id: contour }) => contour === lit.contour) : -1;
+      if (index === undefined || index < 0) continue;
+      const p = this.numbersOf(part.plan, picture);
+      ctx.beginPath();
+      for (const contour of part.plan.contours) {
+        if (contour[lit.side] !== index) continue;
+        ctx.moveTo(p[contour.at] * scale + dx, p[contour.at + 1] * scale + dy);
+        for (let k = 0, i = contour.at + 2; k < contour.segments; k++, i += 6)
+          ctx.bezierCurveTo(
+            p[i] * scale + dx,
+            p[i + 1] * scale + dy,
+            p[i + 2] * scale + dx,
+            p[i + 3] * scale + dy,
+            p[i + 4] * scale + dx,
+            p[i + 5] * scale + dy,
+          );
+        if (contour.closed) ctx.closePath();
+      }
+      // See-through: the colours of the places stay in sight.
+      ctx.globalAlpha = LIT_ALPHA;
+      ctx.strokeStyle = this.colours.ink;
+      ctx.lineWidth = LIT_PX;
+      ctx.lineJoin = 'round';
+      ctx.stroke();
+      ctx.globalAlpha = 1;
+    }
+  }
+
+  /** A ring where the first press of a tie waits for the second. */
+  private paintWaiting(ctx: CanvasRenderingContext2D, picture: PictureId): void {
+    const { waiting } = this.editing.snapshot();
+    if (waiting?.side !== picture) return;
+    const at = locate(this.editing.parts(waiting.side), waiting.place);
+    if (!at) return;
+    const [x, y] = toPicture(this.views[picture], at.x, at.y);
+    ctx.beginPath();
+    ctx.arc(x, y, 6, 0, 2 * Math.PI);
+    ctx.strokeStyle = this.colours.ink;
+    ctx.lineWidth = 2;
+    ctx.stroke();
   }
 
   private placeUnder(picture: PictureId, x: number, y: number): MatchPainter['echo'] {
@@ -189,6 +258,8 @@ export class MatchPainter {
         });
         for (const listener of this.markListeners) listener(this.marks, editing.progress);
       } else paintSide(ctx, plan, id, this.views[id], this.colours, numbers);
+      this.paintLit(ctx, id);
+      this.paintWaiting(ctx, id);
     }
     if (plan) this.placeHandles(plan);
     this.placeEcho();

@@ -7,6 +7,7 @@ export type BoxHandle = (typeof BOX_HANDLES)[number];
 
 const TURN_REACH_PX = 22;
 const HANDLE_PX = 7;
+const LEAST_PX = 1;
 
 /** Where a handle stands, canvas px. */
 export function handlePlace(
@@ -75,12 +76,17 @@ export function handleMatrix(
     sx = k;
     sy = k;
   }
-  // Zero is a value, but nothing comes back from it by dragging.
-  const keep = (v: number): number => (Math.abs(v) < 1e-3 ? 1e-3 * (v < 0 ? -1 : 1) : v);
+  // Nothing gets smaller than a px by dragging: from nothing it would not come back.
+  const [width, height] = [box.maxX - box.minX, box.maxY - box.minY];
+  const keep = (v: number, extent: number): number => {
+    const least = extent > LEAST_PX ? LEAST_PX / extent : 1;
+    return Math.abs(v) < least ? least * (v < 0 ? -1 : 1) : v;
+  };
+  const together = sx === sy && (pointer.shift || even) ? Math.max(width, height) : undefined;
   return about(
     alongX || pointer.alt ? fixedX : (box.minX + box.maxX) / 2,
     alongY || pointer.alt ? fixedY : (box.minY + box.maxY) / 2,
-    scaling(keep(sx), keep(sy)),
+    scaling(keep(sx, together ?? width), keep(sy, together ?? height)),
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Piece, PoseShiftPlan, Shift } from '@core';
-import { releaseContour, setPair, setWipe } from '../../editor';
+import type { ReactNode } from 'react';
+import { type LitContour, type MatchEditing, type MatchView, releaseContour, setPair, setWipe } from '../../editor';
 import type { AppStore } from '../../state';
 import { SelectField } from '../../ui';
 import { Decided } from './Decided';
@@ -14,12 +15,16 @@ const WIPES = [
 
 /** Which contour becomes which, and how an unpaired one comes or goes; nothing where there is nothing to choose. */
 export function ContourDecisions({
+  editing,
+  lit,
   store,
   piece,
   shift,
   plan,
   onBack,
 }: {
+  readonly editing: MatchEditing;
+  readonly lit: MatchView['lit'];
   readonly store: AppStore;
   readonly piece: Piece;
   readonly shift: Shift;
@@ -65,34 +70,36 @@ export function ContourDecisions({
   return (
     <Decided title="Contours" own={own.length > 0 || shift.match.wipes.length > 0} onBack={onBack}>
       {first.map((id, i) => (
-        <SelectField
-          key={id}
-          label={`Contour ${i + 1} to`}
-          value={value(id, 'a')}
-          options={[
-            {
-              value: 'auto',
-              label: plan ? `Automatic: ${name(now.get(id), plan && isJoined(piece, plan, id, 'a'))}` : 'Automatic',
-            },
-            ...second.map((other, j) => ({ value: other, label: `Contour ${j + 1}` })),
-            { value: 'alone', label: 'Nothing: it shrinks away' },
-            ...WIPES.map(({ angle, label }) => ({ value: `wipe ${angle}`, label: `Nothing: wiped away ${label}` })),
-          ]}
-          onChange={(choice) => choose(id, 'a', choice)}
-        />
+        <PointedAt key={id} editing={editing} lit={lit} contour={id} side="a">
+          <SelectField
+            label={`Contour ${i + 1} to`}
+            value={value(id, 'a')}
+            options={[
+              {
+                value: 'auto',
+                label: plan ? `Automatic: ${name(now.get(id), plan && isJoined(piece, plan, id, 'a'))}` : 'Automatic',
+              },
+              ...second.map((other, j) => ({ value: other, label: `Contour ${j + 1}` })),
+              { value: 'alone', label: 'Nothing: it shrinks away' },
+              ...WIPES.map(({ angle, label }) => ({ value: `wipe ${angle}`, label: `Nothing: wiped away ${label}` })),
+            ]}
+            onChange={(choice) => choose(id, 'a', choice)}
+          />
+        </PointedAt>
       ))}
       {coming.map(({ id, j }) => (
-        <SelectField
-          key={id}
-          label={`Contour ${j + 1} comes`}
-          value={value(id, 'b')}
-          options={[
-            { value: 'auto', label: 'Automatic' },
-            { value: 'alone', label: 'Growing from a point' },
-            ...WIPES.map(({ angle, label }) => ({ value: `wipe ${angle}`, label: `Wiped in ${label}` })),
-          ]}
-          onChange={(choice) => choose(id, 'b', choice)}
-        />
+        <PointedAt key={id} editing={editing} lit={lit} contour={id} side="b">
+          <SelectField
+            label={`Contour ${j + 1} comes`}
+            value={value(id, 'b')}
+            options={[
+              { value: 'auto', label: 'Automatic' },
+              { value: 'alone', label: 'Growing from a point' },
+              ...WIPES.map(({ angle, label }) => ({ value: `wipe ${angle}`, label: `Wiped in ${label}` })),
+            ]}
+            onChange={(choice) => choose(id, 'b', choice)}
+          />
+        </PointedAt>
       ))}
     </Decided>
   );
@@ -118,4 +125,31 @@ function pairedNow(piece: Piece, plan: PoseShiftPlan | undefined): Map<string, s
     }
   }
   return out;
+}
+
+/** A row of the list whose contour is shown in the pictures while it is pointed at or worked on, and the other way round. */
+function PointedAt({
+  editing,
+  lit,
+  contour,
+  side,
+  children,
+}: LitContour & {
+  readonly editing: MatchEditing;
+  readonly lit: MatchView['lit'];
+  readonly children: ReactNode;
+}) {
+  const show = (): void => editing.change({ lit: { side, contour } });
+  const hide = (): void => editing.change({ lit: null });
+  return (
+    <div
+      className={`contour-row ${lit?.contour === contour ? 'lit' : ''}`}
+      onPointerEnter={show}
+      onPointerLeave={hide}
+      onFocus={show}
+      onBlur={hide}
+    >
+      {children}
+    </div>
+  );
 }

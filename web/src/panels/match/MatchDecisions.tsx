@@ -13,6 +13,7 @@ import {
   backToAutomatic,
   type Decision,
   type MatchEditing,
+  type MatchView,
   placeNear,
   removeCut,
   removeTie,
@@ -43,12 +44,14 @@ export function MatchDecisions({
   piece,
   shift,
   plan,
+  lit,
 }: {
   readonly editing: MatchEditing;
   readonly store: AppStore;
   readonly piece: Piece;
   readonly shift: Shift;
   readonly plan: PoseShiftPlan | undefined;
+  readonly lit: MatchView['lit'];
 }) {
   const { match } = shift;
   const back = (decision: Decision) => (): void => backToAutomatic(store, shift.id, decision);
@@ -86,7 +89,15 @@ export function MatchDecisions({
           onClick={() => addFarTie(editing, store, shift)}
         />
       </Decided>
-      <ContourDecisions store={store} piece={piece} shift={shift} plan={plan} onBack={back('pairs')} />
+      <ContourDecisions
+        editing={editing}
+        lit={lit}
+        store={store}
+        piece={piece}
+        shift={shift}
+        plan={plan}
+        onBack={back('pairs')}
+      />
       {(match.opening !== 'auto' || opensOrCloses(piece, plan)) && (
         <ChoiceDecision title="Open and closed" name="opening" store={store} shift={shift} />
       )}

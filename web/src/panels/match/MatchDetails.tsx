@@ -90,7 +90,14 @@ export function MatchDetails({
                 </li>
               ))}
             </ul>
-            <MatchDecisions editing={editing} store={store} piece={piece} shift={shift} plan={view.plan} />
+            <MatchDecisions
+              lit={view.lit}
+              editing={editing}
+              store={store}
+              piece={piece}
+              shift={shift}
+              plan={view.plan}
+            />
             {hasOwn(shift) && (
               <ActionButton
                 icon={RotateCcw}

@@ -95,6 +95,18 @@ function MatchPicture({
   const shift = piece?.shifts[shiftId];
   const starts = useMemo(() => startHandles(editing, view.plan), [editing, view.plan]);
   const ties = useMemo(() => shift?.match.ties.map(({ id }) => id) ?? [], [shift]);
+  const { waiting } = view;
+  useEffect(() => {
+    if (!waiting) return;
+    // Escape drops the half-set tie, and nothing else.
+    const leave = (event: KeyboardEvent): void => {
+      if (event.key !== 'Escape') return;
+      event.stopImmediatePropagation();
+      editing.change({ waiting: null });
+    };
+    window.addEventListener('keydown', leave, { capture: true });
+    return () => window.removeEventListener('keydown', leave, { capture: true });
+  }, [editing, waiting]);
   if (!piece || !shift) return null;
   const help = TOOLS.find(({ id }) => id === view.tool)?.help;
   return (
@@ -124,7 +136,9 @@ function MatchPicture({
             onClick={() => editing.change({ numbers: !view.numbers })}
           />
           <p className="match-help" role="status">
-            {view.waiting ? `Now press its place on the ${view.waiting === 'a' ? 'second' : 'first'} outline.` : help}
+            {waiting
+              ? `Now press its place on the ${waiting.side === 'a' ? 'second' : 'first'} outline. Escape drops it.`
+              : help}
           </p>
         </div>
         <MatchPictures
