@@ -96,3 +96,79 @@ test('keys belong to what is in front, and go back to the piece when a field is 
   await expect(tool('Draw')).toHaveAttribute('aria-pressed', 'true');
   await expect(play).toBeVisible();
 });
+
+test('a rail of forty poses: no card covers another, it scrolls and zooms, and the bead stays in sight', async ({
+  page,
+  shelf,
+  piece,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  const files = Array.from({ length: 40 }, (_, i) => ({
+    name: `Look ${i + 1}.svg`,
+    text: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path d="M${10 + (i % 9)} 10H90V${50 + i}H10Z"/></svg>`,
+  }));
+  await piece.drop(files);
+  await expect(piece.cards).toHaveCount(40);
+  const cards = await piece.cards.locator('.rail-card-paper').all();
+  const boxes = await Promise.all(cards.map((card) => card.boundingBox()));
+  boxes.forEach((box, i) => {
+    if (i > 0) expect((box?.x ?? 0) - (boxes[i - 1]?.x ?? 0)).toBeGreaterThan((box?.width ?? 0) + 4);
+  });
+  const pane = page.locator('.rail-pane');
+  const scroll = (): Promise<number> => pane.evaluate((element) => element.scrollLeft);
+  const width = (): Promise<number> => pane.evaluate((element) => element.scrollWidth);
+  // The wheel goes along; with Ctrl it zooms round the pointer; so do the buttons, and the keys on the rail.
+  const before = await width();
+  await pane.hover({ position: { x: 400, y: 40 } });
+  await page.mouse.wheel(0, 300);
+  await expect.poll(scroll).toBeGreaterThan(100);
+  await page.keyboard.down('Control');
+  await page.mouse.wheel(0, -200);
+  await page.keyboard.up('Control');
+  await expect.poll(width).toBeGreaterThan(before * 1.5);
+  const zoomed = await width();
+  await page.getByRole('button', { name: 'Zoom out in time' }).click();
+  await expect.poll(width).toBeLessThan(zoomed);
+  await piece.cards.first().focus();
+  await page.keyboard.press('-');
+  await page.keyboard.press('-');
+  await page.keyboard.press('-');
+  await expect.poll(width).toBe(before);
+  // The bead at the end, and while it plays.
+  const beadInSight = async (): Promise<boolean> => {
+    const [bead, box] = [await page.locator('.rail-bead-body').boundingBox(), await pane.boundingBox()];
+    return bead !== null && box !== null && bead.x >= box.x && bead.x + bead.width <= box.x + box.width;
+  };
+  await piece.cards.last().click();
+  await expect.poll(scroll).toBeGreaterThan(300);
+  await expect.poll(beadInSight).toBe(true);
+  await page.getByRole('button', { name: 'Zoom in in time' }).click();
+  await page.getByRole('button', { name: 'Zoom in in time' }).click();
+  await piece.cards.first().click();
+  await expect.poll(beadInSight).toBe(true);
+  await piece.play();
+  for (let i = 0; i < 8; i++) {
+    expect(await beadInSight()).toBe(true);
+    await page.waitForTimeout(150);
+  }
+});
+
+test('at 1024 × 640 no tool is cut off and nothing of a bar lies outside the canvas', async ({ page, piece }) => {
+  await page.setViewportSize({ width: 1024, height: 640 });
+  await piece.open('demo-boarding-button');
+  const tools = page.getByRole('toolbar', { name: 'Tools' });
+  await tools.getByRole('button', { name: 'Shape', exact: true }).click();
+  const box = await piece.canvas.boundingBox();
+  if (!box) throw new Error('There is no canvas.');
+  for (const name of ['Select', 'Points', 'Draw', 'Shape', 'Text', 'Cut', 'Colour', 'Picture', 'Aids']) {
+    const tool = await tools.getByRole('button', { name, exact: true }).boundingBox();
+    expect((tool?.x ?? 0) + (tool?.width ?? 0)).toBeLessThanOrEqual(box.x + box.width);
+    expect(tool?.width).toBeGreaterThan(20);
+  }
+  const options = await page.getByRole('group', { name: 'What is drawn' }).boundingBox();
+  expect(options?.x).toBeGreaterThanOrEqual(box.x);
+  expect((options?.x ?? 0) + (options?.width ?? 0)).toBeLessThanOrEqual(box.x + box.width);
+  // The canvas keeps half of the width.
+  expect(box.width).toBeGreaterThanOrEqual(512);
+});

@@ -4,14 +4,19 @@ import { chooseFigure, workedStop } from '../editor';
 import { selectSelection, useAppSelector } from '../state';
 import { RAIL, type RailLayout, timeToX } from './layout';
 
-/** How many other figures find room under the ruler; the list of figures has them all. */
 /** As many letters as fit beside the end of the strips. */
 const shortName = (name: string): string => (name.length > 14 ? `${name.slice(0, 13)}…` : name);
-const MOST_STRIPS = 3;
+/** So many strips find room under the ruler; for more the rail is scrolled down. */
+const STRIPS_IN_SIGHT = 3;
 
-/** The height that strips need, CSS px. */
-export const stripsHeight = (piece: Piece, figure: Figure | undefined): number =>
-  RAIL.strip * Math.min(MOST_STRIPS, piece.figureOrder.filter((id) => id !== figure?.id).length);
+/** The height that strips need, CSS px: of all, and of those in sight at once. */
+export function stripsHeight(
+  piece: Piece,
+  figure: Figure | undefined,
+): { readonly all: number; readonly seen: number } {
+  const count = piece.figureOrder.filter((id) => id !== figure?.id).length;
+  return { all: RAIL.strip * count, seen: RAIL.strip * Math.min(STRIPS_IN_SIGHT, count) };
+}
 
 /** The other figures as thin strips: a level bar for each hold, a line for each shift, so that poses can be aligned. A press chooses one. */
 export function OtherFigures({
@@ -28,7 +33,7 @@ export function OtherFigures({
   const selection = useAppSelector(selectSelection);
   if (!(layout.scale > 0)) return null;
   const others = [...piece.figureOrder].reverse().filter((id) => id !== figure?.id);
-  return others.slice(0, MOST_STRIPS).map((id, i) => {
+  return others.map((id, i) => {
     const other = piece.figures[id];
     const { stops, spans } = railTimeline(piece, other);
     const y = RAIL.height + RAIL.strip * (i + 0.5) - 2;
@@ -66,7 +71,7 @@ export function OtherFigures({
             rx={2}
           />
         ))}
-        <text x={layout.width - 6} y={y + 3.5}>
+        <text data-at="right" y={y + 3.5}>
           {shortName(other.name)}
         </text>
       </g>

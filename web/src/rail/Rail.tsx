@@ -1,5 +1,15 @@
-import { pieceDuration } from '@core';
-import { type DragEvent, type KeyboardEvent, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { pieceDuration, stopsOf } from '@core';
+import { ZoomIn, ZoomOut } from 'lucide-react';
+import {
+  type DragEvent,
+  type KeyboardEvent,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { useMatch } from 'react-router';
 import { SHAPE_DRAG_TYPE } from '../canvas/Canvas';
 import { PoseImage } from '../canvas/PoseImage';
@@ -15,7 +25,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '../state';
-import { VERDICT } from '../ui';
+import { IconButton, VERDICT } from '../ui';
 import { applyRailLayout } from './apply-layout';
 import {
   dragBead,
@@ -26,9 +36,29 @@ import {
   showInsertion,
   showRailGesture,
 } from './gestures';
-import { beadHeight, insertionStop, layoutRail, RAIL, type RailLayout, timeToX } from './layout';
+import {
+  beadHeight,
+  insertionStop,
+  layoutRail,
+  MOST_ZOOM,
+  RAIL,
+  type RailLayout,
+  railWidth,
+  scrollToShow,
+  timeToX,
+  xToTime,
+} from './layout';
 import { OtherFigures, stripsHeight } from './OtherFigures';
 import './rail.scss';
+
+/** Room for a scroll bar under the rail, px. */
+const SCROLLBAR = 10;
+
+/** Puts the names of the strips at the right end of what is in sight. */
+function placeNames(svg: SVGSVGElement, pane: HTMLElement): void {
+  for (const name of svg.querySelectorAll('[data-at="right"]'))
+    name.setAttribute('x', String(pane.scrollLeft + pane.clientWidth - 6));
+}
 
 /** The rail: poses as cards over their holds, shifts as arcs that show their easing, and the bead. In the Match room its shift is marked. */
 export function Rail() {
@@ -40,45 +70,89 @@ export function Rail() {
   const inMatch = useMatch('/piece/:id/match') !== null;
   const matched = inMatch && piece ? matchedShift(piece, selection)?.id : undefined;
   const svgRef = useRef<SVGSVGElement>(null);
-  const [width, setWidth] = useState(0);
+  const paneRef = useRef<HTMLDivElement>(null);
+  const [pane, setPane] = useState(0);
+  const [zoom, setZoom] = useState(1);
+  /** What stays where it is while the rail is zoomed: a time, and how far from the left of the pane, px. */
+  const fixed = useRef<{ readonly seconds: number; readonly at: number } | null>(null);
   const figure = piece ? chosenFigure(piece, selection) : undefined;
-  const layout = useMemo<RailLayout>(
-    () =>
-      piece
-        ? layoutRail(piece, figure, width, pieceDuration(piece))
-        : { width, scale: 0, duration: 0, bars: [], arcs: [] },
-    [piece, figure, width],
-  );
+  const layout = useMemo<RailLayout>(() => {
+    const width = railWidth(pane, piece && figure ? stopsOf(piece, figure).length : 0, zoom);
+    return piece
+      ? layoutRail(piece, figure, width, pieceDuration(piece))
+      : { width, scale: 0, duration: 0, bars: [], arcs: [] };
+  }, [piece, figure, pane, zoom]);
   const layoutRef = useRef(layout);
   layoutRef.current = layout;
 
   useLayoutEffect(() => {
-    const svg = svgRef.current;
-    if (!svg) return;
-    const observer = new ResizeObserver(() => setWidth(svg.clientWidth));
-    observer.observe(svg);
-    setWidth(svg.clientWidth);
+    const box = paneRef.current;
+    if (!box) return;
+    const observer = new ResizeObserver(() => setPane(box.clientWidth));
+    observer.observe(box);
+    setPane(box.clientWidth);
     return () => observer.disconnect();
   }, []);
   useLayoutEffect(() => {
-    if (!svgRef.current) return;
-    applyRailLayout(svgRef.current, layout);
-    showRailGesture(svgRef.current);
+    const [svg, box] = [svgRef.current, paneRef.current];
+    if (!svg || !box) return;
+    applyRailLayout(svg, layout);
+    showRailGesture(svg);
+    if (fixed.current) box.scrollLeft = timeToX(layout, fixed.current.seconds) - fixed.current.at;
+    fixed.current = null;
+    placeNames(svg, box);
   });
+  const zoomBy = useCallback((factor: number, at?: number): void => {
+    const box = paneRef.current;
+    if (!box) return;
+    const x = at ?? box.clientWidth / 2;
+    fixed.current = { seconds: xToTime(layoutRef.current, box.scrollLeft + x), at: x };
+    setZoom((before) => Math.min(MOST_ZOOM, Math.max(1, before * factor)));
+  }, []);
+  useEffect(() => {
+    const box = paneRef.current;
+    if (!box) return;
+    const turned = (event: WheelEvent): void => {
+      if (event.ctrlKey || event.metaKey) {
+        event.preventDefault();
+        zoomBy(Math.exp(-event.deltaY * 0.004), event.clientX - box.getBoundingClientRect().left);
+      } else if (box.scrollWidth > box.clientWidth && !event.shiftKey) {
+        // A wheel that only turns one way goes along the rail.
+        event.preventDefault();
+        box.scrollLeft += event.deltaX + event.deltaY;
+      }
+    };
+    box.addEventListener('wheel', turned, { passive: false });
+    return () => box.removeEventListener('wheel', turned);
+  }, [zoomBy]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another layout puts the bead elsewhere
   useEffect(() => {
     // The bead moves with the clock, outside React.
     const bead = svgRef.current?.querySelector('[data-key="bead"]');
-    const place = (seconds: number): void =>
-      bead?.setAttribute(
-        'transform',
-        `translate(${timeToX(layoutRef.current, seconds)} ${beadHeight(layoutRef.current, seconds)})`,
-      );
+    const place = (seconds: number): void => {
+      const x = timeToX(layoutRef.current, seconds);
+      bead?.setAttribute('transform', `translate(${x} ${beadHeight(layoutRef.current, seconds)})`);
+    };
+    const moved = (seconds: number): void => {
+      place(seconds);
+      const box = paneRef.current;
+      if (!box) return;
+      const scroll = scrollToShow(timeToX(layoutRef.current, seconds), box.scrollLeft, box.clientWidth);
+      if (scroll !== box.scrollLeft) box.scrollLeft = scroll;
+    };
     place(editor.clock.seconds);
-    return editor.clock.onMove(place);
+    return editor.clock.onMove(moved);
   }, [editor, layout]);
 
   if (!piece) return null;
+  const strips = stripsHeight(piece, figure);
+  /** On the rail plus and minus zoom in time. */
+  const zoomed = (event: KeyboardEvent): void => {
+    if (event.ctrlKey || event.metaKey || event.altKey || !['+', '=', '-'].includes(event.key)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    zoomBy(event.key === '-' ? 1 / 1.5 : 1.5);
+  };
   const gesture = (): RailGestureContext => ({
     editor,
     svg: svgRef.current as SVGSVGElement,
@@ -110,151 +184,165 @@ export function Rail() {
   };
 
   return (
-    <section className="rail" aria-label="Rail" style={{ minHeight: RAIL.height }}>
-      <svg
-        ref={svgRef}
-        className="rail-picture"
-        height={RAIL.height + stripsHeight(piece, figure)}
-        role="group"
-        aria-label="Poses and shifts in time"
-        onDragOver={dragOver}
-        onDragLeave={() => insertion()?.setAttribute('visibility', 'hidden')}
-        onDrop={dropped}
+    <section className="rail" aria-label="Rail" style={{ minHeight: RAIL.height }} onKeyDown={zoomed}>
+      <div
+        ref={paneRef}
+        className="rail-pane"
+        style={{ maxHeight: RAIL.height + strips.seen + SCROLLBAR }}
+        onScroll={() => svgRef.current && paneRef.current && placeNames(svgRef.current, paneRef.current)}
       >
-        <rect
-          className="rail-floor"
-          x="0"
-          y={RAIL.ruler - 4}
-          width="100%"
-          height={RAIL.height - RAIL.ruler + 4}
-          onPointerDown={(event) => dragBead(gesture(), event)}
-        />
-        <g data-key="ruler" className="rail-ruler" />
-        <OtherFigures piece={piece} figure={figure} layout={layout} />
-        {layout.arcs.map(({ shiftId }) => {
-          const status = statuses.get(shiftId);
-          const verdict = status?.plan?.health.verdict;
-          const shift = piece.shifts[shiftId];
-          const names = `${piece.poses[shift.from].name} to ${piece.poses[shift.to].name}`;
-          const select = (): void =>
-            void dispatch(sessionActions.selected({ kind: 'shift', figureId: figure?.id ?? '', shiftId }));
-          const chosen = selection?.kind === 'shift' && selection.shiftId === shiftId;
-          const marked = chosen || shiftId === matched;
-          const Mark = verdict ? VERDICT[verdict].icon : null;
-          return (
-            <g
-              key={shiftId}
-              className={`rail-shift ${verdict ?? 'pending'} ${marked ? 'chosen' : ''}`}
-              onClick={select}
-            >
-              <path data-key={`arc-${shiftId}`} className="rail-arc" />
-              <path
-                data-key={`hit-${shiftId}`}
-                className="rail-hit"
-                tabIndex={0}
-                role="button"
-                aria-pressed={chosen}
-                aria-current={shiftId === matched || undefined}
-                aria-label={`Shift ${names}, ${shift.duration} s, ${status?.failed ? 'failed' : verdict ? VERDICT[verdict].word : 'being matched'}`}
-                onKeyDown={(event) => pressed(event, select)}
-              >
-                <title>
-                  {status?.failed ??
-                    (status?.plan ? `${names}: ${status.plan.health.sentence}` : `${names}: being matched …`)}
-                </title>
-              </path>
-              <g data-key={`mark-${shiftId}`} className="rail-mark">
-                {(verdict !== 'good' || marked) && (
-                  <>
-                    <circle r="8" />
-                    {Mark ? (
-                      <Mark x={-5.5} y={-5.5} size={11} strokeWidth={2.6} />
-                    ) : (
-                      <circle className="rail-waiting" r="4" />
-                    )}
-                  </>
-                )}
-              </g>
-            </g>
-          );
-        })}
-        {layout.bars.map((bar) => {
-          const pose = piece.poses[bar.poseId];
-          const chosen = selection?.kind === 'stop' && selection.stop === bar.stop;
-          const select = (): void => figure && selectStop(editor, figure.id, bar.stop, layout);
-          return (
-            <g key={bar.stop} className={`rail-stop ${chosen ? 'chosen' : ''} ${bar.held ? '' : 'returning'}`}>
-              <line data-key={`thread-${bar.stop}`} className="rail-thread" />
-              <rect
-                data-key={`bar-${bar.stop}`}
-                className="rail-bar"
-                height={RAIL.bar}
-                rx={RAIL.bar / 2}
-                onClick={select}
-              />
-              {bar.held && (
-                <rect
-                  data-key={`edge-${bar.stop}`}
-                  className="rail-edge"
-                  width="10"
-                  height={RAIL.edge}
-                  onPointerDown={(event) => dragHold(gesture(), event, bar.poseId)}
-                >
-                  <title>Drag to hold {pose.name} longer or shorter</title>
-                </rect>
-              )}
+        <svg
+          ref={svgRef}
+          className="rail-picture"
+          width={layout.width}
+          height={RAIL.height + strips.all}
+          role="group"
+          aria-label="Poses and shifts in time"
+          onDragOver={dragOver}
+          onDragLeave={() => insertion()?.setAttribute('visibility', 'hidden')}
+          onDrop={dropped}
+        >
+          <rect
+            className="rail-floor"
+            x="0"
+            y={RAIL.ruler - 4}
+            width="100%"
+            height={RAIL.height - RAIL.ruler + 4}
+            onPointerDown={(event) => dragBead(gesture(), event)}
+          />
+          <g data-key="ruler" className="rail-ruler" />
+          <OtherFigures piece={piece} figure={figure} layout={layout} />
+          {layout.arcs.map(({ shiftId }) => {
+            const status = statuses.get(shiftId);
+            const verdict = status?.plan?.health.verdict;
+            const shift = piece.shifts[shiftId];
+            const names = `${piece.poses[shift.from].name} to ${piece.poses[shift.to].name}`;
+            const select = (): void =>
+              void dispatch(sessionActions.selected({ kind: 'shift', figureId: figure?.id ?? '', shiftId }));
+            const chosen = selection?.kind === 'shift' && selection.shiftId === shiftId;
+            const marked = chosen || shiftId === matched;
+            const Mark = verdict ? VERDICT[verdict].icon : null;
+            return (
               <g
-                data-key={`card-${bar.stop}`}
-                className="rail-card"
-                role="button"
-                tabIndex={0}
-                aria-pressed={chosen}
-                aria-label={`Pose ${bar.stop + 1}, ${pose.name}, ${bar.held ? `held ${pose.hold} s` : 'the way back to the beginning'}`}
-                onPointerDown={(event) => event.button === 0 && dragCard(gesture(), event, bar.stop)}
-                onKeyDown={(event) => pressed(event, select)}
-                onDoubleClick={() => {
-                  select();
-                  dispatch(drawingActions.changed({ details: 'pose', renames: bar.poseId }));
-                }}
+                key={shiftId}
+                className={`rail-shift ${verdict ?? 'pending'} ${marked ? 'chosen' : ''}`}
+                onClick={select}
               >
-                <rect className="rail-card-paper" width={RAIL.card} height={RAIL.card} rx="6" />
-                <PoseImage picture={posePicture(piece, pose)} size={RAIL.card - 10} x={5} y={5} />
-                <title>{pose.name}: drag to move it along the rail, press twice to rename it</title>
+                <path data-key={`arc-${shiftId}`} className="rail-arc" />
+                <path
+                  data-key={`hit-${shiftId}`}
+                  className="rail-hit"
+                  tabIndex={0}
+                  role="button"
+                  aria-pressed={chosen}
+                  aria-current={shiftId === matched || undefined}
+                  aria-label={`Shift ${names}, ${shift.duration} s, ${status?.failed ? 'failed' : verdict ? VERDICT[verdict].word : 'being matched'}`}
+                  onKeyDown={(event) => pressed(event, select)}
+                >
+                  <title>
+                    {status?.failed ??
+                      (status?.plan ? `${names}: ${status.plan.health.sentence}` : `${names}: being matched …`)}
+                  </title>
+                </path>
+                <g data-key={`mark-${shiftId}`} className="rail-mark">
+                  {(verdict !== 'good' || marked) && (
+                    <>
+                      <circle r="8" />
+                      {Mark ? (
+                        <Mark x={-5.5} y={-5.5} size={11} strokeWidth={2.6} />
+                      ) : (
+                        <circle className="rail-waiting" r="4" />
+                      )}
+                    </>
+                  )}
+                </g>
               </g>
-            </g>
-          );
-        })}
-        <g
-          data-key="add"
-          className="rail-add"
-          role="button"
-          tabIndex={0}
-          aria-label="Add poses from SVG files"
-          onClick={() => chooseFiles()}
-          onKeyDown={(event) => pressed(event, () => chooseFiles())}
-        >
-          <rect width={RAIL.card} height={RAIL.card} rx="6" />
-          <path d={`M${RAIL.card / 2} 15v14M15 ${RAIL.card / 2}h14`} />
-          <title>Add poses from SVG files</title>
-        </g>
-        {layout.bars.length === 0 && (
-          <text className="rail-empty" x={RAIL.padding + RAIL.card + 14} y={RAIL.cardTop + RAIL.card / 2 + 4}>
-            Poses will hang here in the order in which they play, with an arc from one to the next.
-          </text>
-        )}
-        <g data-key="insertion" className="rail-insertion" visibility="hidden">
-          <line y1="2" y2={RAIL.ruler - 6} />
-        </g>
-        <g
-          data-key="bead"
-          className="rail-bead"
-          visibility={layout.scale > 0 ? 'visible' : 'hidden'}
-          onPointerDown={(event) => dragBead(gesture(), event)}
-        >
-          <circle className="rail-bead-reach" r="14" />
-          <circle className="rail-bead-body" r="6.5" />
-        </g>
-      </svg>
+            );
+          })}
+          {layout.bars.map((bar) => {
+            const pose = piece.poses[bar.poseId];
+            const chosen = selection?.kind === 'stop' && selection.stop === bar.stop;
+            const select = (): void => figure && selectStop(editor, figure.id, bar.stop, layout);
+            return (
+              <g key={bar.stop} className={`rail-stop ${chosen ? 'chosen' : ''} ${bar.held ? '' : 'returning'}`}>
+                <line data-key={`thread-${bar.stop}`} className="rail-thread" />
+                <rect
+                  data-key={`bar-${bar.stop}`}
+                  className="rail-bar"
+                  height={RAIL.bar}
+                  rx={RAIL.bar / 2}
+                  onClick={select}
+                />
+                {bar.held && (
+                  <rect
+                    data-key={`edge-${bar.stop}`}
+                    className="rail-edge"
+                    width="10"
+                    height={RAIL.edge}
+                    onPointerDown={(event) => dragHold(gesture(), event, bar.poseId)}
+                  >
+                    <title>Drag to hold {pose.name} longer or shorter</title>
+                  </rect>
+                )}
+                <g
+                  data-key={`card-${bar.stop}`}
+                  className="rail-card"
+                  role="button"
+                  tabIndex={0}
+                  aria-pressed={chosen}
+                  aria-label={`Pose ${bar.stop + 1}, ${pose.name}, ${bar.held ? `held ${pose.hold} s` : 'the way back to the beginning'}`}
+                  onPointerDown={(event) => event.button === 0 && dragCard(gesture(), event, bar.stop)}
+                  onKeyDown={(event) => pressed(event, select)}
+                  onDoubleClick={() => {
+                    select();
+                    dispatch(drawingActions.changed({ details: 'pose', renames: bar.poseId }));
+                  }}
+                >
+                  <rect className="rail-card-paper" width={RAIL.card} height={RAIL.card} rx="6" />
+                  <PoseImage picture={posePicture(piece, pose)} size={RAIL.card - 10} x={5} y={5} />
+                  <title>{pose.name}: drag to move it along the rail, press twice to rename it</title>
+                </g>
+              </g>
+            );
+          })}
+          <g
+            data-key="add"
+            className="rail-add"
+            role="button"
+            tabIndex={0}
+            aria-label="Add poses from SVG files"
+            onClick={() => chooseFiles()}
+            onKeyDown={(event) => pressed(event, () => chooseFiles())}
+          >
+            <rect width={RAIL.card} height={RAIL.card} rx="6" />
+            <path d={`M${RAIL.card / 2} 15v14M15 ${RAIL.card / 2}h14`} />
+            <title>Add poses from SVG files</title>
+          </g>
+          {layout.bars.length === 0 && (
+            <text className="rail-empty" x={RAIL.padding + RAIL.card + 14} y={RAIL.cardTop + RAIL.card / 2 + 4}>
+              Poses will hang here in the order in which they play, with an arc from one to the next.
+            </text>
+          )}
+          <g data-key="insertion" className="rail-insertion" visibility="hidden">
+            <line y1="2" y2={RAIL.ruler - 6} />
+          </g>
+          <g
+            data-key="bead"
+            className="rail-bead"
+            visibility={layout.scale > 0 ? 'visible' : 'hidden'}
+            onPointerDown={(event) => dragBead(gesture(), event)}
+          >
+            <circle className="rail-bead-reach" r="14" />
+            <circle className="rail-bead-body" r="6.5" />
+          </g>
+        </svg>
+      </div>
+      {layout.scale > 0 && (
+        <div className="rail-zoom" role="group" aria-label="Zoom in time">
+          <IconButton icon={ZoomOut} label="Zoom out in time" disabled={zoom <= 1} onClick={() => zoomBy(1 / 1.5)} />
+          <IconButton icon={ZoomIn} label="Zoom in in time" disabled={zoom >= MOST_ZOOM} onClick={() => zoomBy(1.5)} />
+        </div>
+      )}
     </section>
   );
 }

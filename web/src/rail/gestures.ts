@@ -26,10 +26,13 @@ function followOnRail(
   event: React.PointerEvent,
   on: { move(x: number, y: number): void; end(kept: boolean): void; movesParts?: boolean },
 ): void {
-  const box = svg.getBoundingClientRect();
   followPointer(event, {
     move: ({ clientX, clientY }) => {
-      const move = (): void => on.move(clientX - box.left, clientY - box.top);
+      // The rail may be scrolled on the way.
+      const move = (): void => {
+        const box = svg.getBoundingClientRect();
+        on.move(clientX - box.left, clientY - box.top);
+      };
       if (on.movesParts) moved.set(svg, move);
       move();
     },

@@ -1,7 +1,19 @@
 import { ease, pieceDuration } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { pieceOf } from '../testing/pieces';
-import { beadHeight, insertionStop, layoutRail, RAIL, rulerStep, spread, timeToX, xToTime } from './layout';
+import {
+  beadHeight,
+  insertionStop,
+  layoutRail,
+  MOST_ZOOM,
+  RAIL,
+  railWidth,
+  rulerStep,
+  scrollToShow,
+  spread,
+  timeToX,
+  xToTime,
+} from './layout';
 
 const SQUARE = 'M0 0H10V10H0Z';
 const piece = pieceOf([SQUARE, SQUARE, SQUARE]);
@@ -34,6 +46,28 @@ describe('the rail is true to scale', () => {
 
   test('a gesture may keep the scale', () => {
     expect(layoutRail(piece, piece.figures.f, 1280, 99, 100).bars[0].x1).toBe(RAIL.padding + 80);
+  });
+});
+
+describe('a long rail', () => {
+  test('is as wide as its pane where its cards have room, else as wide as they need, and wider by the zoom', () => {
+    expect(railWidth(1280, 3, 1)).toBe(1280);
+    expect(railWidth(1280, 3, 2)).toBe(2560);
+    expect(railWidth(1280, 3, 1e6)).toBe(1280 * MOST_ZOOM);
+    const many = pieceOf(Array.from({ length: 40 }, () => SQUARE));
+    const width = railWidth(1280, 40, 1);
+    expect(width).toBeGreaterThan(1280);
+    const { bars } = layoutRail(many, many.figures.f, width, pieceDuration(many));
+    for (let i = 1; i < bars.length; i++)
+      expect(bars[i].cardX - bars[i - 1].cardX).toBeGreaterThanOrEqual(RAIL.card + RAIL.cardGap - 1e-9);
+    expect(bars[39].cardX + RAIL.card).toBeLessThanOrEqual(width);
+  });
+
+  test('is scrolled only where the bead would be out of sight', () => {
+    expect(scrollToShow(500, 0, 1280)).toBe(0);
+    expect(scrollToShow(1300, 0, 1280)).toBe(1300 - 0.15 * 1280);
+    expect(scrollToShow(1400, 1500, 1280)).toBeCloseTo(1400 - 0.85 * 1280, 9);
+    expect(scrollToShow(40, 300, 1280)).toBe(0);
   });
 });
 

@@ -23,6 +23,22 @@ export const RAIL = {
 } as const;
 
 const CURVE_STEPS = 40;
+/** How much longer than the whole piece in sight the rail may be drawn. */
+export const MOST_ZOOM = 40;
+
+/** How wide the rail must be drawn, px: as wide as its pane, or as all cards side by side, times a zoom from 1 to `MOST_ZOOM`. */
+export function railWidth(pane: number, cards: number, zoom: number): number {
+  const least = 4 + cards * (RAIL.card + RAIL.cardGap) + 2 * RAIL.card + 16;
+  return Math.round(Math.max(pane, least) * Math.min(MOST_ZOOM, Math.max(1, zoom)));
+}
+
+/** Where a pane `pane` px wide must be scrolled to, so that `x` is in sight: as it is, or with `x` near its left end (or its right, going back). */
+export function scrollToShow(x: number, scroll: number, pane: number): number {
+  if (x >= scroll + SIGHT_PX && x <= scroll + pane - SIGHT_PX) return scroll;
+  return Math.max(0, x < scroll + SIGHT_PX ? x - 0.85 * pane : x - 0.15 * pane);
+}
+/** Nearer to an edge than this is out of sight. */
+const SIGHT_PX = 16;
 
 export interface BarLayout {
   readonly stop: number;
