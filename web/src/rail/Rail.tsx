@@ -73,6 +73,7 @@ export function Rail() {
   const paneRef = useRef<HTMLDivElement>(null);
   const [pane, setPane] = useState(0);
   const [zoom, setZoom] = useState(1);
+  const zoomRef = useRef(1);
   /** What stays where it is while the rail is zoomed: a time, and how far from the left of the pane, px. */
   const fixed = useRef<{ readonly seconds: number; readonly at: number } | null>(null);
   const figure = piece ? chosenFigure(piece, selection) : undefined;
@@ -105,9 +106,13 @@ export function Rail() {
   const zoomBy = useCallback((factor: number, at?: number): void => {
     const box = paneRef.current;
     if (!box) return;
+    const next = Math.min(MOST_ZOOM, Math.max(1, zoomRef.current * factor));
+    // Nothing to keep in place where nothing changes.
+    if (next === zoomRef.current) return;
+    zoomRef.current = next;
     const x = at ?? box.clientWidth / 2;
     fixed.current = { seconds: xToTime(layoutRef.current, box.scrollLeft + x), at: x };
-    setZoom((before) => Math.min(MOST_ZOOM, Math.max(1, before * factor)));
+    setZoom(next);
   }, []);
   useEffect(() => {
     const box = paneRef.current;

@@ -1,7 +1,7 @@
 import fs from 'node:fs';
 import { type PathEngine, readFont, type TextFont } from '@core';
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { drawingActions } from '../../state';
+import { changePiece, drawingActions } from '../../state';
 import { drawnPiece } from '../../testing/drawn-piece';
 import { Driver, engineOf } from '../../testing/driver';
 import { pathEngine } from '../../testing/engine';
@@ -55,6 +55,37 @@ describe('typing', () => {
     expect(driver.history.slice(-3)).toEqual(['Type', 'Set the text', 'Set the text']);
     driver.run('undo').run('undo').run('undo');
     expect(driver.parts().map(({ name }) => name)).toEqual(['T', 'e', 'x', 't']);
+  });
+
+  test('a duplicated text is a text with letters of its own', async () => {
+    const driver = await typed();
+    driver.run('duplicate');
+    const [figure] = driver.piece.figureOrder;
+    expect(Object.keys(driver.piece.texts)).toHaveLength(2);
+    const glyph = (stop: number) => driver.parts(figure, stop)[0].source;
+    expect([glyph(0)?.kind, glyph(1)?.kind]).toEqual(['glyph', 'glyph']);
+    expect(glyph(1)).not.toEqual(glyph(0));
+    const own = glyph(1) as { text: string };
+    await changeText(driver.store, driver.editor.shapes, driver.pose(figure, 1).id, own.text, { content: 'Sea' });
+    const letters = (stop: number): string =>
+      driver
+        .parts(figure, stop)
+        .map(({ name }) => name)
+        .join('');
+    expect([letters(0), letters(1)]).toEqual(['Text', 'Sea']);
+    expect(driver.piece.texts[own.text].content).toBe('Sea');
+  });
+
+  test('pose and figure are called like the letters, unless somebody gave them a name', async () => {
+    const driver = await typed();
+    const [figure] = driver.piece.figureOrder;
+    const change = (content: string) =>
+      changeText(driver.store, driver.editor.shapes, driver.pose().id, textOf(driver).id, { content });
+    await change('Quay 7');
+    expect([driver.pose().name, driver.piece.figures[figure].name]).toEqual(['Quay 7', 'Quay 7']);
+    driver.store.dispatch(changePiece('Rename', (draft) => void (draft.figures[figure].name = 'Sign')));
+    await change('Pier');
+    expect([driver.pose().name, driver.piece.figures[figure].name]).toEqual(['Pier', 'Sign']);
   });
 
   test('changes that come faster than letters are set all count', async () => {

@@ -5,6 +5,7 @@ import {
   insertPoses,
   newPose,
   type Part,
+  type PieceDraft,
   setText,
   type TextLayout,
   type TextRecord,
@@ -64,6 +65,24 @@ export async function addText(
   });
 }
 
+const NAME_LIMIT = 40;
+const nameOf = (letters: string): string => letters.trim().replace(/\s+/g, ' ').slice(0, NAME_LIMIT);
+
+/** A pose and its figure that are named after a text go on being so; a name that somebody gave stays. */
+function nameAfterLetters(draft: PieceDraft, poseId: Id, before: string, now: string): void {
+  const name = nameOf(now);
+  const named = (one: { name: string }): boolean => one.name === nameOf(before) || /^Text( \d+)?$/.test(one.name);
+  const figure = Object.values(draft.figures).find(({ poses }) => poses.includes(poseId));
+  const pose = draft.poses[poseId];
+  if (name === '') return;
+  if (named(pose)) pose.name = name;
+  if (figure && figure.poses[0] === poseId && named(figure))
+    figure.name = freeName(
+      Object.values(draft.figures).flatMap((other) => (other.id === figure.id ? [] : [other.name])),
+      name,
+    );
+}
+
 /** The last change of a text that is under way; the next one waits for it, so that each starts from what the one before made. */
 const underWay = new WeakMap<AppStore, Promise<void>>();
 
@@ -108,6 +127,7 @@ async function layOut(
       store.dispatch(
         changePiece(change.content !== undefined ? 'Type' : 'Set the text', (draft) => {
           setText(draft, poseId, text, layout.glyphs, newPaint(true), freshId);
+          if (change.content !== undefined) nameAfterLetters(draft, poseId, before.content, change.content);
         }),
       );
       if (change.content !== undefined || change.font !== undefined) tellNotes(store, layout);

@@ -1,6 +1,7 @@
 import {
   checkPiece,
   emptyPiece,
+  type Id,
   insertPoses,
   type NewPose,
   newFigure,
@@ -12,6 +13,7 @@ import {
   poseBox,
   removeFigure,
   removeStop,
+  type TextRecord,
   transformedPart,
   writeStillSvg,
 } from '@core';
@@ -31,12 +33,25 @@ const copyOfParts = (parts: readonly Part[]): Part[] =>
     })),
   }));
 
-/** A copy of a pose; texts become points, since a text belongs to one pose. */
-function copyOfPose(pose: Pose, parts: readonly Part[]): NewPose {
-  const copies = copyOfParts(parts).map(({ source, ...part }) =>
-    source && source.kind !== 'glyph' ? { ...part, source } : part,
-  );
+/** A copy of a pose, and of the texts in it: a text belongs to one pose. Of texts that are not known the letters become points. */
+function copyOfPose(
+  pose: Pose,
+  parts: readonly Part[],
+  texts: Piece['texts'] = {},
+): NewPose & { readonly texts: readonly TextRecord[] } {
+  const copiedTexts = new Map<Id, TextRecord>();
+  const copyOfText = (id: Id): TextRecord | undefined => {
+    const known = copiedTexts.get(id) ?? (texts[id] && { ...texts[id], id: freshId('t') });
+    if (known) copiedTexts.set(id, known);
+    return known;
+  };
+  const copies = copyOfParts(parts).map(({ source, ...part }): Part => {
+    if (source?.kind !== 'glyph') return source ? { ...part, source } : part;
+    const text = copyOfText(source.text);
+    return text ? { ...part, source: { ...source, text: text.id } } : part;
+  });
   return {
+    texts: [...copiedTexts.values()],
     pose: {
       ...pose,
       id: freshId('q'),
@@ -55,9 +70,12 @@ export function duplicateSelectedPose(store: AppStore): void {
   const { document, session } = store.getState();
   const found = document.piece && selectedPose(document.piece, session.selection);
   if (!document.piece || !found) return;
-  const copy = copyOfPose(found.pose, partsOf(document.piece, found.pose));
+  const { texts, ...copy } = copyOfPose(found.pose, partsOf(document.piece, found.pose), document.piece.texts);
   store.dispatch(
-    changePiece('Duplicate pose', (draft) => insertPoses(draft, found.figure.id, [copy], freshId, found.stop + 1)),
+    changePiece('Duplicate pose', (draft) => {
+      for (const text of texts) draft.texts[text.id] = text as PieceDraft['texts'][Id];
+      insertPoses(draft, found.figure.id, [copy], freshId, found.stop + 1);
+    }),
   );
   store.dispatch(sessionActions.selected({ kind: 'stop', figureId: found.figure.id, stop: found.stop + 1 }));
 }
