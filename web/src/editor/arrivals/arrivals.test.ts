@@ -50,6 +50,12 @@ describe('bringing files in', () => {
     expect(state().session.busy).toBeNull();
   });
 
+  test('a figure of one file is called like the file', async () => {
+    const { arrivals, state } = open();
+    await arrivals.take([source('ferry-sign.svg')]);
+    expect(Object.values(state().document.piece?.figures ?? {}).map(({ name }) => name)).toEqual(['ferry sign']);
+  });
+
   test('goes where it was dropped', async () => {
     const { arrivals, state } = open();
     await arrivals.take([source('a.svg'), source('b.svg')]);

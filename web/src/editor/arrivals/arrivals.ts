@@ -187,7 +187,8 @@ export class Arrivals {
           });
           return;
         }
-        if (!draft.figures[figureId]) addFigure(draft, figureId, freeName(names, 'Figure 1'));
+        if (!draft.figures[figureId])
+          addFigure(draft, figureId, freeName(names, files.length === 1 ? files[0].name : 'Figure 1'));
         insertPoses(draft, figureId, placed, freshId, at);
       }),
     );
