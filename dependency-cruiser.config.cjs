@@ -73,7 +73,7 @@ module.exports = {
       to: {
         dependencyTypes: ['npm', 'npm-dev', 'core', 'npm-no-pkg', 'npm-unknown'],
         pathNot:
-          'node_modules/(?:saxes|culori|flatbush|flatqueue|immer|opentype\\.js|@types/culori|@types/opentype\\.js)/',
+          'node_modules/(?:saxes|css-what|culori|flatbush|flatqueue|immer|opentype\\.js|@types/culori|@types/opentype\\.js)/',
       },
     },
     { name: 'core-alone', severity: 'error', from: { path: '^core/src/' }, to: { path: '^(?:web|server|e2e)/' } },
