@@ -12,6 +12,7 @@ export class CurveFlow {
   private readonly first: Float64Array;
   private readonly right: Float64Array;
   private readonly edge: Float64Array;
+  private readonly kept: Float64Array;
 
   constructor(points: number) {
     this.n = points;
@@ -21,6 +22,7 @@ export class CurveFlow {
     this.first = new Float64Array(points);
     this.right = new Float64Array(points);
     this.edge = new Float64Array(points);
+    this.kept = new Float64Array(2 * points);
   }
 
   /** One step of length `time` in px², without keeping the area. A circle of radius r gets √(r² − 2·time). */
@@ -52,8 +54,14 @@ export class CurveFlow {
   flow(p: Float64Array, time: number, steps: number): void {
     for (let k = 0; k < steps; k++) {
       const before = polygonArea(p);
+      this.kept.set(p);
       this.step(p, time / steps);
       const after = polygonArea(p);
+      // Edges of a millionth beside others leave nothing of the numbers: then it is as round as it gets.
+      if (!Number.isFinite(after)) {
+        p.set(this.kept);
+        return;
+      }
       if (!(after / before > 1 / 6)) return;
       scaleAboutCentroid(p, Math.sqrt(before / after));
     }

@@ -107,6 +107,16 @@ describe('the curve-shortening flow (Gage & Hamilton, 1986)', () => {
     expect(polygonArea(q)).toBeCloseTo(area, 6);
   });
 
+  test('a corner a thousand times as far away as all others leaves numbers that are finite, however long it flows', () => {
+    for (const points of [4, 12, 60])
+      for (const time of [1e9, 1e12, 1e15]) {
+        const p = circle(140, points);
+        p[3] = -1e5;
+        new CurveFlow(points).flow(p, time, 8);
+        expect(p.every(Number.isFinite)).toBe(true);
+      }
+  });
+
   test('rounds a star: its length falls, its area stays', () => {
     const star = Float64Array.from({ length: 40 }, (_, k) => {
       const r = (k >> 1) % 2 === 0 ? 50 : 20;

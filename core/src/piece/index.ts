@@ -6,6 +6,7 @@ export * from './clip-shapes';
 export { canClip, clipChain } from './clips';
 export * from './decisions';
 export * from './defaults';
+export { duplicateFigures } from './duplicate-figures';
 export * from './edit';
 export * from './edit-outline';
 export * from './exchange';

@@ -4,6 +4,7 @@ import {
   applyPlacementRules,
   type Box,
   distributeBoxes,
+  duplicateFigures,
   type Id,
   includeBox,
   type Matrix,
@@ -222,6 +223,30 @@ export function removeChosenFigures(store: AppStore): void {
       for (const id of ids) removeFigure(draft, id);
     }),
   );
+}
+
+/** Copies the chosen figures with all their poses and shifts, and chooses the copies. */
+export function duplicateChosenFigures(store: AppStore): void {
+  const ids = chosenFigures(store.getState());
+  const { piece } = store.getState().document;
+  if (!piece || ids.length === 0) return;
+  let copies: Id[] = [];
+  store.dispatch(
+    changePiece(
+      ids.length === 1 ? `Duplicate ${piece.figures[ids[0]].name}` : `Duplicate ${ids.length} figures`,
+      (draft) => {
+        copies = duplicateFigures(draft, ids, freshId);
+        const names = Object.values(piece.figures).map(({ name }) => name);
+        for (const id of copies) {
+          draft.figures[id].name = freeName(names, `${draft.figures[id].name} copy`.slice(0, 190));
+          names.push(draft.figures[id].name);
+        }
+      },
+    ),
+  );
+  if (copies.length === 0 || !store.getState().document.piece?.figures[copies[0]]) return;
+  store.dispatch(sessionActions.selected({ kind: 'stop', figureId: copies[0], stop: 0 }));
+  store.dispatch(drawingActions.alsoChosen(copies.slice(1)));
 }
 
 /** Puts the chosen figures into one group, or takes them out of theirs. */

@@ -12,6 +12,7 @@ import {
 } from '../../state';
 import {
   chooseAllFigures,
+  duplicateChosenFigures,
   groupChosen,
   nudgeTargets,
   removeChosenFigures,
@@ -176,7 +177,10 @@ export const COMMANDS = [
     group: 'Change',
     keys: ['mod+d'],
     isEnabled: (state) => state.session.selection?.kind === 'stop',
-    run: ({ editor }) => duplicateSelectedPose(editor.store),
+    run: ({ editor }) => {
+      if (editor.store.getState().drawing.also.length > 0) duplicateChosenFigures(editor.store);
+      else duplicateSelectedPose(editor.store);
+    },
   },
   {
     id: 'rename',

@@ -167,6 +167,19 @@ describe('selecting and moving', () => {
     expect(driver.state.session.selection).toBeNull();
   });
 
+  test('several figures are duplicated together, with their shifts, and the copies are chosen', () => {
+    const driver = new Driver(drawnPiece(SQUARE, RIGHT));
+    driver.press(150, 150).press(350, 150, { shift: true }).run('duplicate');
+    expect(driver.piece.figureOrder).toHaveLength(4);
+    const [, , ...copies] = driver.piece.figureOrder;
+    expect(driver.state.session.selection).toMatchObject({ figureId: copies[0] });
+    expect(driver.state.drawing.also).toEqual(copies.slice(1));
+    expect(copies.map((id) => driver.points(id))).toEqual([driver.points('f0'), driver.points('f1')]);
+    expect(driver.history).toEqual(['Duplicate 2 figures']);
+    driver.run('undo');
+    expect(driver.piece.figureOrder).toEqual(['f0', 'f1']);
+  });
+
   test('keys nudge by one and by ten', () => {
     const driver = new Driver(drawnPiece(SQUARE)).select();
     driver.run('nudge-left-1' as never).run('nudge-down-10' as never);

@@ -24,6 +24,7 @@ import {
   ChevronsDown,
   ChevronsUp,
   ChevronUp,
+  CopyPlus,
   Eye,
   EyeOff,
   GripVertical,
@@ -43,6 +44,7 @@ import {
   changeFigure,
   chooseFigure,
   chosenFigures,
+  duplicateChosenFigures,
   groupChosen,
   removeChosenFigures,
   restack,
@@ -182,6 +184,12 @@ function Figures({ piece }: { readonly piece: Piece }) {
             onClick={() => groupChosen(store, true)}
           />
         )}
+        <IconButton
+          icon={CopyPlus}
+          label="Duplicate figures"
+          disabled={ids.length === 0}
+          onClick={() => duplicateChosenFigures(store)}
+        />
         <IconButton
           icon={Trash2}
           label="Remove figures"
