@@ -112,7 +112,8 @@ describe('the curve-shortening flow (Gage & Hamilton, 1986)', () => {
       for (const time of [1e9, 1e12, 1e15]) {
         const p = circle(140, points);
         p[3] = -1e5;
-        new CurveFlow(points).flow(p, time, 8);
+        const flow = new CurveFlow(points);
+        for (let k = 0; k < 20; k++) flow.flow(p, time, 1);
         expect(p.every(Number.isFinite)).toBe(true);
       }
   });
