@@ -1,6 +1,6 @@
 import { X } from 'lucide-react';
 import { useEffect } from 'react';
-import { sessionActions, useAppDispatch, useAppSelector, useRestorePieceMutation } from '../state';
+import { documentActions, sessionActions, useAppDispatch, useAppSelector, useRestorePieceMutation } from '../state';
 import { IconButton } from '../ui';
 
 const NOTICE_MS = 8_000;
@@ -8,6 +8,7 @@ const NOTICE_MS = 8_000;
 /** What the program has to say: refusals stay until they are closed, notices go by themselves. */
 export function Messages() {
   const messages = useAppSelector((state) => state.session.messages);
+  const last = useAppSelector((state) => state.document.past[state.document.past.length - 1]?.id);
   const dispatch = useAppDispatch();
   const [restore] = useRestorePieceMutation();
   useEffect(() => {
@@ -40,6 +41,18 @@ export function Messages() {
               className="btn outlined btn-sm"
               onClick={() => {
                 void restore(message.undoDelete as string);
+                dispatch(sessionActions.dismissed(message.id));
+              }}
+            >
+              Undo
+            </button>
+          )}
+          {message.undoChange !== undefined && message.undoChange === last && (
+            <button
+              type="button"
+              className="btn outlined btn-sm"
+              onClick={() => {
+                dispatch(documentActions.undone());
                 dispatch(sessionActions.dismissed(message.id));
               }}
             >

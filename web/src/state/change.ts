@@ -36,6 +36,24 @@ export function makeChange(piece: Piece, name: string, recipe: Recipe): Change |
   return { piece: kept, entry, lost };
 }
 
+/** Says which adjustable shapes and letters a change has turned into points; undefined where it has turned none. */
+function becamePoints(before: Piece, after: Piece): string | undefined {
+  const turned = Object.values(after.parts).filter((part) => {
+    const was = before.parts[part.id];
+    return was !== part && was?.source && !part.source;
+  });
+  if (turned.length === 0) return undefined;
+  const letters = turned.filter(({ id }) => before.parts[id].source?.kind === 'glyph');
+  if (letters.length === turned.length)
+    return `The letters “${letters
+      .map(({ name }) => name)
+      .join('')
+      .slice(0, 40)}” are points now: they no longer follow their text.`;
+  const names = turned.map(({ name }) => `“${name}”`);
+  const one = names.length === 1;
+  return `${names.slice(0, 3).join(', ')}${names.length > 3 ? ` and ${names.length - 3} more` : ''} ${one ? 'is' : 'are'} points now: ${one ? 'it is' : 'they are'} no longer adjustable.`;
+}
+
 /** Changes the open piece as one undoable step; nothing happens when the recipe changes nothing. */
 export const changePiece =
   (name: string, recipe: Recipe) =>
@@ -56,4 +74,6 @@ export const changePiece =
     }
     dispatch(documentActions.committed(change));
     for (const text of change.lost) dispatch(sessionActions.told({ tone: 'notice', text }));
+    const points = becamePoints(piece, change.piece);
+    if (points) dispatch(sessionActions.told({ tone: 'notice', text: points, undoChange: change.entry.id }));
   };

@@ -15,6 +15,8 @@ export interface Message {
   readonly text: string;
   readonly details?: readonly string[];
   readonly undoDelete?: string;
+  /** The step that “Undo” takes back, as long as it is the last one. */
+  readonly undoChange?: number;
 }
 
 /** Shapes that have just arrived, and the rule by which they were placed. */

@@ -100,6 +100,7 @@ describe('typing', () => {
     expect(driver.parts().map(({ name, source }) => [name, source])).toEqual(
       ['P', 'i', 'e', 'r'].map((c) => [c, undefined]),
     );
+    expect(driver.messages).toContain('The letters “Pier” are points now: they no longer follow their text.');
   });
 
   test('a text of nothing is refused with a reason, missing letters are told', async () => {

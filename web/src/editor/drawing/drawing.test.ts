@@ -449,6 +449,8 @@ describe('drawing', () => {
     expect(driver.parts()[0].source).toMatchObject({ width: 240, height: 120 });
     await turnTargetsIntoPoints(driver.store, 0);
     expect(driver.parts()[0].source).toBeUndefined();
+    expect(driver.messages).toContain('“Rectangle” is points now: it is no longer adjustable.');
+    expect(driver.state.session.messages[0].undoChange).toBe(driver.state.document.past.at(-1)?.id);
     driver.run('leave');
     driver.store.dispatch(drawingActions.shapeChosen('star'));
     driver.press(400, 400);
