@@ -1,6 +1,6 @@
 import { expect, test } from './support/fixtures';
 
-test('a beginner draws an ellipse and a rectangle, makes the one the next pose of the other on the bar, and it moves', async ({
+test('a beginner makes circle, square and back in eight presses: two shapes, and on the bar the next pose and the way back', async ({
   page,
   shelf,
   piece,
@@ -25,13 +25,17 @@ test('a beginner draws an ellipse and a rectangle, makes the one the next pose o
   await expect(piece.cards).toHaveCount(2);
   await piece.matched();
   await expect(page.getByTestId('drawn')).toContainText('Rectangle became the next pose of Ellipse.');
-  // Another change, and it is settled.
-  await page.getByRole('tab', { name: 'Pose' }).click();
-  await piece.setNumber('Hold', '0.7');
+  // The eighth press closes the loop; with another change what was drawn is settled.
+  await page.getByRole('button', { name: 'Then back to the first' }).click();
+  await expect(piece.cards).toHaveCount(3);
   await expect(page.getByTestId('drawn')).toHaveCount(0);
+  await piece.matched();
   await piece.saved();
   const stored = await piece.stored();
-  expect(Object.keys(stored.shifts)).toHaveLength(1);
+  expect(Object.values(stored.shifts).map(({ from, to }) => [from, to])).toEqual([
+    stored.figures[stored.figureOrder[0]].poses,
+    [...stored.figures[stored.figureOrder[0]].poses].reverse(),
+  ]);
 });
 
 test('names: double press and F2 in the list, on the rail and by key', async ({ page, piece }) => {

@@ -1,8 +1,10 @@
+import { isClosedRail, setClosedRail } from '@core';
 import { X } from 'lucide-react';
 import { useAppStore, useOpenPiece } from '../../context';
 import { redrawAs } from '../../editor';
-import { type DrawsAs, drawingActions, useAppDispatch, useAppSelector } from '../../state';
+import { changePiece, type DrawsAs, drawingActions, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
+import { freshId } from '../../workers';
 import './arrival.scss';
 
 /** Tells what a drawn outline has become, and lets it become something else, until the next change. */
@@ -37,6 +39,18 @@ export function DrawnBar() {
           Make it {words[as]}
         </button>
       ))}
+      {drawn.as === 'pose' && !isClosedRail(piece, figure) && (
+        <button
+          type="button"
+          className="btn btn-link p-0"
+          title="The loop closes without a jump"
+          onClick={() =>
+            dispatch(changePiece('Close the loop', (draft) => setClosedRail(draft, figure.id, true, freshId)))
+          }
+        >
+          Then back to the first
+        </button>
+      )}
       <IconButton icon={X} label="Close" onClick={() => dispatch(drawingActions.changed({ drawn: null }))} />
     </div>
   );
