@@ -18,6 +18,7 @@ beforeEach(() => {
 
 let ids = 0;
 const engine = {
+  cancel: () => {},
   readSvg: async (text: string) => readSvg(text),
   arrive: async (files: readonly ArrivingFile[], form: ArrivalForm) =>
     posesOfArrival(files, form, null, (prefix) => `${prefix}${++ids}`),
@@ -92,6 +93,23 @@ describe('bringing files in', () => {
     expect(await arrivals.take([source('bad.svg', '<svg')])).toBe(0);
     expect(state().document).toBe(before);
     expect(state().session.arrival).toBeNull();
+  });
+
+  test('stopped at any time nothing comes in, also while a file is still being fetched, and the next files are read again', async () => {
+    const { arrivals, state } = open();
+    const fetched: ImportSource = {
+      name: 'fetched.svg',
+      size: 10,
+      text: async () => {
+        arrivals.stop();
+        return svg();
+      },
+    };
+    expect(await arrivals.take([source('first.svg'), fetched])).toBe(0);
+    expect(names(state())).toEqual([]);
+    expect(state().session.messages.map(({ text }) => text)).toEqual(['Reading was stopped. Nothing came in.']);
+    expect(state().session.busy).toBeNull();
+    expect(await arrivals.take([source('later.svg')])).toBe(1);
   });
 
   test('a piece that was left meanwhile stays as it is', async () => {

@@ -62,6 +62,8 @@ interface Kept {
  */
 export class Arrivals {
   private kept: Kept | null = null;
+  /** Was the reading under way given up? */
+  private stopped = false;
 
   constructor(
     private readonly store: AppStore,
@@ -79,6 +81,12 @@ export class Arrivals {
     return this.kept !== null && past[past.length - 1]?.id === this.kept.entry;
   }
 
+  /** Gives up the reading under way, whatever it is at: nothing comes in. */
+  stop(): void {
+    this.stopped = true;
+    this.engine.cancel();
+  }
+
   /**
    * Reads SVG sources in a worker and puts them on the rail before stop `at` (default: at the end), as one undoable step. What cannot be read
    * is told, file by file, and changes nothing. Returns how many poses came in.
@@ -89,6 +97,7 @@ export class Arrivals {
     const files: ArrivingFile[] = [];
     const notes: string[] = [];
     const refused: string[] = [];
+    this.stopped = false;
     try {
       for (const [i, source] of sources.entries()) {
         const text =
@@ -101,7 +110,11 @@ export class Arrivals {
             throw new Error(
               `Expected a file of at most ${BYTE_LIMIT / 1024 / 1024} MB; this one has ${(source.size / 1024 / 1024).toFixed(1)} MB.`,
             );
-          const reading = await this.engine.readSvg(await source.text(), tell);
+          const svg = await source.text();
+          // Given up before the worker had anything to do.
+          if (this.stopped) throw new EngineCancelled();
+          const reading = await this.engine.readSvg(svg, tell);
+          if (this.stopped) throw new EngineCancelled();
           files.push({ name: stem(source.name), reading });
           notes.push(...reading.notes.map((note) => `${source.name}: ${note}.`));
         } catch (error) {

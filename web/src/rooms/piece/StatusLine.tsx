@@ -2,7 +2,7 @@ import { frameOfSeconds } from '@core';
 import { Maximize, PanelLeft, PanelRight, Pause, Play, SkipBack, SkipForward, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
-import { useEditor, useEngines, usePlanStatuses, usePlaying } from '../../context';
+import { useEditor, useOpenPiece, usePlanStatuses, usePlaying } from '../../context';
 import { type CommandId, commandById, TOOL_TABLE } from '../../editor';
 import { drawingActions, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
@@ -11,7 +11,7 @@ import { keysText } from './keys-text';
 /** Where the bead is, playing, zoom, and what is at work. Numbers are written by the clock, not by React. */
 export function StatusLine() {
   const editor = useEditor();
-  const engines = useEngines();
+  const { arrivals } = useOpenPiece();
   const playing = usePlaying();
   const statuses = usePlanStatuses();
   const busy = useAppSelector((state) => state.session.busy);
@@ -88,7 +88,7 @@ export function StatusLine() {
           <progress className="status-progress" max={1} value={busy.share} aria-label={busy.text} />
         )}
         {busy?.stoppable && (
-          <button type="button" className="status-button" onClick={() => engines.files.cancel()}>
+          <button type="button" className="status-button" onClick={() => arrivals.stop()}>
             Stop
           </button>
         )}
