@@ -74,6 +74,10 @@ export function Rail() {
   const [pane, setPane] = useState(0);
   const [zoom, setZoom] = useState(1);
   const zoomRef = useRef(1);
+  /** How far the pane is scrolled and how wide it is, px. */
+  const scrolled = useRef(0);
+  const paneWidth = useRef(0);
+  paneWidth.current = pane;
   /** What stays where it is while the rail is zoomed: a time, and how far from the left of the pane, px. */
   const fixed = useRef<{ readonly seconds: number; readonly at: number } | null>(null);
   const figure = piece ? chosenFigure(piece, selection) : undefined;
@@ -142,8 +146,12 @@ export function Rail() {
       place(seconds);
       const box = paneRef.current;
       if (!box) return;
-      const scroll = scrollToShow(timeToX(layoutRef.current, seconds), box.scrollLeft, box.clientWidth);
-      if (scroll !== box.scrollLeft) box.scrollLeft = scroll;
+      // Both are kept: asking the page for them in every picture would lay it out anew each time.
+      const wanted = scrollToShow(timeToX(layoutRef.current, seconds), scrolled.current, paneWidth.current);
+      const scroll = Math.min(wanted, Math.max(0, layoutRef.current.width - paneWidth.current));
+      if (scroll === scrolled.current) return;
+      scrolled.current = scroll;
+      box.scrollLeft = scroll;
     };
     place(editor.clock.seconds);
     return editor.clock.onMove(moved);
@@ -194,7 +202,10 @@ export function Rail() {
         ref={paneRef}
         className="rail-pane"
         style={{ maxHeight: RAIL.height + strips.seen + SCROLLBAR }}
-        onScroll={() => svgRef.current && paneRef.current && placeNames(svgRef.current, paneRef.current)}
+        onScroll={({ currentTarget }) => {
+          scrolled.current = currentTarget.scrollLeft;
+          if (svgRef.current) placeNames(svgRef.current, currentTarget);
+        }}
       >
         <svg
           ref={svgRef}

@@ -229,36 +229,6 @@ const CASES: readonly Case[] = [
       expect(paints(shapes)).toEqual(['#000000']);
     },
   ],
-  [
-    '6.6',
-    'elements inside others, and only right under them (Selectors 4, 16.1 and 16.2)',
-    `<style>.a path{fill:red}.b>path{fill:blue}</style><g class="a"><g><path ${D}/></g></g><g class="b"><path ${D}/><g><path ${D}/></g></g>`,
-    (shapes) => expect(paints(shapes)).toEqual(['#ff0000', '#0000ff', '#000000']),
-  ],
-  [
-    '6.6',
-    'several classes, and what is not (Selectors 4, 4.3 and 6.6)',
-    `<style>.a.b{fill:red}path:not(.a):not(#x){fill:blue}</style><path class="a b" ${D}/><path class="a" ${D}/><path ${D}/><path id="x" ${D}/>`,
-    (shapes) => expect(paints(shapes)).toEqual(['#ff0000', '#000000', '#0000ff', '#000000']),
-  ],
-  [
-    '6.6',
-    'the weightier selector wins, not the later one (Selectors 4, 17)',
-    `<style>g .a{fill:red}.a{fill:blue}#x{fill:lime}g path{fill:black}</style><g><path class="a" ${D}/><path id="x" class="a" ${D}/></g>`,
-    (shapes) => expect(paints(shapes)).toEqual(['#ff0000', '#00ff00']),
-  ],
-  [
-    '6.6',
-    'attributes, neighbours, the first and the last',
-    `<style>[data-k^="in"]{fill:red}path+path{fill:blue}rect:last-child{fill:lime}</style><g><path data-k="ink" ${D}/><path ${D}/><rect width="1" height="1"/></g>`,
-    (shapes) => expect(paints(shapes)).toEqual(['#ff0000', '#0000ff', '#00ff00']),
-  ],
-  [
-    '6.6',
-    'of a list with one that cannot be read the others hold',
-    `<style>.a:hover,.a{fill:red}</style><path class="a" ${D}/>`,
-    (shapes) => expect(paints(shapes)).toEqual(['#ff0000']),
-  ],
   ['11.2', 'display none is not drawn', `<path display="none" ${D}/><rect width="1" height="1"/>`, 'M0 0L1 0L1 1L0 1Z'],
   [
     '11.2',

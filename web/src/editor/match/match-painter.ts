@@ -124,8 +124,7 @@ export class MatchPainter {
     this.echo = at && this.editing.dragging === 0 ? this.placeUnder(picture, at[0], at[1]) : null;
     if (before || this.echo) this.ask();
     // Where there is but one contour there is nothing to tell apart.
-    const several = this.contours().length > 1;
-    const lit = several && this.echo ? this.litBy(this.echo, picture === 'b' ? 'b' : 'a') : null;
+    const lit = this.echo && this.contours().length > 1 ? this.litBy(this.echo, picture === 'b' ? 'b' : 'a') : null;
     const was = this.editing.snapshot().lit;
     if (lit?.contour !== was?.contour || lit?.side !== was?.side) this.editing.change({ lit });
   }
