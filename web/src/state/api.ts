@@ -58,6 +58,13 @@ export const api = createApi({
       query: (id) => `/pieces/${encodeURIComponent(id)}`,
       providesTags: (_result, _error, id) => [{ type: 'Piece', id }],
     }),
+    /**
+     * What the server has now, for opening: never out of the cache. Written as a mutation because a query of the same piece, asked by a card of the shelf
+     * and swept away when a save ends, would be taken for this one's answer.
+     */
+    fetchPiece: build.mutation<LoadedPiece, string>({
+      query: (id) => `/pieces/${encodeURIComponent(id)}`,
+    }),
     createPiece: build.mutation<PieceSummary, Piece>({
       query: (piece) => ({ url: '/pieces', method: 'POST', body: { piece } }),
       invalidatesTags: ['Pieces'],

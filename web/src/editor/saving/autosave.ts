@@ -222,9 +222,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
         accepted(piece, made.data.revision);
         return;
       }
-      const there = await store.dispatch(
-        api.endpoints.loadPiece.initiate(pieceId, { forceRefetch: true, subscribe: false }),
-      );
+      const there = await store.dispatch(api.endpoints.fetchPiece.initiate(pieceId));
       gone = false;
       if (there.data) store.dispatch(documentActions.revisionKnown(there.data.revision));
       await save();

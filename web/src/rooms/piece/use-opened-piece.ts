@@ -83,9 +83,7 @@ export function useOpenedPiece(id: string): PieceOpening {
     const load = async (): Promise<void> => {
       // A piece that was left a moment ago may still be on its way.
       await desk.settled(id);
-      const { data, error } = await dispatch(
-        api.endpoints.loadPiece.initiate(id, { forceRefetch: true, subscribe: false }),
-      );
+      const { data, error } = await dispatch(api.endpoints.fetchPiece.initiate(id));
       const copies = await desk.leftOf(id, data?.piece, (text) => engines.files.importPiece(text));
       if (left) return;
       if (data && copies.length === 0) open(data.piece, data.revision, false);
