@@ -13,7 +13,7 @@ import {
 } from '../piece';
 import { type PartLanes, partLanes } from './part-lanes';
 import { type PlacedPaint, paintOf, partPaint } from './part-paint';
-import type { PoseShiftPlan } from './part-plans';
+import type { PartPlan, PoseShiftPlan } from './part-plans';
 import { placedParts } from './placed-parts';
 
 /** A stretch of a figure's time that one plan shows: a hold, then the shift that leaves it. Times in s. */
@@ -23,7 +23,38 @@ export interface FigureSpan {
   readonly end: number;
   /** When the hold ends and the shift begins, when it ends, and its easing. */
   readonly time: RampTime;
+  /** Laid out when they are first asked for: of a long chain or of thousands of parts, only what is looked at. */
   readonly parts: readonly PartLanes[];
+  /** Lays parts out until all are there or `isLate` says so; tells whether all are. */
+  layOut(isLate: () => boolean): boolean;
+}
+
+/** How many parts are laid out before the time is looked at. */
+const PARTS_A_LOOK = 32;
+const never = (): boolean => false;
+
+/** A span of `count` parts that are made by the first who asks for them. */
+function lateSpan(
+  times: Omit<FigureSpan, 'parts' | 'layOut'>,
+  count: number,
+  make: (part: number) => PartLanes,
+): FigureSpan {
+  const made: PartLanes[] = [];
+  const layOut = (isLate: () => boolean): boolean => {
+    while (made.length < count) {
+      made.push(make(made.length));
+      if (made.length % PARTS_A_LOOK === 0 && made.length < count && isLate()) return false;
+    }
+    return true;
+  };
+  return {
+    ...times,
+    get parts() {
+      layOut(never);
+      return made;
+    },
+    layOut,
+  };
 }
 
 export interface CompiledFigure {
@@ -35,7 +66,7 @@ export interface CompiledFigure {
   readonly clip: number;
 }
 
-/** A piece made ready for sampling: no matching or parsing is left to do. */
+/** A piece made ready for sampling: no matching is left to do. */
 export interface CompiledPiece {
   readonly width: number;
   readonly height: number;
@@ -80,16 +111,7 @@ function spansOf(piece: Piece, figureId: Id, planOf: (shift: Shift) => PoseShift
   const still = (poseId: Id, start: number, end: number): void => {
     const time = new RampTime(end, end, { kind: 'linear' });
     const { placement, parts } = piece.poses[poseId];
-    spans.push({
-      start,
-      end,
-      time,
-      parts: stillLanes(
-        placement,
-        parts.map((id) => piece.parts[id]),
-        time,
-      ),
-    });
+    spans.push(lateSpan({ start, end, time }, parts.length, (i) => stillLane(placement, piece.parts[parts[i]])));
   };
   timeline.stops.forEach((stop, i) => {
     const span = timeline.spans[i];
@@ -102,8 +124,9 @@ function spansOf(piece: Piece, figureId: Id, planOf: (shift: Shift) => PoseShift
     if (plan) {
       const { id, easing, blend } = span.shift;
       const time = new RampTime(stop.start + stop.hold, span.end, easing);
-      const parts = shiftLanes(piece, span.shift, plan, time, blend);
-      spans.push({ shiftId: id, start: stop.start, end: span.end, time, parts });
+      const times = { shiftId: id, start: stop.start, end: span.end, time };
+      const { parts } = plan;
+      spans.push(lateSpan(times, parts.length, (i) => shiftLane(piece, span.shift, parts[i], time, blend)));
       return;
     }
     const middle = (span.start + span.end) / 2;
@@ -113,37 +136,28 @@ function spansOf(piece: Piece, figureId: Id, planOf: (shift: Shift) => PoseShift
   return spans;
 }
 
-/** The parts of a shift in their paint. */
-function shiftLanes(
-  piece: Piece,
-  shift: Shift,
-  { parts }: PoseShiftPlan,
-  time: RampTime,
-  space: BlendSpace,
-): PartLanes[] {
+/** A part of a shift in its paint. */
+function shiftLane(piece: Piece, { from, to }: Shift, plan: PartPlan, time: RampTime, space: BlendSpace): PartLanes {
   const side = (id: Id | undefined, pose: Pose): PlacedPaint | undefined =>
     id === undefined ? undefined : { part: piece.parts[id], placement: pose.placement };
-  return parts.map((plan) => {
-    const a = side(plan.a, piece.poses[shift.from]);
-    const b = side(plan.b, piece.poses[shift.to]);
-    return partLanes(plan, paintOf(plan, a, b), time, space);
-  });
+  return partLanes(plan, paintOf(plan, side(plan.a, piece.poses[from]), side(plan.b, piece.poses[to])), time, space);
 }
 
 const STANDING = new RampTime(0, 0, { kind: 'linear' });
 
 /** Parts standing still where a placement puts them, each contour's points in their record's order. */
-export function stillLanes(placement: Placement, parts: readonly Part[], time: RampTime = STANDING): PartLanes[] {
-  return placedParts({ placement, parts }).map(({ outline }, i) => {
-    const part = parts[i];
-    const before = known.get(part);
-    if (before?.placement === placement && before.lanes.time.end === time.end) return before.lanes;
-    const placed = { part, placement };
-    const plan = { a: part.id, b: part.id, plan: stillPlan(outline) };
-    const lanes = partLanes(plan, partPaint(placed, placed), time, 'oklab');
-    known.set(part, { placement, lanes });
-    return lanes;
-  });
+export const stillLanes = (placement: Placement, parts: readonly Part[]): PartLanes[] =>
+  parts.map((part) => stillLane(placement, part));
+
+function stillLane(placement: Placement, part: Part): PartLanes {
+  const before = known.get(part);
+  if (before?.placement === placement) return before.lanes;
+  const placed = { part, placement };
+  const [{ outline }] = placedParts({ placement, parts: [part] });
+  const plan = { a: part.id, b: part.id, plan: stillPlan(outline) };
+  const lanes = partLanes(plan, partPaint(placed, placed), STANDING, 'oklab');
+  known.set(part, { placement, lanes });
+  return lanes;
 }
 
 /** Parts as they stand, as long as they and their placement are the same records: edits elsewhere compile them again and again. */

@@ -1,22 +1,38 @@
 import { describe, expect, test } from '@jest/globals';
 import { ease } from '../easing';
 import { inBetweenOutline } from '../morph';
-import { AUTOMATIC_MATCH, addFigure, insertPoses, type Piece, type PieceDraft, setClosedRail } from '../piece';
+import {
+  AUTOMATIC_MATCH,
+  addFigure,
+  insertPoses,
+  type Part,
+  type Piece,
+  type PieceDraft,
+  setClosedRail,
+} from '../piece';
 import { strayOf } from '../testing/distance';
-import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
+import { countedIds, drawnPose, pieceBetween, pieceOf } from '../testing/pieces';
 import { RecordingTarget } from '../testing/recording-target';
 import { compilePiece } from './compile';
 import { drawFrame } from './draw';
 import { frameAt } from './frame-at';
 import { planPoseShift } from './part-plans';
 import { planAndCompile } from './plan-and-compile';
-import { prepareFrame, runTime, sampleFrame } from './sample';
+import { layOutAll, layOutAt, prepareFrame, runTime, sampleFrame } from './sample';
 import { sameShiftInput, shiftInput } from './shift-input';
 
 const SQUARE = 'M0 0H10V10H0Z';
 const DIAMOND = 'M5 0L10 5L5 10L0 5Z';
 const piece = pieceOf([SQUARE, DIAMOND, SQUARE]);
 const points = (seconds: number): Float64Array => frameAt(piece, seconds).figures[0].parts[0].points.slice();
+
+/** A row of squares that become a row of diamonds, each a part of its own. */
+function manyParts(count: number): Piece {
+  const newId = countedIds();
+  const row = (shape: string): Part[] =>
+    Array.from({ length: count }, (_, i) => drawnPose(`M${12 * i} 0${shape}`, newId).parts[0]);
+  return pieceBetween(row('h10v10h-10z'), row('l5 5l-5 5l-5 -5z'));
+}
 
 describe('the frame of a piece', () => {
   test('stands still during a hold and moves during a shift', () => {
@@ -31,6 +47,26 @@ describe('the frame of a piece', () => {
     const direct = [...sampleFrame(compiled, 1.1, frame).figures[0].parts[0].points];
     for (const t of [0, 3.3, 0.95, 2.5, 1.39]) sampleFrame(compiled, t, frame);
     expect([...sampleFrame(compiled, 1.1, frame).figures[0].parts[0].points]).toEqual(direct);
+  });
+
+  test('is laid out in steps when time is short: first what is in sight, then the rest, with the same picture', () => {
+    const compiled = compilePiece(manyParts(100), () => undefined);
+    let looks = 0;
+    const late = (): boolean => ++looks > 0;
+    const steps = (work: () => boolean): number => {
+      let count = 1;
+      while (!work()) count++;
+      return count;
+    };
+    // Time is looked at after every 32 parts: 100 take three looks.
+    expect([steps(() => layOutAt(compiled, 0, late)), looks]).toEqual([4, 3]);
+    // What is in sight is there; the pose after it is not.
+    expect([layOutAt(compiled, 0, late), layOutAt(compiled, compiled.duration - 0.01, late)]).toEqual([true, false]);
+    expect([steps(() => layOutAll(compiled, late)) > 1, layOutAll(compiled, late)]).toEqual([true, true]);
+    const picture = (made: typeof compiled): number[][] =>
+      sampleFrame(made, 0.3, prepareFrame(made)).figures[0].parts.map(({ points }) => [...points]);
+    expect(picture(compiled)).toEqual(picture(compilePiece(manyParts(100), () => undefined)));
+    expect(picture(compiled)).toHaveLength(100);
   });
 
   test('progress in a shift is the eased share of its time', () => {

@@ -31,7 +31,7 @@ export interface FramePart {
   readonly lanes: PartLanes;
   readonly contours: readonly PlanContour[];
   readonly fillRule: FillRule;
-  /** x, y in px; the contours tell which numbers are whose. */
+  /** x, y in px; the contours tell which numbers are whose. Read only, but of `stillParts`. */
   readonly points: Float64Array;
   readonly fill: PaintSample | null;
   readonly stroke: StrokeSample | null;
@@ -57,20 +57,16 @@ export interface Frame {
   seconds: number;
   /** For each figure, lowest first, its parts in painting order. */
   readonly figures: FrameFigure[];
-  /** Prepared parts by the span that they belong to. */
-  readonly prepared: ReadonlyMap<FigureSpan, readonly FramePart[]>;
+  /** Prepared parts by the span that they belong to; a span is prepared when it is first seen. */
+  readonly prepared: Map<FigureSpan, readonly FramePart[]>;
 }
 
-/** Memory for sampling a compiled piece again and again without allocating. */
+/** Memory for sampling a compiled piece again and again; only the first sight of a span allocates. */
 export function prepareFrame(compiled: CompiledPiece): Frame {
-  const prepared = new Map<FigureSpan, FramePart[]>();
-  for (const figure of compiled.figures) {
-    for (const span of figure.spans) prepared.set(span, span.parts.map(preparePart));
-  }
   const figures = compiled.figures.map(({ id, hidden, clip }): FrameFigure => {
     return { id, parts: [], opacity: new Float64Array(1), hidden, clip, span: 0 };
   });
-  return { seconds: 0, figures, prepared };
+  return { seconds: 0, figures, prepared: new Map() };
 }
 
 const preparePaint = (lanes: PaintLanes): PaintSample => ({
@@ -84,11 +80,17 @@ const valuesOf = (lanes: Readonly<Record<StrokeProperty, Lane>>): Record<StrokeP
     Float64Array
   >;
 
-const preparePart = (lanes: PartLanes): FramePart => ({
+/** What never moves is shown by its plan's own points. */
+const preparePart = (lanes: PartLanes): FramePart =>
+  preparePartIn(lanes, isStill(lanes) ? lanes.plan.from : new Float64Array(lanes.plan.from.length));
+
+const isStill = ({ plan }: PartLanes): boolean => plan.from === plan.to;
+
+const preparePartIn = (lanes: PartLanes, points: Float64Array): FramePart => ({
   lanes,
   contours: lanes.plan.contours,
   fillRule: lanes.plan.fillRule,
-  points: new Float64Array(lanes.plan.from.length),
+  points,
   fill: lanes.fill && preparePaint(lanes.fill),
   stroke: lanes.stroke && { paint: preparePaint(lanes.stroke.paint), values: valuesOf(lanes.stroke.properties) },
   progress: Number.NaN,
@@ -102,7 +104,7 @@ export function runTime(compiled: CompiledPiece, seconds: number): number {
   return Math.min(duration, Math.max(0, seconds));
 }
 
-/** Writes the picture at `seconds` into `frame` (made by `prepareFrame` for the same piece) and returns it. Allocates nothing. */
+/** Writes the picture at `seconds` into `frame` (made by `prepareFrame` for the same piece) and returns it. Allocates nothing but at the first sight of a span. */
 export function sampleFrame(compiled: CompiledPiece, seconds: number, frame: Frame): Frame {
   const time = runTime(compiled, seconds);
   frame.seconds = time;
@@ -111,15 +113,42 @@ export function sampleFrame(compiled: CompiledPiece, seconds: number, frame: Fra
     const figure = frame.figures[f];
     opacity.sample(time, figure.opacity);
     if (spans.length === 0) continue;
-    // Playing goes on from where it was.
-    if (time < spans[figure.span].start) figure.span = 0;
-    while (figure.span < spans.length - 1 && time >= spans[figure.span].end) figure.span++;
+    figure.span = spanAt(spans, time, figure.span);
     const span = spans[figure.span];
-    const parts = frame.prepared.get(span) as readonly FramePart[];
+    const parts = partsOf(frame, span);
     for (let i = 0; i < parts.length; i++) samplePart(parts[i], time);
     figure.parts = parts;
   }
   return frame;
+}
+
+/** The index of the span that shows a figure at a time within one run; looked for from `from` on, since playing goes on from where it was. */
+function spanAt(spans: readonly FigureSpan[], time: number, from: number): number {
+  let at = time < spans[from].start ? 0 : from;
+  while (at < spans.length - 1 && time >= spans[at].end) at++;
+  return at;
+}
+
+/**
+ * Lays out what the picture at `seconds` needs, until it is all there or `isLate` says so; tells whether it is. For pieces of thousands of parts, which are
+ * laid out in several steps.
+ */
+export function layOutAt(compiled: CompiledPiece, seconds: number, isLate: () => boolean): boolean {
+  const time = runTime(compiled, seconds);
+  return compiled.figures.every(({ spans }) => spans.length === 0 || spans[spanAt(spans, time, 0)].layOut(isLate));
+}
+
+/** Lays out everything, in the same way. */
+export const layOutAll = ({ figures }: CompiledPiece, isLate: () => boolean): boolean =>
+  figures.every(({ spans }) => spans.every((span) => span.layOut(isLate)));
+
+function partsOf(frame: Frame, span: FigureSpan): readonly FramePart[] {
+  let parts = frame.prepared.get(span);
+  if (!parts) {
+    parts = span.parts.map(preparePart);
+    frame.prepared.set(span, parts);
+  }
+  return parts;
 }
 
 function samplePart(part: FramePart, seconds: number): void {
@@ -128,7 +157,7 @@ function samplePart(part: FramePart, seconds: number): void {
   // All lanes of a part run by one time: at the same progress everything is as it was.
   if (part.progress === progress) return;
   part.progress = progress;
-  outline.sample(seconds, part.points);
+  if (part.points !== part.lanes.plan.from) outline.sample(seconds, part.points);
   if (fill && part.fill) samplePaint(fill, seconds, part.fill);
   if (!stroke || !part.stroke) return;
   samplePaint(stroke.paint, seconds, part.stroke.paint);
@@ -145,7 +174,7 @@ function samplePaint(lanes: PaintLanes, seconds: number, out: PaintSample): void
 
 /** Parts standing still, to be drawn or written over by a gesture: each contour's points in their record's order. */
 export function stillParts(placement: Placement, parts: readonly Part[]): FramePart[] {
-  const still = stillLanes(placement, parts).map(preparePart);
+  const still = stillLanes(placement, parts).map((lanes) => preparePartIn(lanes, lanes.plan.from.slice()));
   for (const part of still) samplePart(part, 0);
   return still;
 }

@@ -69,15 +69,30 @@ export function blendChoice(from: number, to: number): Blend {
 
 /** A colour as r, g, b and alpha in 0..1; outside 0..1 of progress it is held, since a colour beyond a colour means nothing. */
 export function blendColours(from: Rgba, to: Rgba, space: BlendSpace): Blend {
+  if (sameColour(from, to)) return stillColour(from);
   const blend = planColourBlend(from, to, space);
   return {
     size: 4,
     breaks: NO_BREAKS,
     jumps: false,
-    still: sameColour(from, to),
+    still: false,
     write: (progress, out, at) => void blendColour(blend, progress, out, at),
   };
 }
+
+/** A colour as it is: no way leads through a space. */
+const stillColour = ({ r, g, b, alpha }: Rgba): Blend => ({
+  size: 4,
+  breaks: NO_BREAKS,
+  jumps: false,
+  still: true,
+  write(_progress, out, at) {
+    out[at] = r;
+    out[at + 1] = g;
+    out[at + 2] = b;
+    out[at + 3] = alpha;
+  },
+});
 
 /** A colour that goes to `middle` in the first half, and on from there in the second. */
 export function blendColoursVia(from: Rgba, middle: Rgba, to: Rgba, space: BlendSpace): Blend {
@@ -98,14 +113,18 @@ export function blendColoursVia(from: Rgba, middle: Rgba, to: Rgba, space: Blend
 
 /** The points of a shift's plan, x and y in px. Always written from the start of `out`. */
 export function blendOutline(plan: ShiftPlan): Blend {
-  const turns = plan.contours.flatMap(({ begin, end }) => [begin, end]).filter((p) => p > 0 && p < 1);
   return {
     size: plan.from.length,
-    breaks: [...new Set(turns)].sort((p, q) => p - q),
+    breaks: plan.contours.every(({ begin, end }) => begin === 0 && end === 1) ? NO_BREAKS : turnsOf(plan),
     jumps: false,
     still: plan.from === plan.to,
     write: (progress, out) => void evaluate(plan, progress, out),
   };
+}
+
+function turnsOf({ contours }: ShiftPlan): number[] {
+  const turns = contours.flatMap(({ begin, end }) => [begin, end]).filter((p) => p > 0 && p < 1);
+  return [...new Set(turns)].sort((p, q) => p - q);
 }
 
 const within = (progress: number): number => (progress > 0 ? (progress < 1 ? progress : 1) : 0);

@@ -15,21 +15,23 @@ const IN_LINE_RAD = 0.01;
 
 /** Writes the cubic from `a` to `b`, mapped by `matrix`: eight numbers from `out[at]` on. Without both handles it is straight. */
 export function writeSegment(a: Anchor, b: Anchor, matrix: Matrix, out: Float64Array, at: number): void {
-  const [ma, mb, mc, md, me, mf] = matrix;
+  const start = a.at;
+  const end = b.at;
   const straight = !a.out && !b.in;
-  for (let k = 0; k < 4; k++) {
-    let x: number;
-    let y: number;
-    if (k === 0) [x, y] = a.at;
-    else if (k === 3) [x, y] = b.at;
-    else if (straight) {
-      const share = k / 3;
-      x = k === 1 ? a.at[0] + (b.at[0] - a.at[0]) / 3 : a.at[0] + ((b.at[0] - a.at[0]) * 2) / 3;
-      y = a.at[1] + (k === 1 ? (b.at[1] - a.at[1]) / 3 : (b.at[1] - a.at[1]) * share);
-    } else [x, y] = k === 1 ? (a.out ?? a.at) : (b.in ?? b.at);
-    out[at + 2 * k] = ma * x + mc * y + me;
-    out[at + 2 * k + 1] = mb * x + md * y + mf;
-  }
+  const first = a.out ?? start;
+  const second = b.in ?? end;
+  // Handles at the thirds.
+  const dx = straight ? (end[0] - start[0]) / 3 : 0;
+  const dy = straight ? (end[1] - start[1]) / 3 : 0;
+  put(matrix, start[0], start[1], out, at);
+  put(matrix, straight ? start[0] + dx : first[0], straight ? start[1] + dy : first[1], out, at + 2);
+  put(matrix, straight ? start[0] + 2 * dx : second[0], straight ? start[1] + 2 * dy : second[1], out, at + 4);
+  put(matrix, end[0], end[1], out, at + 6);
+}
+
+function put([a, b, c, d, e, f]: Matrix, x: number, y: number, out: Float64Array, at: number): void {
+  out[at] = a * x + c * y + e;
+  out[at + 1] = b * x + d * y + f;
 }
 
 /** The anchor with its handles, moved. */

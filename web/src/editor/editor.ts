@@ -1,9 +1,10 @@
-import { type CompiledPiece, compilePiece, type Piece, pieceDuration, Stage } from '@core';
+import { compilePiece, type Piece, pieceDuration, Stage } from '@core';
 import type { AppStore } from '../state';
 import { type EngineClient, makeCanvas } from '../workers';
 import { Drawing } from './drawing/drawing';
 import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
+import { Showing } from './playback/showing';
 import { rememberDrawing } from './remember-drawing';
 import { Viewport } from './viewport/viewport';
 
@@ -55,13 +56,9 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
   });
   stage.fade = (id) => (shown?.figures[id]?.seeThrough && !clock.playing ? SEE_THROUGH : 1);
   let shown: Piece | null = null;
-  let compiled: CompiledPiece | null = null;
+  const showing = new Showing(stage, clockDeps, () => clock.seconds, repaint);
 
-  const compile = (): void => {
-    compiled = shown && compilePiece(shown, plans.planOf);
-    stage.show(compiled);
-    repaint();
-  };
+  const compile = (): void => showing.show(shown && compilePiece(shown, plans.planOf));
   let drawingState = store.getState().drawing;
   let selection = store.getState().session.selection;
   const follow = (): void => {
@@ -110,6 +107,7 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
     destroy() {
       stopFollowing();
       stopRemembering();
+      showing.stop();
       clock.destroy();
       plans.destroy();
       repaintListeners.clear();
