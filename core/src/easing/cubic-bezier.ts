@@ -57,4 +57,5 @@ export const cubicBezier: EasingKind<CubicBezierEasing> = {
     return bezierSlope(easing.y1, easing.y2, t) / bezierSlope(easing.x1, easing.x2, t);
   },
   segments: ({ x1, y1, x2, y2 }) => [0, 0, x1, y1, x2, y2, 1, 1],
+  reversed: ({ kind, x1, y1, x2, y2 }) => ({ kind, x1: 1 - x2, y1: 1 - y2, x2: 1 - x1, y2: 1 - y1 }),
 };

@@ -25,6 +25,9 @@ export const easeSlope = (easing: Easing, time: number): number =>
   kindOf(easing).slope(easing, Math.min(1 - END_ROOM, Math.max(END_ROOM, time)));
 const END_ROOM = 1e-9;
 
+/** The easing of the way back: 1 − the progress at the time that is left. */
+export const reverseEasing = (easing: Easing): Easing => kindOf(easing).reversed(easing);
+
 /** Largest error of progress where a kind has no cubics of its own. */
 const FIT_ERROR = 1e-3;
 

@@ -9,4 +9,6 @@ export interface EasingKind<E> {
    * a stated error.
    */
   segments?(easing: E): readonly number[];
+  /** The easing of the way back: run backwards in time, it passes the same places. */
+  reversed(easing: E): E;
 }

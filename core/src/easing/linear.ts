@@ -9,4 +9,5 @@ export const linear: EasingKind<LinearEasing> = {
   value: (_easing, time) => time,
   slope: () => 1,
   segments: () => [0, 0, 1 / 3, 1 / 3, 2 / 3, 2 / 3, 1, 1],
+  reversed: (easing) => easing,
 };

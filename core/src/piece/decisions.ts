@@ -52,6 +52,8 @@ interface DecisionRow<V> {
   /** For a list: what of it is counted when it cannot be used; the entries themselves, or none. */
   counted?(value: V): readonly unknown[];
   readonly countedAs?: { readonly one: string; readonly many: string };
+  /** For a list: the same when the shift runs the other way; left out where it is about the outline that the shift leaves. */
+  reversed?(value: V): V;
   /** For a choice: the answers and the question. */
   readonly question?: string;
   readonly answers?: readonly Answer<V>[];
@@ -69,6 +71,10 @@ function carryTie<T extends Tied>(tie: T, from: Carrier, to: Carrier): T | undef
   if (!a || !b) return undefined;
   return a === tie.a && b === tie.b ? tie : { ...tie, a, b };
 }
+
+/** A pair of places or contours seen from the other side. */
+const swapped = <T extends { readonly a: unknown; readonly b: unknown }>(list: readonly T[]): T[] =>
+  list.map((tie) => ({ ...tie, a: tie.b, b: tie.a }));
 
 const placePairs = (ties: readonly Tied[], { place, use }: DecisionContext) =>
   ties.flatMap((tie) => {
@@ -119,6 +125,7 @@ export const DECISIONS: Rows = {
     many: 'start points',
     through: 'goes on',
     carry: carryTie,
+    reversed: swapped,
     options: (starts, context) => ({ starts: placePairs(starts, context) }),
   },
   ties: {
@@ -127,6 +134,7 @@ export const DECISIONS: Rows = {
     many: 'ties',
     through: 'goes on',
     carry: carryTie,
+    reversed: swapped,
     options: (ties, context) => ({ ties: placePairs(ties, context) }),
   },
   pairs: {
@@ -136,6 +144,7 @@ export const DECISIONS: Rows = {
     through: 'named',
     carry: (pair, a, b) =>
       (pair.a === null || a.hasContour(pair.a)) && (pair.b === null || b.hasContour(pair.b)) ? pair : undefined,
+    reversed: swapped,
     options: (pairs, { contour, use }) => ({
       pairs: pairs.flatMap((pair): (readonly [number, number])[] => {
         const i = contour('a', pair.a);
@@ -152,6 +161,8 @@ export const DECISIONS: Rows = {
     many: 'wiped contours',
     through: 'named',
     carry: (wipe, a, b) => (a.hasContour(wipe.contour) || b.hasContour(wipe.contour) ? wipe : undefined),
+    // What was covered in one direction is uncovered in the other.
+    reversed: (wipes) => wipes.map((wipe) => ({ ...wipe, angle: (wipe.angle + 180) % 360 })),
     options: (wipes, { contour, use }) => ({
       wipes: some(
         wipes.flatMap((wipe) =>
@@ -172,6 +183,7 @@ export const DECISIONS: Rows = {
     through: 'named',
     // A line has no place on an outline: it stays where it is drawn, and cuts whatever lies there.
     counted: () => [],
+    reversed: (cuts) => cuts.map((cut) => ({ ...cut, side: cut.side === 'from' ? 'to' : 'from' })),
     options(cuts, { matrix }) {
       if (cuts.length === 0) return {};
       const on = (side: 'from' | 'to', m: Matrix) =>
@@ -279,6 +291,21 @@ export const AUTOMATIC_MATCH = Object.fromEntries(
 export function isDecided(match: MatchChoices, name: keyof MatchChoices): boolean {
   const value = match[name];
   return Array.isArray(value) ? value.length > 0 : value !== DECISIONS[name].automatic;
+}
+
+/** The decisions of a match that is run the other way, and in words what cannot be. */
+export function reversedMatch(match: MatchChoices): { readonly match: MatchChoices; readonly lost: readonly string[] } {
+  const lost: string[] = [];
+  const turn = (name: keyof MatchChoices): unknown => {
+    const row = DECISIONS[name] as DecisionRow<unknown>;
+    const value = match[name];
+    if (!Array.isArray(value) || value.length === 0) return value;
+    if (row.reversed) return row.reversed(value);
+    lost.push(...inWords(value.length, row));
+    return row.automatic;
+  };
+  const turned = Object.fromEntries(DECISION_NAMES.map((name) => [name, turn(name)])) as unknown as MatchChoices;
+  return { match: turned, lost };
 }
 
 /** What the engine is told of all that was decided. */

@@ -126,7 +126,7 @@ export function setClosedRail(draft: PieceDraft, figureId: Id, closed: boolean, 
  * Makes the rail pass `stops`. Shifts between the same two poses are kept with all that was set; a new shift takes duration and easing
  * from the one whose place it takes.
  */
-function rebuildRail(draft: PieceDraft, figureId: Id, stops: readonly Id[], newId: IdSource): void {
+export function rebuildRail(draft: PieceDraft, figureId: Id, stops: readonly Id[], newId: IdSource): void {
   const figure = draft.figures[figureId];
   const old = figure.rail.map((id) => draft.shifts[id]);
   const free = new Set(old);

@@ -8,6 +8,7 @@ export * from './decisions';
 export * from './defaults';
 export { duplicateFigures } from './duplicate-figures';
 export * from './edit';
+export * from './edit-chain';
 export * from './edit-outline';
 export * from './exchange';
 export * from './from-svg';

@@ -1,14 +1,16 @@
+export * from './actions/choosing';
 export * from './actions/draw-actions';
 export * from './actions/figure-actions';
 export * from './actions/outline-actions';
 export * from './actions/paint-actions';
 export * from './actions/point-actions';
+export * from './actions/rail-actions';
 export * from './actions/text-actions';
 export * from './arrivals/arrivals';
 export { droppedFiles } from './arrivals/dropped-files';
 export * from './arrivals/exchange';
 export * from './commands';
-export { copiedSvg, pasteCopied } from './commands/pose-actions';
+export { copiedSvg, duplicateChosenPoses, pasteCopied, removeChosenPoses } from './commands/pose-actions';
 export * from './drawing/scene';
 export * from './editor';
 export { followPointer } from './follow-pointer';

@@ -1,6 +1,7 @@
 import {
   type DetailTab,
   drawingActions,
+  railChoice,
   selectedPose,
   selectedShift,
   selectPiece,
@@ -14,6 +15,7 @@ import { OutlineDetails } from './OutlineDetails';
 import { PaintDetails } from './PaintDetails';
 import { PieceDetails } from './PieceDetails';
 import { PoseDetails } from './PoseDetails';
+import { SeveralDetails } from './SeveralDetails';
 import { ShiftDetails } from './ShiftDetails';
 import './details.scss';
 
@@ -30,7 +32,17 @@ export function Details() {
   const piece = useAppSelector(selectPiece);
   const selection = useAppSelector(selectSelection);
   const tab = useAppSelector((state) => state.drawing.details);
+  const more = useAppSelector((state) => state.session.more);
   if (!piece) return null;
+  const choice = more.length > 0 ? railChoice(piece, selection, more) : undefined;
+  if (choice && choice.stops.length + choice.shifts.length > 1)
+    return (
+      <aside className="details" aria-label="Details">
+        <div className="details-body">
+          <SeveralDetails piece={piece} choice={choice} />
+        </div>
+      </aside>
+    );
   const shift = selectedShift(piece, selection);
   const pose = selectedPose(piece, selection);
   if (shift || !pose)

@@ -38,7 +38,7 @@ export function OtherFigures({
     const { stops, spans } = railTimeline(piece, other);
     const y = RAIL.height + RAIL.strip * (i + 0.5) - 2;
     const choose = (): void =>
-      chooseFigure(store, id, workedStop(piece, other, selection, editor.clock.seconds), false);
+      chooseFigure(store, id, workedStop(piece, other, selection, editor.clock.seconds), 'alone');
     return (
       <g
         key={id}

@@ -15,13 +15,13 @@ import { SHAPE_DRAG_TYPE } from '../canvas/Canvas';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { useOpenPiece, usePlanStatuses } from '../context';
-import { droppedFiles, matchedShift } from '../editor';
+import { chooseOnRail, choosingHow, droppedFiles, matchedShift } from '../editor';
 import {
   chosenFigure,
   drawingActions,
+  railChoice,
   selectPiece,
   selectSelection,
-  sessionActions,
   useAppDispatch,
   useAppSelector,
 } from '../state';
@@ -29,6 +29,7 @@ import { IconButton, VERDICT } from '../ui';
 import { applyRailLayout } from './apply-layout';
 import {
   dragBead,
+  dragBox,
   dragCard,
   dragHold,
   type RailGestureContext,
@@ -66,6 +67,7 @@ export function Rail() {
   const dispatch = useAppDispatch();
   const piece = useAppSelector(selectPiece);
   const selection = useAppSelector(selectSelection);
+  const more = useAppSelector((state) => state.session.more);
   const statuses = usePlanStatuses();
   const inMatch = useMatch('/piece/:id/match') !== null;
   const matched = inMatch && piece ? matchedShift(piece, selection)?.id : undefined;
@@ -159,6 +161,7 @@ export function Rail() {
 
   if (!piece) return null;
   const strips = stripsHeight(piece, figure);
+  const choice = railChoice(piece, selection, more);
   /** On the rail plus and minus zoom in time. */
   const zoomed = (event: KeyboardEvent): void => {
     if (event.ctrlKey || event.metaKey || event.altKey || !['+', '=', '-'].includes(event.key)) return;
@@ -172,11 +175,12 @@ export function Rail() {
     layout: () => layoutRef.current,
   });
   const insertion = (): SVGElement | null => svgRef.current?.querySelector('[data-key="insertion"]') ?? null;
-  const pressed = (event: KeyboardEvent, act: () => void): void => {
+  type Pressed = Parameters<typeof choosingHow>[0];
+  const pressed = (event: KeyboardEvent, act: (event: KeyboardEvent) => void): void => {
     if (event.key !== 'Enter' && event.key !== ' ') return;
     event.preventDefault();
     event.stopPropagation();
-    act();
+    act(event);
   };
   const dragOver = (event: DragEvent): void => {
     const { types } = event.dataTransfer;
@@ -217,6 +221,10 @@ export function Rail() {
           onDragOver={dragOver}
           onDragLeave={() => insertion()?.setAttribute('visibility', 'hidden')}
           onDrop={dropped}
+          onPointerDown={(event) => {
+            // Beside everything: a box begins.
+            if (event.button === 0 && event.target === event.currentTarget) dragBox(gesture(), event);
+          }}
         >
           <rect
             className="rail-floor"
@@ -233,9 +241,9 @@ export function Rail() {
             const verdict = status?.plan?.health.verdict;
             const shift = piece.shifts[shiftId];
             const names = `${piece.poses[shift.from].name} to ${piece.poses[shift.to].name}`;
-            const select = (): void =>
-              void dispatch(sessionActions.selected({ kind: 'shift', figureId: figure?.id ?? '', shiftId }));
-            const chosen = selection?.kind === 'shift' && selection.shiftId === shiftId;
+            const select = (event: Pressed): void =>
+              chooseOnRail(editor.store, figure?.id ?? '', { kind: 'shift', shiftId }, choosingHow(event));
+            const chosen = choice?.shifts.includes(shiftId) === true;
             const marked = chosen || shiftId === matched;
             const Mark = verdict ? VERDICT[verdict].icon : null;
             return (
@@ -277,8 +285,13 @@ export function Rail() {
           })}
           {layout.bars.map((bar) => {
             const pose = piece.poses[bar.poseId];
-            const chosen = selection?.kind === 'stop' && selection.stop === bar.stop;
-            const select = (): void => figure && selectStop(editor, figure.id, bar.stop, layout);
+            const chosen = choice?.stops.includes(bar.stop) === true;
+            const select = (event: Pressed): void => {
+              if (!figure) return;
+              const how = choosingHow(event);
+              if (how === 'alone') selectStop(editor, figure.id, bar.stop, layout);
+              else chooseOnRail(editor.store, figure.id, { kind: 'stop', stop: bar.stop }, how);
+            };
             return (
               <g key={bar.stop} className={`rail-stop ${chosen ? 'chosen' : ''} ${bar.held ? '' : 'returning'}`}>
                 <line data-key={`thread-${bar.stop}`} className="rail-thread" />
@@ -309,14 +322,17 @@ export function Rail() {
                   aria-label={`Pose ${bar.stop + 1}, ${pose.name}, ${bar.held ? `held ${pose.hold} s` : 'the way back to the beginning'}`}
                   onPointerDown={(event) => event.button === 0 && dragCard(gesture(), event, bar.stop)}
                   onKeyDown={(event) => pressed(event, select)}
-                  onDoubleClick={() => {
-                    select();
+                  onDoubleClick={(event) => {
+                    select(event);
                     dispatch(drawingActions.changed({ details: 'pose', renames: bar.poseId }));
                   }}
                 >
                   <rect className="rail-card-paper" width={RAIL.card} height={RAIL.card} rx="6" />
                   <PoseImage picture={posePicture(piece, pose)} size={RAIL.card - 10} x={5} y={5} />
-                  <title>{pose.name}: drag to move it along the rail, press twice to rename it</title>
+                  <title>
+                    {pose.name}: drag to move it along the rail, press twice to rename it; with ⇧ or Ctrl several are
+                    chosen
+                  </title>
                 </g>
               </g>
             );
@@ -342,6 +358,7 @@ export function Rail() {
           <g data-key="insertion" className="rail-insertion" visibility="hidden">
             <line y1="2" y2={RAIL.ruler - 6} />
           </g>
+          <rect data-key="box" className="rail-box" visibility="hidden" />
           <g
             data-key="bead"
             className="rail-bead"

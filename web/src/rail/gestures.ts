@@ -1,9 +1,9 @@
 import { moveStop, type Piece, type PieceDraft, type Pose, pieceDuration } from '@core';
-import { type Editor, followPointer } from '../editor';
+import { chooseAll, chooseOnRail, choosingHow, type Editor, followPointer } from '../editor';
 import { changePiece, chosenFigure, makeChange, sessionActions } from '../state';
 import { freshId } from '../workers';
 import { applyRailLayout } from './apply-layout';
-import { insertionStop, layoutRail, RAIL, type RailLayout, xToTime } from './layout';
+import { insertionStop, itemsIn, layoutRail, RAIL, type RailLayout, xToTime } from './layout';
 
 /** What a rail gesture works with. */
 export interface RailGestureContext {
@@ -92,6 +92,11 @@ export function dragCard({ editor, svg, layout }: RailGestureContext, event: Rea
   const piece = document.piece;
   const figure = piece && chosenFigure(piece, session.selection);
   if (!piece || !figure) return;
+  const how = choosingHow(event);
+  if (how !== 'alone') {
+    chooseOnRail(editor.store, figure.id, { kind: 'stop', stop }, how);
+    return;
+  }
   const box = svg.getBoundingClientRect();
   const startX = event.clientX - box.left;
   const card = svg.querySelector<SVGElement>(`[data-key="card-${stop}"]`);
@@ -122,6 +127,35 @@ export function dragCard({ editor, svg, layout }: RailGestureContext, event: Rea
         );
         editor.store.dispatch(sessionActions.selected({ kind: 'stop', figureId: figure.id, stop: to }));
       } else if (!dragging) selectStop(editor, figure.id, stop, layout());
+    },
+  });
+}
+
+/** Chooses all that a box touches which is drawn over the rail; a press without a drag chooses nothing any more. */
+export function dragBox({ editor, svg, layout }: RailGestureContext, event: React.PointerEvent): void {
+  const { document, session } = editor.store.getState();
+  const figure = document.piece && chosenFigure(document.piece, session.selection);
+  const shown = svg.querySelector<SVGElement>('[data-key="box"]');
+  if (!figure || !shown) return;
+  const start = svg.getBoundingClientRect();
+  const [x0, y0] = [event.clientX - start.left, event.clientY - start.top];
+  let items: ReturnType<typeof itemsIn> = [];
+  followOnRail(svg, event, {
+    move: (x, y) => {
+      if (Math.hypot(x - x0, y - y0) < DRAG_START_PX) return;
+      items = itemsIn(layout(), x0, y0, x, y);
+      for (const [name, value] of Object.entries({
+        x: Math.min(x, x0),
+        y: Math.min(y, y0),
+        width: Math.abs(x - x0),
+        height: Math.abs(y - y0),
+        visibility: 'visible',
+      }))
+        shown.setAttribute(name, String(value));
+    },
+    end: (kept) => {
+      shown.setAttribute('visibility', 'hidden');
+      if (kept) chooseAll(editor.store, figure.id, items);
     },
   });
 }

@@ -1,4 +1,5 @@
 import { type Easing, ease, type Figure, type Piece, railTimeline } from '@core';
+import type { RailItem } from '../state';
 
 /** Heights of the rail's rows, CSS px. */
 export const RAIL = {
@@ -155,4 +156,20 @@ export function rulerStep(scale: number, least: number): number {
 export function insertionStop(layout: RailLayout, x: number): number {
   const next = layout.bars.findIndex((bar) => bar.cardX + RAIL.card / 2 > x);
   return next < 0 ? layout.bars.length : next;
+}
+
+/** What on the rail a box touches, in the order of time. Corners in px, in any order. */
+export function itemsIn({ bars, arcs }: RailLayout, x0: number, y0: number, x1: number, y1: number): RailItem[] {
+  const [left, right, top, bottom] = [Math.min(x0, x1), Math.max(x0, x1), Math.min(y0, y1), Math.max(y0, y1)];
+  const touches = (l: number, r: number, t: number, b: number): boolean =>
+    l <= right && r >= left && t <= bottom && b >= top;
+  return bars.flatMap(({ stop, x0: from, x1: to, y, cardX }, i): RailItem[] => {
+    const items: RailItem[] = [];
+    const card = touches(cardX, cardX + RAIL.card, RAIL.cardTop, RAIL.cardTop + RAIL.card);
+    if (card || touches(from, to, y, y + RAIL.bar)) items.push({ kind: 'stop', stop });
+    const arc = arcs[i];
+    if (arc && touches(arc.x0, arc.x1, Math.min(arc.y0, arc.y1), Math.max(arc.y0, arc.y1)))
+      items.push({ kind: 'shift', shiftId: arc.shiftId });
+    return items;
+  });
 }

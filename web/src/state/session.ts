@@ -6,6 +6,11 @@ export type Selection =
   | { readonly kind: 'stop'; readonly figureId: Id; readonly stop: number }
   | { readonly kind: 'shift'; readonly figureId: Id; readonly shiftId: Id };
 
+/** Something on a figure's rail. */
+export type RailItem =
+  | { readonly kind: 'stop'; readonly stop: number }
+  | { readonly kind: 'shift'; readonly shiftId: Id };
+
 /** *Offline* is tried again by itself; *conflict*, *refused* (the server cannot take it) and *gone* (deleted elsewhere) wait for the user. */
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict' | 'refused' | 'gone';
 
@@ -38,6 +43,8 @@ export interface Busy {
 /** What belongs to this tab and is neither saved nor undone. */
 export interface SessionState {
   readonly selection: Selection | null;
+  /** What is chosen besides on the same rail. */
+  readonly more: readonly RailItem[];
   readonly save: SaveState;
   /** The server's reason for not taking it. */
   readonly saveProblem: string | null;
@@ -50,6 +57,7 @@ export interface SessionState {
 
 const initialState: SessionState = {
   selection: null,
+  more: [],
   save: 'saved',
   saveProblem: null,
   messages: [],
@@ -64,7 +72,12 @@ const slice = createSlice({
   name: 'session',
   initialState,
   reducers: {
-    selected: (state, action: PayloadAction<Selection | null>) => void (state.selection = action.payload),
+    selected: (state, action: PayloadAction<Selection | null>) => {
+      state.selection = action.payload;
+      state.more = [];
+    },
+    /** Chooses more of the same rail. */
+    moreChosen: (state, action: PayloadAction<readonly RailItem[]>) => void (state.more = [...action.payload]),
     saveChanged: (state, action: PayloadAction<{ state: SaveState; problem: string | null }>) => {
       state.save = action.payload.state;
       state.saveProblem = action.payload.problem;
@@ -87,6 +100,13 @@ const slice = createSlice({
       void (state.sheetOpen = action.payload ?? !state.sheetOpen),
     busyChanged: (state, action: PayloadAction<Busy | null>) => void (state.busy = action.payload),
     reset: (state) => ({ ...initialState, theme: state.theme }),
+  },
+  extraReducers: (build) => {
+    // Several figures, or several poses of one.
+    build.addMatcher(
+      ({ type }: { type: string }) => type === 'drawing/alsoChosen',
+      (state) => void (state.more = []),
+    );
   },
 });
 

@@ -15,7 +15,8 @@ export function Choice<T extends string>({
   onChange,
 }: {
   readonly label: string;
-  readonly value: T;
+  /** null: of several things that differ. */
+  readonly value: T | null;
   readonly options: readonly ChoiceOption<T>[];
   readonly onChange: (value: T) => void;
 }) {

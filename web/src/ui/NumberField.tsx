@@ -5,7 +5,8 @@ import './fields.scss';
 
 export interface NumberFieldProps {
   readonly label: string;
-  readonly value: number;
+  /** null: of several things that differ. */
+  readonly value: number | null;
   readonly unit?: string;
   readonly min?: number;
   readonly max?: number;
@@ -30,7 +31,7 @@ export function NumberField({
 }: NumberFieldProps) {
   const id = useId();
   const stepped = useStep();
-  const shown = String(+value.toFixed(digits));
+  const shown = value === null ? '' : String(+value.toFixed(digits));
   const [text, setText] = useState(shown);
   const [wrong, setWrong] = useState(false);
   useEffect(() => setText(shown), [shown]);
@@ -61,6 +62,7 @@ export function NumberField({
           className="form-control"
           inputMode="decimal"
           value={text}
+          placeholder={value === null ? 'differ' : undefined}
           aria-invalid={wrong}
           onChange={(event) => {
             setText(event.target.value);
@@ -87,6 +89,8 @@ export function NumberField({
               event.currentTarget.blur();
             } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
               event.preventDefault();
+              // What differs has no next value.
+              if (value === null) return;
               stepped.touch();
               settle(value + (event.key === 'ArrowUp' ? 1 : -1) * step * (event.shiftKey ? 10 : 1));
             } else return;

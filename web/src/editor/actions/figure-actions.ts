@@ -24,6 +24,7 @@ import {
 import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers';
 import { chosenFigures, type EditTarget, editTargets } from '../drawing/scene';
+import { type ChoosingHow, chosenAfter } from './choosing';
 import { freeName } from './draw-actions';
 
 /** Does the drawing work on whole figures, or on some parts of them? */
@@ -270,25 +271,27 @@ export function groupChosen(store: AppStore, together: boolean): void {
   );
 }
 
-/** Chooses a figure; with `more` besides those that are chosen, or takes it off them. Members of its group come along. */
-export function chooseFigure(store: AppStore, id: Id, stop: number, more: boolean): void {
+/** Chooses a figure: alone, besides those that are chosen (or takes it off them), or with all that lie between. Members of a group come along. */
+export function chooseFigure(store: AppStore, id: Id, stop: number, how: ChoosingHow): void {
   const state = store.getState();
   const { piece } = state.document;
   if (!piece) return;
-  const { group } = piece.figures[id];
-  const members = group ? piece.figureOrder.filter((other) => piece.figures[other].group === group) : [id];
   const chosen = chosenFigures(state);
-  if (!more || chosen.length === 0) {
-    store.dispatch(sessionActions.selected({ kind: 'stop', figureId: id, stop }));
-    if (members.length > 1) store.dispatch(drawingActions.alsoChosen(members.filter((other) => other !== id)));
-    return;
-  }
-  const next = chosen.includes(id) ? chosen.filter((other) => !members.includes(other)) : [...chosen, ...members];
-  if (next.includes(chosen[0])) store.dispatch(drawingActions.alsoChosen(next.filter((other) => other !== chosen[0])));
-  else if (next.length === 0) store.dispatch(sessionActions.selected(null));
+  const next = chosenAfter(piece.figureOrder, chosen, id, how);
+  // Members of a group come and go together.
+  const groupOf = (figure: Id): string | null => piece.figures[figure].group;
+  const goes = !next.includes(id);
+  const isMeant = (figure: Id): boolean =>
+    goes
+      ? next.includes(figure) && (groupOf(id) === null || groupOf(figure) !== groupOf(id))
+      : next.some((other) => other === figure || (groupOf(other) !== null && groupOf(other) === groupOf(figure)));
+  const all = [...new Set([...next, ...piece.figureOrder])].filter(isMeant);
+  const [first, ...others] = all;
+  if (!first) store.dispatch(sessionActions.selected(null));
+  else if (first === chosen[0] && how !== 'alone') store.dispatch(drawingActions.alsoChosen(others));
   else {
-    store.dispatch(sessionActions.selected({ kind: 'stop', figureId: next[0], stop: 0 }));
-    store.dispatch(drawingActions.alsoChosen(next.slice(1)));
+    store.dispatch(sessionActions.selected({ kind: 'stop', figureId: first, stop: first === id ? stop : 0 }));
+    if (others.length > 0) store.dispatch(drawingActions.alsoChosen(others));
   }
 }
 

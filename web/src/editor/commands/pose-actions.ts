@@ -1,24 +1,28 @@
 import {
+  type Box,
   checkPiece,
   emptyPiece,
   type Id,
-  insertPoses,
+  insertChain,
   type NewPose,
   newFigure,
+  newShift,
   type Part,
   type Piece,
   type PieceDraft,
   type Pose,
   placementMatrix,
   poseBox,
-  removeFigure,
-  removeStop,
+  removeStops,
+  type Shift,
+  stopsOf,
   type TextRecord,
   transformedPart,
   writeStillSvg,
 } from '@core';
-import { type AppStore, changePiece, chosenFigure, drawingActions, selectedPose, sessionActions } from '../../state';
+import { type AppStore, changePiece, chosenFigure, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers/fresh-id';
+import { chooseAll, chosenOnRail } from '../actions/rail-actions';
 import { editTargets } from '../drawing/scene';
 
 /** Copies of parts; their anchors remember the ones that they were copied from. */
@@ -65,33 +69,52 @@ function copyOfPose(
 
 const partsOf = (piece: Piece, pose: Pose): Part[] => pose.parts.map((id) => piece.parts[id]);
 
-/** Puts a copy of the selected pose after it. */
-export function duplicateSelectedPose(store: AppStore): void {
-  const { document, session } = store.getState();
-  const found = document.piece && selectedPose(document.piece, session.selection);
-  if (!document.piece || !found) return;
-  const { texts, ...copy } = copyOfPose(found.pose, partsOf(document.piece, found.pose), document.piece.texts);
-  store.dispatch(
-    changePiece('Duplicate pose', (draft) => {
-      for (const text of texts) draft.texts[text.id] = text as PieceDraft['texts'][Id];
-      insertPoses(draft, found.figure.id, [copy], freshId, found.stop + 1);
-    }),
+/** The chosen poses of the rail in their order, each once, and how the shifts between neighbours go. */
+function chosenPoses(store: AppStore) {
+  const { piece } = store.getState().document;
+  const choice = chosenOnRail(store);
+  if (!piece || !choice || choice.stops.length === 0) return undefined;
+  const { figure } = choice;
+  const ids = stopsOf(piece, figure);
+  // The return of a closed rail is its first pose.
+  const stops = choice.stops.filter((stop, i) => choice.stops.findIndex((other) => ids[other] === ids[stop]) === i);
+  const timings = stops.map((stop, i): Shift | undefined =>
+    stops[i + 1] === stop + 1 ? piece.shifts[figure.rail[stop]] : undefined,
   );
-  store.dispatch(sessionActions.selected({ kind: 'stop', figureId: found.figure.id, stop: found.stop + 1 }));
+  return { piece, figure, stops, poses: stops.map((stop) => piece.poses[ids[stop]]), timings };
 }
 
-/** Takes the selected pose off the rail. */
-export function removeSelectedPose(store: AppStore): void {
-  const { document, session } = store.getState();
-  const found = document.piece && selectedPose(document.piece, session.selection);
-  if (!found) return;
+/** Puts copies of the chosen poses after the last of them, with the shifts that are between them. */
+export function duplicateChosenPoses(store: AppStore): void {
+  const chosen = chosenPoses(store);
+  if (!chosen) return;
+  const { piece, figure, stops, poses, timings } = chosen;
+  const copies = poses.map((pose) => copyOfPose(pose, partsOf(piece, pose), piece.texts));
+  const at = stops[stops.length - 1] + 1;
+  store.dispatch(
+    changePiece(copies.length === 1 ? 'Duplicate pose' : `Duplicate ${copies.length} poses`, (draft) => {
+      for (const text of copies.flatMap(({ texts }) => texts)) draft.texts[text.id] = text as PieceDraft['texts'][Id];
+      const added = copies.map(({ pose, parts }) => ({ pose, parts }));
+      insertChain(draft, figure.id, added, timings, freshId, at);
+    }),
+  );
+  chooseAll(
+    store,
+    figure.id,
+    copies.map((_, i) => ({ kind: 'stop', stop: at + i })),
+  );
+}
+
+/** Takes the chosen poses off the rail. */
+export function removeChosenPoses(store: AppStore): void {
+  const chosen = chosenPoses(store);
+  if (!chosen) return;
+  const { figure, stops, poses } = chosen;
   store.dispatch(sessionActions.selected(null));
   store.dispatch(
-    changePiece(`Remove ${found.pose.name}`, (draft) => {
-      // A figure without any pose is nothing.
-      if (found.figure.poses.length <= 1) removeFigure(draft, found.figure.id);
-      else removeStop(draft, found.figure.id, found.stop, freshId);
-    }),
+    changePiece(poses.length === 1 ? `Remove ${poses[0].name}` : `Remove ${poses.length} poses`, (draft) =>
+      removeStops(draft, figure.id, stops, freshId),
+    ),
   );
 }
 
@@ -104,6 +127,10 @@ export interface Copied {
 /** The chosen poses, or parts of a pose, for the clipboard; undefined when nothing is chosen. */
 export function copiedSvg(store: AppStore, seconds: number): Copied | undefined {
   const state = store.getState();
+  if (state.session.more.length > 0) {
+    const chosen = chosenPoses(store);
+    return chosen && copiedRow(chosen.piece, chosen.poses, chosen.timings);
+  }
   const { piece } = state.document;
   const targets = editTargets(state, seconds);
   if (!piece || targets.length === 0) return undefined;
@@ -114,18 +141,35 @@ export function copiedSvg(store: AppStore, seconds: number): Copied | undefined 
       parts.map(({ id }) => id),
     ),
   );
+  const placed = targets.map(({ pose, targets: parts }) => ({ placement: pose.placement, parts }));
+  const kind = state.drawing.parts.length > 0 ? 'parts' : 'poses';
+  const poses = targets.map(({ pose, targets: parts }) => ({ pose, parts }));
+  return { svg: svgOf(placed, boxes), json: JSON.stringify({ kind, poses }) };
+}
+
+/** Several poses of a rail; for other programs they stand side by side. */
+function copiedRow(piece: Piece, poses: readonly Pose[], timings: readonly (Shift | undefined)[]): Copied {
+  const boxes: Box[] = [];
+  let right = 0;
+  const placed = poses.map((pose) => {
+    const box = poseBox(piece, pose);
+    const dx = right - box.minX;
+    boxes.push({ ...box, minX: right, maxX: box.maxX + dx });
+    right += 1.1 * (box.maxX - box.minX);
+    return { placement: { ...pose.placement, x: pose.placement.x + dx }, parts: partsOf(piece, pose) };
+  });
+  const copied = poses.map((pose) => ({ pose, parts: partsOf(piece, pose) }));
+  const shifts = timings.map((timing) => timing ?? null);
+  return { svg: svgOf(placed, boxes), json: JSON.stringify({ kind: 'poses', poses: copied, shifts }) };
+}
+
+function svgOf(placed: Parameters<typeof writeStillSvg>[0], boxes: readonly Box[]): string {
   const x = Math.min(...boxes.map(({ minX }) => minX));
   const y = Math.min(...boxes.map(({ minY }) => minY));
   const width = Math.max(...boxes.map(({ maxX }) => maxX)) - x;
   const height = Math.max(...boxes.map(({ maxY }) => maxY)) - y;
   const room = 0.05 * Math.max(width, height, 1);
-  const svg = writeStillSvg(
-    targets.map(({ pose, targets: parts }) => ({ placement: pose.placement, parts })),
-    { x: x - room, y: y - room, width: width + 2 * room, height: height + 2 * room },
-  );
-  const kind = state.drawing.parts.length > 0 ? 'parts' : 'poses';
-  const poses = targets.map(({ pose, targets: parts }) => ({ pose, parts }));
-  return { svg, json: JSON.stringify({ kind, poses }) };
+  return writeStillSvg(placed, { x: x - room, y: y - room, width: width + 2 * room, height: height + 2 * room });
 }
 
 /** Puts copied poses after the selected one, or copied parts into it. False when the text is nothing that this program has copied. */
@@ -153,25 +197,45 @@ export function pasteCopied(store: AppStore, text: string, seconds: number): boo
   const figure = chosenFigure(piece, state.session.selection);
   const figureId = figure?.id ?? freshId('f');
   const copies = copied.poses.map(({ pose, parts }) => copyOfPose(pose, parts));
-  const found = selectedPose(piece, state.session.selection);
-  const at = found ? found.stop + 1 : undefined;
+  const after = chosenPoses(store)?.stops.at(-1);
+  const at = after === undefined ? undefined : after + 1;
   store.dispatch(
     changePiece(copies.length === 1 ? `Paste ${copies[0].pose.name}` : `Paste ${copies.length} poses`, (draft) => {
       if (!figure) {
         draft.figures[figureId] = newFigure(figureId, 'Figure 1') as PieceDraft['figures'][string];
         draft.figureOrder.push(figureId);
       }
-      insertPoses(draft, figureId, copies, freshId, at);
+      insertChain(draft, figureId, copies, copied.timings, freshId, at);
     }),
   );
-  if (at !== undefined) store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop: at }));
+  if (at !== undefined)
+    chooseAll(
+      store,
+      figureId,
+      copies.map((_, i) => ({ kind: 'stop', stop: at + i })),
+    );
   return true;
 }
 
+interface Pasted {
+  readonly kind: 'parts' | 'poses';
+  readonly poses: readonly NewPose[];
+  /** How the shift after each pose goes, where it was copied too. */
+  readonly timings: readonly (Shift | undefined)[];
+}
+
 /** Clipboards may hold anything: only what makes a sound piece is taken. */
-function readCopied(text: string): { kind: 'parts' | 'poses'; poses: NewPose[] } | undefined {
+function readCopied(text: string): Pasted | undefined {
   try {
-    const { kind, poses } = JSON.parse(text) as { kind: string; poses: NewPose[] };
+    const {
+      kind,
+      poses,
+      shifts = [],
+    } = JSON.parse(text) as {
+      kind: string;
+      poses: NewPose[];
+      shifts?: (Shift | null)[];
+    };
     if (kind !== 'parts' && kind !== 'poses') return undefined;
     const trial = structuredClone(emptyPiece('clipboard', 'Clipboard')) as PieceDraft;
     for (const { pose, parts } of poses) {
@@ -181,9 +245,22 @@ function readCopied(text: string): { kind: 'parts' | 'poses'; poses: NewPose[] }
       trial.poses[pose.id] = pose as PieceDraft['poses'][string];
       for (const part of points) trial.parts[part.id] = part as PieceDraft['parts'][string];
     }
+    const rail = poses.slice(1).map(({ pose }, i): Shift => {
+      const plain = newShift(`s${i}`, poses[i].pose.id, pose.id);
+      const { duration, easing, blend, method } = shifts[i] ?? plain;
+      return { ...plain, duration, easing, blend, method };
+    });
+    for (const shift of rail) trial.shifts[shift.id] = shift as PieceDraft['shifts'][string];
+    trial.figures.f = {
+      ...newFigure('f', 'Figure'),
+      poses: poses.map(({ pose }) => pose.id),
+      rail: rail.map(({ id }) => id),
+    } as PieceDraft['figures'][string];
+    trial.figureOrder = ['f'];
     const sound = checkPiece(JSON.parse(JSON.stringify(trial)));
     const taken = Object.values(sound.poses).map((pose) => ({ pose, parts: partsOf(sound, pose) }));
-    return taken.length > 0 ? { kind, poses: taken } : undefined;
+    const timings = rail.map(({ id }, i): Shift | undefined => (shifts[i] ? sound.shifts[id] : undefined));
+    return taken.length > 0 ? { kind, poses: taken, timings } : undefined;
   } catch {
     return undefined;
   }

@@ -19,9 +19,10 @@ import {
   targetsBox,
 } from '../actions/figure-actions';
 import { chooseWholeContours, moveChosenAnchors } from '../actions/point-actions';
+import { reverseChosen } from '../actions/rail-actions';
 import type { Editor } from '../editor';
 import { TOOL_TABLE } from '../tools/table';
-import { duplicateSelectedPose, removeSelectedPose } from './pose-actions';
+import { duplicateChosenPoses, removeChosenPoses } from './pose-actions';
 
 /** What commands may use beside the editor. */
 export interface CommandContext {
@@ -176,11 +177,20 @@ export const COMMANDS = [
     label: 'Duplicate pose',
     group: 'Change',
     keys: ['mod+d'],
-    isEnabled: (state) => state.session.selection?.kind === 'stop',
+    isEnabled: ({ session: { selection, more } }) =>
+      selection?.kind === 'stop' || more.some(({ kind }) => kind === 'stop'),
     run: ({ editor }) => {
       if (editor.store.getState().drawing.also.length > 0) duplicateChosenFigures(editor.store);
-      else duplicateSelectedPose(editor.store);
+      else duplicateChosenPoses(editor.store);
     },
+  },
+  {
+    id: 'reverse',
+    label: 'Reverse the chosen poses',
+    group: 'Change',
+    keys: ['shift+r'],
+    isEnabled: ({ session: { more } }) => more.length > 0,
+    run: ({ editor }) => reverseChosen(editor.store),
   },
   {
     id: 'rename',
@@ -203,7 +213,7 @@ export const COMMANDS = [
     run: ({ editor }) => {
       if (editor.drawing.remove()) return;
       if (editor.store.getState().drawing.also.length > 0) removeChosenFigures(editor.store);
-      else removeSelectedPose(editor.store);
+      else removeChosenPoses(editor.store);
     },
   },
   {

@@ -237,7 +237,7 @@ export function createPointsTool(drawing: ToolContext): Tool {
       if (!area) {
         const hit = hitPart(drawing.shown(), p.x, p.y, 3 / p.zoom);
         const known = hit && drawing.targets().some(({ figure }) => figure.id === hit.shown.figure.id);
-        if (hit && !known) chooseFigure(store, hit.shown.figure.id, hit.shown.stop, pointer.shift);
+        if (hit && !known) chooseFigure(store, hit.shown.figure.id, hit.shown.stop, pointer.shift ? 'more' : 'alone');
         else choose([]);
         return;
       }

@@ -169,7 +169,7 @@ export function createSelectTool(drawing: ToolContext): Tool {
         return;
       }
       inside.forEach(({ figure, stop }, i) => {
-        chooseFigure(store, figure.id, stop, i > 0 || pointer.shift);
+        chooseFigure(store, figure.id, stop, i > 0 || pointer.shift ? 'more' : 'alone');
       });
     },
     cancel: () => {
@@ -185,7 +185,7 @@ export function createSelectTool(drawing: ToolContext): Tool {
     const chosen = drawing.targets().find((target) => target.figure.id === figure.id);
     if (pointer.clicks > 1) {
       // A double click goes on to the points of what was hit.
-      if (!chosen) chooseFigure(store, figure.id, stop, false);
+      if (!chosen) chooseFigure(store, figure.id, stop, 'alone');
       if (parts.length > 1) store.dispatch(drawingActions.partsChosen([hit.part.id]));
       const kept = store.getState().drawing.parts;
       store.dispatch(drawingActions.toolChosen('points'));
@@ -194,11 +194,11 @@ export function createSelectTool(drawing: ToolContext): Tool {
     }
     if (pointer.shift && (!chosen || store.getState().drawing.parts.length === 0)) {
       // ⇧ adds to what is chosen, and keeps a drag to an axis; a mere press takes a chosen figure off.
-      if (!chosen) chooseFigure(store, figure.id, stop, true);
-      return moveGesture(pointer, () => chosen && chooseFigure(store, figure.id, stop, true));
+      if (!chosen) chooseFigure(store, figure.id, stop, 'more');
+      return moveGesture(pointer, () => chosen && chooseFigure(store, figure.id, stop, 'more'));
     }
     if (!chosen) {
-      chooseFigure(store, figure.id, stop, false);
+      chooseFigure(store, figure.id, stop, 'alone');
       return moveGesture(pointer, () => {});
     }
     const { parts: chosenParts } = store.getState().drawing;

@@ -1,12 +1,4 @@
-import {
-  DECISION_NAMES,
-  isDecided,
-  type Method,
-  MOST_SOFTNESS,
-  type Piece,
-  type PoseShiftPlan,
-  type Shift,
-} from '@core';
+import { DECISION_NAMES, isDecided, MOST_SOFTNESS, type Piece, type PoseShiftPlan, type Shift } from '@core';
 import { Link2Off, Plus, X } from 'lucide-react';
 import {
   addTie,
@@ -23,17 +15,12 @@ import {
 } from '../../editor';
 import type { AppStore } from '../../state';
 import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
+import { METHODS } from '../methods';
 import { ChoiceDecision } from './ChoiceDecision';
 import { ContourDecisions } from './ContourDecisions';
 import { Decided } from './Decided';
 import { DirectionDecision } from './DirectionDecision';
 
-const METHODS = [
-  { value: 'auto', label: 'Best', hint: 'The one whose in-betweens look best' },
-  { value: 'straight', label: 'Straight', hint: 'Every point goes straight' },
-  { value: 'blended', label: 'Blended', hint: 'Half straight, half turning' },
-  { value: 'turning', label: 'Turning', hint: 'Edges turn and stretch' },
-] as const satisfies readonly { value: Method | 'auto'; label: string; hint: string }[];
 const DEFAULT_SOFTNESS = 8;
 const DEFAULT_EVEN = 48;
 

@@ -41,8 +41,11 @@ import { PoseImage } from '../../canvas/PoseImage';
 import { posePicture } from '../../canvas/pose-picture';
 import { useAppStore, useEditor } from '../../context';
 import {
+  type ChoosingHow,
   changeFigure,
   chooseFigure,
+  choosingHow,
+  chosenAfter,
   chosenFigures,
   duplicateChosenFigures,
   groupChosen,
@@ -222,7 +225,7 @@ function FigureRow({
   const parts = useAppSelector((state) => state.drawing.parts);
   const stop = workedStop(piece, figure, selection, editor.clock.seconds);
   const pose = piece.poses[figure.poses[Math.min(stop, figure.poses.length - 1)]];
-  const choose = (more: boolean): void => chooseFigure(store, figure.id, stop, more);
+  const choose = (how: ChoosingHow): void => chooseFigure(store, figure.id, stop, how);
   const flag = (name: string, change: Partial<Figure>) => (): void =>
     changeFigure(store, figure.id, `${name} ${figure.name}`, change as never);
   const { setNodeRef, setActivatorNodeRef, attributes, listeners, transform, transition, isDragging } = useSortable({
@@ -277,7 +280,7 @@ function FigureRow({
             aria-pressed={chosen}
             aria-label={`Figure ${figure.name}${figure.clip ? `, seen inside ${piece.figures[figure.clip]?.name}` : ''}`}
             title={figure.clip ? `Seen inside ${piece.figures[figure.clip]?.name}` : undefined}
-            onClick={(event) => choose(event.shiftKey || event.ctrlKey || event.metaKey)}
+            onClick={(event) => choose(choosingHow(event))}
             onDoubleClick={() => setRenamed(true)}
             onKeyDown={(event) => {
               if (event.key !== 'F2') return;
@@ -326,9 +329,9 @@ function FigureRow({
                 className={parts.includes(id) ? 'chosen' : ''}
                 aria-pressed={parts.includes(id)}
                 onClick={(event) => {
-                  if (!chosen) choose(false);
-                  const next = event.shiftKey ? [...parts.filter((other) => other !== id), id] : [id];
-                  dispatch(drawingActions.partsChosen(next));
+                  if (!chosen) choose('alone');
+                  const own = parts.filter((part) => pose.parts.includes(part));
+                  dispatch(drawingActions.partsChosen(chosenAfter(pose.parts, own, id, choosingHow(event))));
                 }}
               >
                 {piece.parts[id].name}

@@ -1,0 +1,86 @@
+import type { Draft } from 'immer';
+import { reverseEasing } from '../easing';
+import { reversedMatch } from './decisions';
+import { insertPoses, type NewPose, type PieceDraft, rebuildRail, removeFigure, removeStop } from './edit';
+import type { IdSource } from './geometry';
+import { isClosedRail, stopsOf } from './rail';
+import type { Figure, Id, Piece, Shift } from './records';
+
+// Changes to several poses of a rail at once. Stops are counted from the rail's start.
+
+/** Takes stops off the rail, and the figure with the last of them. */
+export function removeStops(draft: PieceDraft, figureId: Id, stops: readonly number[], newId: IdSource): void {
+  const figure = draft.figures[figureId] as Figure;
+  const all = stopsOf(draft as Piece, figure);
+  // The return of a closed rail is its first stop.
+  const closed = isClosedRail(draft as Piece, figure);
+  const gone = [...new Set(stops.map((stop) => (closed && stop === all.length - 1 ? 0 : stop)))].sort((p, q) => q - p);
+  if (gone.length >= new Set(all).size) {
+    removeFigure(draft, figureId);
+    return;
+  }
+  for (const stop of gone) removeStop(draft, figureId, stop, newId);
+}
+
+/** What of a shift does not depend on its two poses. */
+type ShiftTiming = Pick<Shift, 'duration' | 'easing' | 'blend' | 'method'>;
+
+/** Puts poses on the rail in a row; `timings[i]` is how the shift after the i-th goes, where it is known. */
+export function insertChain(
+  draft: PieceDraft,
+  figureId: Id,
+  added: readonly NewPose[],
+  timings: readonly (ShiftTiming | undefined)[],
+  newId: IdSource,
+  at?: number,
+): void {
+  insertPoses(draft, figureId, added, newId, at);
+  added.slice(0, -1).forEach(({ pose }, i) => {
+    const timing = timings[i];
+    const id = draft.figures[figureId].rail.find(
+      (shift) => draft.shifts[shift].from === pose.id && draft.shifts[shift].to === added[i + 1].pose.id,
+    );
+    if (!timing || !id) return;
+    const { duration, easing, blend, method } = timing;
+    Object.assign(draft.shifts[id], { duration, easing: { ...easing }, blend, method });
+  });
+}
+
+/**
+ * Runs the rail from stop `first` to stop `last` the other way: its poses stand in the opposite order, and each shift between them goes back the way it
+ * came, with its duration, the easing of the way back and its match. A closed rail of which every card is meant is run the other way as a whole. Returns in
+ * words what of the matches cannot be run backwards.
+ */
+export function reverseStops(
+  draft: PieceDraft,
+  figureId: Id,
+  first: number,
+  last: number,
+  newId: IdSource,
+): readonly string[] {
+  const figure = draft.figures[figureId];
+  const stops = stopsOf(draft as Piece, figure as Figure);
+  const closed = isClosedRail(draft as Piece, figure as Figure);
+  const end = closed && first === 0 && last >= stops.length - 2 ? stops.length - 1 : last;
+  // With its first pose elsewhere a closed rail would come back to another one.
+  const opens = closed && end < stops.length - 1 && first === 0;
+  const lost: string[] = [];
+  for (const id of figure.rail.slice(first, end)) {
+    const shift = draft.shifts[id];
+    const names = `${draft.poses[shift.to].name} to ${draft.poses[shift.from].name}`;
+    const turned = reversedMatch(shift.match as Shift['match']);
+    lost.push(...turned.lost.map((what) => `${what} could not be kept on the way back from ${names}.`));
+    const { from, to } = shift;
+    Object.assign(shift, {
+      from: to,
+      to: from,
+      easing: reverseEasing(shift.easing),
+      match: turned.match as Draft<Shift['match']>,
+    });
+  }
+  const stretch = stops.slice(first, end + 1).reverse();
+  const order = [...stops.slice(0, first), ...stretch, ...stops.slice(end + 1)];
+  if (opens) order[order.length - 1] = order[0];
+  rebuildRail(draft, figureId, order, newId);
+  return lost;
+}

@@ -1,0 +1,106 @@
+import { expect, test } from './support/fixtures';
+import { svg } from './support/match-pieces';
+
+/** Four bars of different lengths, named a to d. */
+const BARS = ['a', 'b', 'c', 'd'].map((name, i) => ({
+  name: `${name}.svg`,
+  text: svg(`M0 0h${60 + 10 * i}v40h-${60 + 10 * i}z`),
+}));
+
+test('several poses and shifts are chosen by keys, range and box; hold, duration and easing go to all', async ({
+  piece,
+  page,
+  shelf,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await piece.drop(BARS);
+  await expect(piece.cards).toHaveCount(4);
+  await piece.matched();
+  const details = page.getByRole('complementary', { name: 'Details' });
+  const heading = details.getByRole('heading', { level: 2 });
+
+  // A range of poses, and one out of it.
+  await piece.cards.nth(0).click();
+  await piece.cards.nth(2).click({ modifiers: ['Shift'] });
+  await expect(heading).toHaveText('3 poses');
+  await piece.cards.nth(1).click({ modifiers: ['ControlOrMeta'] });
+  await expect(heading).toHaveText('2 poses');
+  await piece.setNumber('Hold', '0.3');
+  const holds = async (): Promise<number[]> => {
+    const stored = await piece.stored();
+    return stored.figures[stored.figureOrder[0]].poses.map((id) => stored.poses[id].hold);
+  };
+  await piece.saved();
+  expect(await holds()).toEqual([0.3, 0.8, 0.3, 0.8]);
+
+  // Shifts by keyboard.
+  await piece.arcs.nth(0).focus();
+  await page.keyboard.press('Enter');
+  await piece.arcs.nth(2).focus();
+  await page.keyboard.press('Shift+Enter');
+  await expect(heading).toHaveText('3 shifts');
+  await piece.setNumber('Duration', '0.25');
+  await details.getByRole('button', { name: 'Swing', exact: true }).click();
+  await piece.saved();
+  const shifts = async () => {
+    const stored = await piece.stored();
+    return stored.figures[stored.figureOrder[0]].rail.map((id) => stored.shifts[id]);
+  };
+  expect((await shifts()).map(({ duration }) => duration)).toEqual([0.25, 0.25, 0.25]);
+  for (const { easing } of await shifts())
+    expect(easing).toEqual({ kind: 'cubic-bezier', x1: 0.65, y1: 0, x2: 0.35, y2: 1 });
+
+  // A box beside the cards takes all that it touches.
+  const box = await piece.rail.boundingBox();
+  const [first, last] = [await piece.cards.nth(0).boundingBox(), await piece.cards.nth(3).boundingBox()];
+  if (!box || !first || !last) throw new Error('The rail is not there.');
+  await page.mouse.move(box.x + 2, box.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(last.x + 10, first.y + 20, { steps: 5 });
+  await page.mouse.up();
+  await expect(heading).toHaveText(/^4 poses/);
+});
+
+test('a stretch of poses is reversed, duplicated, copied into another piece and removed, each undone in one step', async ({
+  piece,
+  page,
+  shelf,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await piece.drop(BARS);
+  await expect(piece.cards).toHaveCount(4);
+  const names = async (): Promise<string[]> =>
+    (await piece.cards.all()).reduce<Promise<string[]>>(
+      async (all, card) => [...(await all), ((await card.getAttribute('aria-label')) ?? '').split(', ')[1]],
+      Promise.resolve([]),
+    );
+  await piece.cards.nth(1).click();
+  await piece.cards.nth(3).click({ modifiers: ['Shift'] });
+  await page.getByRole('button', { name: /^Reverse/ }).click();
+  expect(await names()).toEqual(['a', 'd', 'c', 'b']);
+  await page.keyboard.press('ControlOrMeta+z');
+  expect(await names()).toEqual(['a', 'b', 'c', 'd']);
+
+  await piece.cards.nth(1).click();
+  await piece.cards.nth(2).click({ modifiers: ['Shift'] });
+  await page.keyboard.press('ControlOrMeta+d');
+  expect(await names()).toEqual(['a', 'b', 'c', 'b copy', 'c copy', 'd']);
+  await page.keyboard.press('Delete');
+  expect(await names()).toEqual(['a', 'b', 'c', 'd']);
+  await page.keyboard.press('ControlOrMeta+z');
+  await page.keyboard.press('ControlOrMeta+z');
+  expect(await names()).toEqual(['a', 'b', 'c', 'd']);
+
+  await piece.cards.nth(0).click();
+  await piece.cards.nth(1).click({ modifiers: ['ControlOrMeta'] });
+  await page.keyboard.press('ControlOrMeta+c');
+  await piece.saved();
+  await page.getByRole('link', { name: 'To the shelf' }).click();
+  await page.getByRole('button', { name: 'New piece' }).click();
+  await piece.rail.waitFor();
+  await page.keyboard.press('ControlOrMeta+v');
+  await expect(piece.cards).toHaveCount(2);
+  expect(await names()).toEqual(['a copy', 'b copy']);
+});

@@ -1,0 +1,112 @@
+import { type Easing, type Piece, stopsOf } from '@core';
+import { ArrowLeftRight, CopyPlus, Scissors, Trash2, TriangleAlert } from 'lucide-react';
+import { useAppStore, useEditor, usePlanStatuses } from '../context';
+import { commandById, holdChosen, setChosenShifts } from '../editor';
+import type { RailChoice } from '../state';
+import { Choice, IconButton, NumberField } from '../ui';
+import { EasingEditor } from './EasingEditor';
+import { framesText } from './frames-text';
+import { METHODS } from './methods';
+
+/** The value that all have, or null. */
+function common<T>(values: readonly T[]): T | null {
+  const [first] = values;
+  return values.every((value) => JSON.stringify(value) === JSON.stringify(first)) ? (first ?? null) : null;
+}
+
+const counted = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
+
+/** What can be set on several poses and shifts of a rail at once. */
+export function SeveralDetails({ piece, choice }: { readonly piece: Piece; readonly choice: RailChoice }) {
+  const store = useAppStore();
+  const editor = useEditor();
+  const statuses = usePlanStatuses();
+  const { figure, stops } = choice;
+  const ids = stopsOf(piece, figure);
+  const poses = [...new Set(stops.map((stop) => ids[stop]))].map((id) => piece.poses[id]);
+  const shifts = choice.shifts.map((id) => piece.shifts[id]);
+  const hold = common(poses.map((pose) => pose.hold));
+  const duration = common(shifts.map((shift) => shift.duration));
+  const easing = common<Easing>(shifts.map((shift) => shift.easing));
+  const context = { editor, openRoom: () => {}, saveNow: () => {} };
+  const unsound = shifts.filter(({ id }) => {
+    const verdict = statuses.get(id)?.plan?.health.verdict;
+    return verdict !== undefined && verdict !== 'good';
+  }).length;
+  const what = [
+    ...(poses.length > 0 ? [counted(poses.length, 'pose')] : []),
+    ...(shifts.length > 0 ? [counted(shifts.length, 'shift')] : []),
+  ].join(' and ');
+  return (
+    <>
+      <header className="details-head">
+        <h2>{what}</h2>
+        {poses.length > 0 && (
+          <span className="details-actions">
+            <IconButton
+              icon={ArrowLeftRight}
+              label="Reverse: run from the first to the last of them the other way"
+              disabled={stops.length < 2}
+              onClick={() => commandById('reverse').run(context)}
+            />
+            <IconButton
+              icon={Scissors}
+              label="Cut out: copy the poses and remove them"
+              onClick={() => document.execCommand('cut')}
+            />
+            <IconButton icon={CopyPlus} label="Duplicate poses" onClick={() => commandById('duplicate').run(context)} />
+            <IconButton icon={Trash2} label="Remove poses" onClick={() => commandById('remove').run(context)} />
+          </span>
+        )}
+      </header>
+      {poses.length > 0 && (
+        <NumberField
+          label="Hold"
+          value={hold}
+          unit="s"
+          min={0}
+          max={3600}
+          step={0.05}
+          also={hold === null ? undefined : framesText(piece, hold)}
+          onChange={(seconds) => holdChosen(store, seconds)}
+        />
+      )}
+      {shifts.length > 0 && (
+        <>
+          {unsound > 0 && (
+            <p className="details-note">
+              <TriangleAlert size={13} aria-hidden="true" /> {counted(unsound, 'shift')} of them should be looked at.
+            </p>
+          )}
+          <NumberField
+            label="Duration"
+            value={duration}
+            unit="s"
+            min={0}
+            max={3600}
+            step={0.05}
+            also={duration === null ? undefined : framesText(piece, duration)}
+            onChange={(seconds) => setChosenShifts(store, `Duration ${seconds} s`, { duration: seconds })}
+          />
+          <Choice
+            label="Method"
+            value={common(shifts.map(({ method }) => method))}
+            options={METHODS}
+            onChange={(method) => setChosenShifts(store, 'Method', { method })}
+          />
+          <h3>Easing</h3>
+          {easing === null && (
+            <p className="details-note">They differ; the first one’s is shown. A change goes to all.</p>
+          )}
+          <EasingEditor
+            easing={shifts[0].easing}
+            onChange={(next, name) => setChosenShifts(store, name, { easing: next })}
+          />
+        </>
+      )}
+      <p className="details-note">
+        ⇧ chooses a range, Ctrl single ones, and a box drawn beside the cards all that it touches.
+      </p>
+    </>
+  );
+}
