@@ -157,22 +157,3 @@ test('a rail of forty poses: no card covers another, it scrolls and zooms, and t
     await page.waitForTimeout(150);
   }
 });
-
-test('at 1024 × 640 no tool is cut off and nothing of a bar lies outside the canvas', async ({ page, piece }) => {
-  await page.setViewportSize({ width: 1024, height: 640 });
-  await piece.open('demo-boarding-button');
-  const tools = page.getByRole('toolbar', { name: 'Tools' });
-  await tools.getByRole('button', { name: 'Shape', exact: true }).click();
-  const box = await piece.canvas.boundingBox();
-  if (!box) throw new Error('There is no canvas.');
-  for (const name of ['Select', 'Points', 'Draw', 'Shape', 'Text', 'Cut', 'Colour', 'Picture', 'Aids']) {
-    const tool = await tools.getByRole('button', { name, exact: true }).boundingBox();
-    expect((tool?.x ?? 0) + (tool?.width ?? 0)).toBeLessThanOrEqual(box.x + box.width);
-    expect(tool?.width).toBeGreaterThan(20);
-  }
-  const options = await page.getByRole('group', { name: 'What is drawn' }).boundingBox();
-  expect(options?.x).toBeGreaterThanOrEqual(box.x);
-  expect((options?.x ?? 0) + (options?.width ?? 0)).toBeLessThanOrEqual(box.x + box.width);
-  // The canvas keeps half of the width.
-  expect(box.width).toBeGreaterThanOrEqual(512);
-});

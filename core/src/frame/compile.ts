@@ -136,6 +136,28 @@ function spansOf(piece: Piece, figureId: Id, planOf: (shift: Shift) => PoseShift
   return spans;
 }
 
+/**
+ * One shift alone as a piece of 1 s that goes evenly: its seconds are the shift's progress. The outlines lie where they lie on the canvas; nothing is behind
+ * them.
+ */
+export function compileShift(piece: Piece, shift: Shift, plan: PoseShiftPlan): CompiledPiece {
+  const time = new RampTime(0, 1, { kind: 'linear' });
+  const span = lateSpan({ shiftId: shift.id, start: 0, end: 1, time }, plan.parts.length, (i) =>
+    shiftLane(piece, shift, plan.parts[i], time, shift.blend),
+  );
+  const opacity = levelLane(blendNumbers([1], [1], PROPERTIES.opacity.range));
+  const { width, height } = piece.canvas;
+  return {
+    width,
+    height,
+    background: null,
+    duration: 1,
+    rate: 60,
+    loop: false,
+    figures: [{ id: shift.id, spans: [span], opacity, hidden: false, clip: -1 }],
+  };
+}
+
 /** A part of a shift in its paint. */
 function shiftLane(piece: Piece, { from, to }: Shift, plan: PartPlan, time: RampTime, space: BlendSpace): PartLanes {
   const side = (id: Id | undefined, pose: Pose): PlacedPaint | undefined =>

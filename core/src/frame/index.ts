@@ -1,7 +1,14 @@
 export * from './alternatives';
 export type { Context2D, MakeCanvas } from './canvas-target';
 export { CanvasTarget } from './canvas-target';
-export { type CompiledFigure, type CompiledPiece, compilePiece, type FigureSpan, stillLanes } from './compile';
+export {
+  type CompiledFigure,
+  type CompiledPiece,
+  compilePiece,
+  compileShift,
+  type FigureSpan,
+  stillLanes,
+} from './compile';
 export * from './draw';
 export * from './frame-at';
 export { PlaceFinder } from './match-input';

@@ -19,7 +19,7 @@ export * from './match/match-editing';
 export * from './match/match-gestures';
 export * from './match/match-painter';
 export * from './match/picture-places';
-export { squareViewBox } from './match/picture-view';
+export { fitPicture, squareViewBox } from './match/picture-view';
 export { paintOverlay } from './overlay/paint-overlay';
 export type { PlanStatus } from './plans/plan-store';
 export { type Autosave, type LeftCopy, type PieceCopy, SavingDesk } from './saving';

@@ -1,8 +1,9 @@
 import type { ReactNode } from 'react';
 import { drawingActions, useAppDispatch, useAppSelector } from '../state';
 import { Columns } from '../ui';
+import { useColumns } from './use-columns';
 
-/** A room: its picture between the columns that are unfolded, at the widths that were chosen last. */
+/** A room: its picture between the columns that are unfolded and find room, at the widths that were chosen last. */
 export function RoomColumns({
   left,
   right,
@@ -13,12 +14,13 @@ export function RoomColumns({
   readonly children: ReactNode;
 }) {
   const dispatch = useAppDispatch();
-  const shown = useAppSelector((state) => state.drawing);
+  const chosen = useAppSelector((state) => state.drawing.widths);
+  const { columns } = useColumns(left !== undefined);
   return (
     <Columns
-      left={shown.left && left}
-      right={shown.right && right}
-      widths={shown.widths}
+      left={columns.left !== null && left}
+      right={columns.right !== null && right}
+      widths={{ left: columns.left ?? chosen.left, right: columns.right ?? chosen.right }}
       onWidths={(widths) => dispatch(drawingActions.changed({ widths }))}
     >
       {children}

@@ -37,6 +37,8 @@ export interface DrawingState extends DrawingPreferences {
   readonly drawn: Drawn | null;
   /** What is to get another name: its field is opened. */
   readonly renames: Id | null;
+  /** Which column stays where there is no room for both. */
+  readonly firstColumn: 'left' | 'right';
   /** What the left column shows. */
   readonly column: 'figures' | 'drawer';
 }
@@ -52,6 +54,7 @@ const initialState = (): DrawingState => ({
   typesInto: null,
   drawn: null,
   renames: null,
+  firstColumn: 'right',
   column: 'figures',
 });
 

@@ -19,6 +19,8 @@ import type { EngineClient } from '../workers';
 
 /** Where the canvas's left top corner lies in the pane, px; the view is not zoomed. */
 const OFFSET = 28;
+/** What is kept free under it. */
+const FOOT = 52;
 
 /** The worker's calls without a worker. */
 export const engineOf = (paths: PathEngine, font?: TextFont): EngineClient =>
@@ -53,7 +55,7 @@ export class Driver {
       clock: { now: () => 0, requestFrame: () => 1, cancelFrame: () => {} },
     });
     const { width, height } = piece.canvas;
-    this.editor.viewport.setPane(width + 2 * OFFSET, height + 2 * OFFSET);
+    this.editor.viewport.setPane(width + 2 * OFFSET, height + OFFSET + FOOT);
   }
 
   get state(): RootState {

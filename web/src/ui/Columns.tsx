@@ -1,5 +1,6 @@
 import { type ReactNode, useRef } from 'react';
 import { Group, Panel, type PanelImperativeHandle, Separator } from 'react-resizable-panels';
+import { LEFT_COLUMN, RIGHT_COLUMN } from './fit-columns';
 import './columns.scss';
 
 /** Widths of the columns beside the picture, CSS px. */
@@ -7,10 +8,6 @@ export interface ColumnWidths {
   readonly left: number;
   readonly right: number;
 }
-
-/** How far the columns may be drawn, CSS px: the picture gets the rest. */
-const LEFT = { least: 170, most: 220 } as const;
-const RIGHT = { least: 250, most: 300 } as const;
 
 /** A picture between two columns, which may be missing; their edges can be dragged, or moved with the arrow keys. */
 export function Columns({
@@ -45,8 +42,8 @@ export function Columns({
           id="left-column"
           panelRef={leftPanel}
           defaultSize={widths.left}
-          minSize={LEFT.least}
-          maxSize={LEFT.most}
+          minSize={LEFT_COLUMN.least}
+          maxSize={LEFT_COLUMN.most}
           groupResizeBehavior="preserve-pixel-size"
           className="column"
         >
@@ -54,7 +51,7 @@ export function Columns({
         </Panel>
       )}
       {left && <Separator key="left-edge" className="column-edge" aria-label="Width of the left column" />}
-      <Panel key="picture" id="picture" minSize="30%" className="column">
+      <Panel key="picture" id="picture" minSize="50%" className="column">
         {children}
       </Panel>
       {right && <Separator key="right-edge" className="column-edge" aria-label="Width of the details" />}
@@ -64,8 +61,8 @@ export function Columns({
           id="right-column"
           panelRef={rightPanel}
           defaultSize={widths.right}
-          minSize={RIGHT.least}
-          maxSize={RIGHT.most}
+          minSize={RIGHT_COLUMN.least}
+          maxSize={RIGHT_COLUMN.most}
           groupResizeBehavior="preserve-pixel-size"
           className="column"
         >

@@ -2,6 +2,7 @@ export * from './ActionButton';
 export { Choice, SelectField } from './Choice';
 export { ColourField, type PickedColour } from './ColourField';
 export { Columns } from './Columns';
+export * from './fit-columns';
 export { IconButton } from './IconButton';
 export { NumberField } from './NumberField';
 export { RangeField } from './RangeField';

@@ -8,6 +8,7 @@ export interface PictureView {
 }
 
 const MARGIN_PX = 30;
+const MARGIN_SHARE = 0.15;
 
 /** The box of both ends of all parts, canvas px; empty without parts. */
 export const shiftBox = (plan: PlannedParts): Box =>
@@ -21,15 +22,17 @@ export function squareViewBox(plan: PlannedParts, marginShare: number): string {
   return `${(box.minX + box.maxX - size) / 2} ${(box.minY + box.maxY - size) / 2} ${size} ${size}`;
 }
 
-/** Fits both ends of a plan into a picture of `width` × `height` px. */
-export function fitPicture(plan: PlannedParts, width: number, height: number): PictureView {
+/** Fits both ends of a plan into a picture of `width` × `height` px, with a margin. */
+export function fitPicture(plan: PlannedParts, width: number, height: number, margin = MARGIN_PX): PictureView {
   const { minX, minY, maxX, maxY } = shiftBox(plan);
   if (!(maxX >= minX)) return { scale: 1, dx: width / 2, dy: height / 2 };
+  // In a small picture the margin is small too.
+  const kept = Math.min(margin, MARGIN_SHARE * Math.min(width, height));
   const room = (space: number, extent: number): number =>
-    extent > 0 ? Math.max(10, space - 2 * MARGIN_PX) / extent : Infinity;
+    extent > 0 ? Math.max(10, space - 2 * kept) / extent : Infinity;
   const scale = Math.min(room(width, maxX - minX), room(height, maxY - minY));
-  const kept = Number.isFinite(scale) ? scale : 1;
-  return { scale: kept, dx: width / 2 - (kept * (minX + maxX)) / 2, dy: height / 2 - (kept * (minY + maxY)) / 2 };
+  const used = Number.isFinite(scale) ? scale : 1;
+  return { scale: used, dx: width / 2 - (used * (minX + maxX)) / 2, dy: height / 2 - (used * (minY + maxY)) / 2 };
 }
 
 export const toPicture = ({ scale, dx, dy }: PictureView, x: number, y: number): [number, number] => [

@@ -3,6 +3,8 @@ import type { View } from '@core';
 const MIN_ZOOM = 0.05;
 const MAX_ZOOM = 32;
 const MARGIN = 28;
+/** Kept free under the canvas, px: the bar of the tool at hand stands there. */
+const FOOT = 52;
 
 /** How the canvas lies in its pane: fitted until somebody zooms or moves it. */
 export class Viewport {
@@ -31,9 +33,10 @@ export class Viewport {
     const { width, height } = this.canvas;
     const zoom = Math.max(
       MIN_ZOOM,
-      Math.min((this.pane.width - 2 * MARGIN) / width, (this.pane.height - 2 * MARGIN) / height),
+      Math.min((this.pane.width - 2 * MARGIN) / width, (this.pane.height - MARGIN - FOOT) / height),
     );
-    this.set({ zoom, x: (this.pane.width - width * zoom) / 2, y: (this.pane.height - height * zoom) / 2 });
+    const y = MARGIN + (this.pane.height - MARGIN - FOOT - height * zoom) / 2;
+    this.set({ zoom, x: (this.pane.width - width * zoom) / 2, y });
     this.fitted = true;
   }
 

@@ -149,7 +149,7 @@ function MatchPicture({
           ties={ties}
           cuts={shift.match.cuts}
         />
-        <MatchStrip editing={editing} plan={view.tried ?? view.plan} />
+        <MatchStrip editing={editing} piece={piece} shift={shift} plan={view.tried ?? view.plan} />
       </div>
     </RoomColumns>
   );

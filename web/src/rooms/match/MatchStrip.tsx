@@ -1,25 +1,56 @@
-import { evaluate, inBetweenPathData, type PoseShiftPlan } from '@core';
+import {
+  CanvasTarget,
+  compileShift,
+  drawFrame,
+  type Piece,
+  type PoseShiftPlan,
+  prepareFrame,
+  type Shift,
+  sampleFrame,
+} from '@core';
 import { Pause, Play, TriangleAlert } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { type MatchEditing, squareViewBox } from '../../editor';
+import { fitPicture, type MatchEditing } from '../../editor';
 import { IconButton } from '../../ui';
+import { makeCanvas } from '../../workers';
 import { ProgressField } from './ProgressField';
 
 const FRAMES = 9;
+/** Round the pictures of the strip, px. */
+const MARGIN_PX = 4;
 /** How long one way takes when the room plays it, s; it comes back as fast. */
 const LOOP_SECONDS = 1.4;
 
 /** In-betweens at even progress, and the progress of the one in the middle. */
 export function MatchStrip({
   editing,
+  piece,
+  shift,
   plan,
 }: {
   readonly editing: MatchEditing;
+  readonly piece: Piece;
+  readonly shift: Shift;
   readonly plan: PoseShiftPlan | undefined;
 }) {
   const range = useRef<HTMLInputElement>(null);
   const [running, setRunning] = useState(false);
-  const pictures = useMemo(() => (plan ? stripPictures(plan, editing.isFilled) : undefined), [plan, editing]);
+  const strip = useRef<HTMLDivElement>(null);
+  const frames = useMemo(() => (plan ? framesOf(plan) : []), [plan]);
+  useEffect(() => {
+    const box = strip.current;
+    if (!box || !plan) return;
+    // A plan that was tried last may be of outlines that have changed since: it is painted once it is of these.
+    const known = plan.parts.every(
+      ({ a, b }) => (a === undefined || piece.parts[a]) && (b === undefined || piece.parts[b]),
+    );
+    if (!known) return;
+    const paint = (): void => paintStrip(box, piece, shift, plan);
+    paint();
+    const observer = new ResizeObserver(paint);
+    observer.observe(box);
+    return () => observer.disconnect();
+  }, [piece, shift, plan]);
   useEffect(
     () =>
       editing.onPaint(() => {
@@ -46,8 +77,8 @@ export function MatchStrip({
   };
   return (
     <section className="match-strip" aria-label="In-betweens">
-      <div className="match-frames">
-        {pictures?.frames.map(({ progress, folds, paths }) => (
+      <div ref={strip} className="match-frames">
+        {frames.map(({ progress, folds }) => (
           <button
             key={progress}
             type="button"
@@ -55,18 +86,7 @@ export function MatchStrip({
             aria-label={`In-between at ${Math.round(100 * progress)} %${folds ? ', folded' : ''}`}
             onClick={() => go(progress)}
           >
-            <svg viewBox={pictures.viewBox} aria-hidden="true">
-              {paths.map(({ d, filled, rule }, i) => (
-                <path
-                  // biome-ignore lint/suspicious/noArrayIndexKey: parts of a plan keep their order
-                  key={i}
-                  d={d}
-                  className={filled ? 'filled' : 'drawn'}
-                  fillRule={rule}
-                  vectorEffect="non-scaling-stroke"
-                />
-              ))}
-            </svg>
+            <canvas />
             {folds && <TriangleAlert className="match-frame-mark" size={14} aria-hidden="true" />}
           </button>
         ))}
@@ -98,20 +118,27 @@ export function MatchStrip({
   );
 }
 
-function stripPictures(plan: PoseShiftPlan, isFilled: MatchEditing['isFilled']) {
-  const viewBox = squareViewBox(plan, 0.08);
-  const frames = Array.from({ length: FRAMES }, (_, k) => {
+const framesOf = ({ health }: PoseShiftPlan): { progress: number; folds: boolean }[] =>
+  Array.from({ length: FRAMES }, (_, k) => {
     const progress = k / (FRAMES - 1);
-    const near = plan.health.moments.filter((moment) => Math.abs(moment.progress - progress) <= 0.5 / (FRAMES - 1));
-    return {
-      progress,
-      folds: near.some(({ folds }) => folds > 0),
-      paths: plan.parts.map((part) => ({
-        d: inBetweenPathData(part.plan, evaluate(part.plan, progress), 2),
-        filled: isFilled(part),
-        rule: part.plan.fillRule,
-      })),
-    };
+    const near = health.moments.filter((moment) => Math.abs(moment.progress - progress) <= 0.5 / (FRAMES - 1));
+    return { progress, folds: near.some(({ folds }) => folds > 0) };
   });
-  return { viewBox, frames };
+
+/** Paints the in-betweens in their own paint, each onto its canvas, all at one scale. */
+function paintStrip(strip: HTMLElement, piece: Piece, shift: Shift, plan: PoseShiftPlan): void {
+  const compiled = compileShift(piece, shift, plan);
+  const frame = prepareFrame(compiled);
+  const density = Math.min(2, window.devicePixelRatio);
+  for (const [k, canvas] of strip.querySelectorAll('canvas').entries()) {
+    const { clientWidth: width, clientHeight: height } = canvas;
+    const context = canvas.getContext('2d');
+    if (!context || width === 0 || height === 0) continue;
+    canvas.width = width * density;
+    canvas.height = height * density;
+    const { scale, dx, dy } = fitPicture(plan, width, height, MARGIN_PX);
+    const target = new CanvasTarget(context, makeCanvas);
+    target.setView(scale * density, dx * density, dy * density);
+    drawFrame(sampleFrame(compiled, k / (FRAMES - 1), frame), target);
+  }
 }

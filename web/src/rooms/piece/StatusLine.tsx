@@ -4,8 +4,9 @@ import { useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
 import { useEditor, useOpenPiece, usePlanStatuses, usePlaying } from '../../context';
 import { type CommandId, commandById, TOOL_TABLE } from '../../editor';
-import { drawingActions, useAppDispatch, useAppSelector } from '../../state';
+import { useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
+import { useColumns } from '../use-columns';
 import { keysText } from './keys-text';
 
 /** Where the bead is, playing, zoom, and what is at work. Numbers are written by the clock, not by React. */
@@ -16,12 +17,12 @@ export function StatusLine() {
   const statuses = usePlanStatuses();
   const busy = useAppSelector((state) => state.session.busy);
   const drawing = useAppSelector((state) => state.drawing);
-  const dispatch = useAppDispatch();
   const hasFigure = useAppSelector((state) => (state.document.piece?.figureOrder.length ?? 0) > 0);
   // The output plays by itself: its picture is the file, not the canvas.
   const { pathname } = useLocation();
   const onCanvas = !pathname.endsWith('/output');
   const inShapes = pathname.endsWith('/shapes');
+  const { columns, toggle } = useColumns(inShapes);
   const timeRef = useRef<HTMLSpanElement>(null);
   const zoomRef = useRef<HTMLSpanElement>(null);
   useEffect(() => {
@@ -101,16 +102,16 @@ export function StatusLine() {
           {button('fit', Maximize)}
           <IconButton
             icon={PanelLeft}
-            label={drawing.left ? 'Fold the figures away' : 'Show the figures'}
-            pressed={drawing.left}
-            onClick={() => dispatch(drawingActions.changed({ left: !drawing.left }))}
+            label={columns.left !== null ? 'Fold the figures away' : 'Show the figures'}
+            pressed={columns.left !== null}
+            onClick={() => toggle('left')}
           />
         </span>
         <IconButton
           icon={PanelRight}
-          label={drawing.right ? 'Fold the details away' : 'Show the details'}
-          pressed={drawing.right}
-          onClick={() => dispatch(drawingActions.changed({ right: !drawing.right }))}
+          label={columns.right !== null ? 'Fold the details away' : 'Show the details'}
+          pressed={columns.right !== null}
+          onClick={() => toggle('right')}
         />
       </span>
     </footer>

@@ -1,6 +1,7 @@
 import { adjustableContours, SHAPE_KINDS, type ShapeKind, shapeInBox, writePathData } from '@core';
 import {
   ChevronDown,
+  Ellipsis,
   Grid3x3,
   ImagePlus,
   type LucideIcon,
@@ -17,11 +18,8 @@ import { Dropdown } from 'react-bootstrap';
 import { useTargets } from '../../context';
 import { type CommandId, commandById, drawsNow, shapeName, TOOL_TABLE } from '../../editor';
 import {
-  changePiece,
   type DrawsAs,
   drawingActions,
-  type Recipe,
-  type SnapChoices,
   selectPiece,
   TOOLS,
   type ToolId,
@@ -29,7 +27,8 @@ import {
   useAppSelector,
 } from '../../state';
 import { keysText } from '../piece/keys-text';
-import { useReferenceFile } from './use-reference-file';
+import { DrawingAids, useReferenceChooser } from './DrawingAids';
+import { useFoldLevel } from './use-fold-level';
 
 const ICONS: Readonly<Record<ToolId, LucideIcon>> = {
   select: MousePointer2,
@@ -46,13 +45,11 @@ const DRAWS: readonly { value: DrawsAs; label: string }[] = [
   { value: 'part', label: 'a part of the pose' },
   { value: 'contour', label: 'a contour of the part' },
 ];
-const SNAPS: readonly { key: keyof SnapChoices; label: string }[] = [
-  { key: 'points', label: 'Points' },
-  { key: 'outlines', label: 'Outlines' },
-  { key: 'centres', label: 'Middles and edges' },
-  { key: 'guides', label: 'Guides' },
-  { key: 'grid', label: 'Grid' },
-];
+const PICTURE_HINT = 'A picture to trace (PNG, JPEG, WebP or SVG)';
+const hintOf = (id: ToolId): string =>
+  `${TOOL_TABLE[id].label} (${keysText(commandById(`tool-${id}` as CommandId).keys[0])})`;
+/** However narrow it is, so many tools stay in sight. */
+const LEAST_TOOLS = 3;
 
 /** The tools, what drawing makes, and what helps to draw. */
 export function ToolRow() {
@@ -60,32 +57,83 @@ export function ToolRow() {
   const drawing = useAppSelector((state) => state.drawing);
   const piece = useAppSelector(selectPiece);
   const targets = useTargets();
-  const pictureRef = useRef<HTMLInputElement>(null);
-  const takeReference = useReferenceFile();
+  const { choose, chooser } = useReferenceChooser();
+  const rowRef = useRef<HTMLDivElement>(null);
+  // First what helps goes into the menu, then tool by tool from the end.
+  const level = useFoldLevel(rowRef, 1 + TOOLS.length - LEAST_TOOLS);
   if (!piece) return null;
-  const { aids } = piece;
-  const change = (name: string, recipe: Recipe): void => void dispatch(changePiece(name, recipe));
+  const shown = level < 2 ? TOOLS.length : TOOLS.length - (level - 1);
   const draws = drawing.tool === 'draw' || drawing.tool === 'shape' || drawing.tool === 'text';
   const possible = drawsNow(drawing.drawsAs, targets);
   return (
-    <div className="tool-row" role="toolbar" aria-label="Tools">
-      {TOOLS.map((id) => {
-        const { label, word } = TOOL_TABLE[id];
-        const Icon = ICONS[id];
-        return (
-          <button
-            key={id}
-            type="button"
-            className={`tool ${drawing.tool === id ? 'chosen' : ''}`}
-            aria-pressed={drawing.tool === id}
-            title={`${label} (${keysText(commandById(`tool-${id}` as CommandId).keys[0])})`}
-            onClick={() => dispatch(drawingActions.toolChosen(id))}
-          >
-            <Icon size={16} aria-hidden="true" />
-            <span>{word}</span>
-          </button>
-        );
-      })}
+    <>
+      <div ref={rowRef} className="tool-row" role="toolbar" aria-label="Tools">
+        {TOOLS.slice(0, shown).map((id) => {
+          const Icon = ICONS[id];
+          return (
+            <button
+              key={id}
+              type="button"
+              className={`tool ${drawing.tool === id ? 'chosen' : ''}`}
+              aria-pressed={drawing.tool === id}
+              title={hintOf(id)}
+              onClick={() => dispatch(drawingActions.toolChosen(id))}
+            >
+              <Icon size={16} aria-hidden="true" />
+              <span>{TOOL_TABLE[id].word}</span>
+            </button>
+          );
+        })}
+        <span className="tool-aids">
+          {chooser}
+          {level === 0 && (
+            <>
+              <button type="button" className="tool" title={PICTURE_HINT} onClick={choose}>
+                <ImagePlus size={16} aria-hidden="true" />
+                <span>Picture</span>
+              </button>
+              <Dropdown align="end" autoClose="outside">
+                <Dropdown.Toggle variant="link" className="tool" title="Rulers, grid, guides and snapping">
+                  <Grid3x3 size={16} aria-hidden="true" />
+                  <span>Aids</span>
+                  <ChevronDown size={13} aria-hidden="true" />
+                </Dropdown.Toggle>
+                <Dropdown.Menu className="tool-menu">
+                  <DrawingAids />
+                </Dropdown.Menu>
+              </Dropdown>
+            </>
+          )}
+          {level > 0 && (
+            <Dropdown align="end" autoClose="outside">
+              <Dropdown.Toggle variant="link" className="tool" title="What finds no room beside the tools">
+                <Ellipsis size={16} aria-hidden="true" />
+                <span>More</span>
+              </Dropdown.Toggle>
+              <Dropdown.Menu className="tool-menu">
+                {TOOLS.slice(shown).map((id) => {
+                  const Icon = ICONS[id];
+                  return (
+                    <Dropdown.Item
+                      key={id}
+                      active={drawing.tool === id}
+                      title={hintOf(id)}
+                      onClick={() => dispatch(drawingActions.toolChosen(id))}
+                    >
+                      <Icon size={15} aria-hidden="true" /> {TOOL_TABLE[id].word}
+                    </Dropdown.Item>
+                  );
+                })}
+                <Dropdown.Item title={PICTURE_HINT} onClick={choose}>
+                  <ImagePlus size={15} aria-hidden="true" /> Picture
+                </Dropdown.Item>
+                <Dropdown.Divider />
+                <DrawingAids />
+              </Dropdown.Menu>
+            </Dropdown>
+          )}
+        </span>
+      </div>
       {draws && (
         <div className="tool-options" role="group" aria-label="What is drawn">
           {drawing.tool === 'shape' && <ShapeChoice kind={drawing.shapeKind} />}
@@ -117,113 +165,7 @@ export function ToolRow() {
           )}
         </div>
       )}
-      <span className="tool-aids">
-        <button
-          type="button"
-          className="tool"
-          title="A picture to trace (PNG, JPEG, WebP or SVG)"
-          onClick={() => pictureRef.current?.click()}
-        >
-          <ImagePlus size={16} aria-hidden="true" />
-          <span>Picture</span>
-        </button>
-        <input
-          ref={pictureRef}
-          type="file"
-          hidden
-          accept="image/png,image/jpeg,image/webp,image/svg+xml"
-          data-testid="reference-chooser"
-          onChange={(event) => {
-            const [file] = event.target.files ?? [];
-            if (file) takeReference(file);
-            event.target.value = '';
-          }}
-        />
-        <Dropdown align="end" autoClose="outside">
-          <Dropdown.Toggle variant="link" className="tool" title="Rulers, grid, guides and snapping">
-            <Grid3x3 size={16} aria-hidden="true" />
-            <span>Aids</span>
-            <ChevronDown size={13} aria-hidden="true" />
-          </Dropdown.Toggle>
-          <Dropdown.Menu className="tool-menu">
-            <Dropdown.Header>Show</Dropdown.Header>
-            <Check
-              label="Rulers and guides"
-              on={drawing.rulers}
-              onChange={(rulers) => dispatch(drawingActions.changed({ rulers }))}
-            />
-            <Check
-              label="Grid"
-              on={aids.grid.shown}
-              onChange={(shown) => change('Grid', (draft) => void (draft.aids.grid.shown = shown))}
-            />
-            <Check
-              label="Thirds"
-              on={aids.thirds}
-              onChange={(on) => change('Thirds', (draft) => void (draft.aids.thirds = on))}
-            />
-            <Check
-              label="Safe area"
-              on={aids.safeArea}
-              onChange={(on) => change('Safe area', (draft) => void (draft.aids.safeArea = on))}
-            />
-            <label className="tool-grid">
-              Grid step
-              <input
-                type="number"
-                className="form-control form-control-sm"
-                min={1}
-                max={1000}
-                value={aids.grid.size}
-                onChange={(event) => {
-                  const size = Number(event.target.value);
-                  if (size >= 0.1 && size <= 10_000) change('Grid', (draft) => void (draft.aids.grid.size = size));
-                }}
-              />
-              px
-            </label>
-            <Dropdown.Divider />
-            <Dropdown.Header>Snap to</Dropdown.Header>
-            {SNAPS.map(({ key, label }) => (
-              <Check
-                key={key}
-                label={label}
-                on={drawing.snap[key]}
-                onChange={(on) => dispatch(drawingActions.snapChanged({ [key]: on }))}
-              />
-            ))}
-            <Dropdown.Divider />
-            <Check
-              label="Points that lie on each other move together"
-              on={drawing.together}
-              onChange={(together) => dispatch(drawingActions.changed({ together }))}
-            />
-          </Dropdown.Menu>
-        </Dropdown>
-      </span>
-    </div>
-  );
-}
-
-function Check({
-  label,
-  on,
-  onChange,
-}: {
-  readonly label: string;
-  readonly on: boolean;
-  readonly onChange: (on: boolean) => void;
-}) {
-  return (
-    <label className="tool-check">
-      <input
-        type="checkbox"
-        className="form-check-input"
-        checked={on}
-        onChange={(event) => onChange(event.target.checked)}
-      />
-      {label}
-    </label>
+    </>
   );
 }
 

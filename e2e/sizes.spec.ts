@@ -1,0 +1,86 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from './support/fixtures';
+
+/** Windows that are worked in; the last is 1280 × 800 at 200 %. */
+const WINDOWS = [
+  [2560, 1440],
+  [1920, 1080],
+  [1280, 800],
+  [1024, 640],
+  [640, 400],
+] as const;
+
+/** Controls of the page that something else lies on, or that stick out of the window; those that can be scrolled to are brought into sight first. */
+const covered = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const faults: string[] = [];
+    for (const control of document.querySelectorAll<HTMLElement>('button, input, select, a[href], summary')) {
+      if (!control.checkVisibility({ visibilityProperty: true, opacityProperty: true })) continue;
+      if (control.closest('[hidden], .visually-hidden, [inert]')) continue;
+      control.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+      const { left, top, width, height } = control.getBoundingClientRect();
+      // What is only there for those who hear it is a px in size; a radio button lies under its label.
+      if (width < 4 || height < 4) continue;
+      const [x, y] = [left + width / 2, top + height / 2];
+      const name = control.getAttribute('aria-label') ?? control.textContent?.trim() ?? control.tagName;
+      const at = document.elementFromPoint(x, y);
+      if (!at) faults.push(`${name} is outside the window`);
+      else if (!control.contains(at) && !at.contains(control) && !control.closest('label')?.contains(at))
+        faults.push(`${name} lies under ${at.className || at.tagName}`);
+    }
+    const { scrollWidth, scrollHeight } = document.documentElement;
+    if (scrollWidth > innerWidth || scrollHeight > innerHeight) faults.push('The page itself scrolls');
+    return faults;
+  });
+
+for (const [width, height] of WINDOWS)
+  test(`at ${width} × ${height} nothing covers anything, in every room and with every tool`, async ({
+    page,
+    piece,
+  }) => {
+    await page.setViewportSize({ width, height });
+    await piece.open('demo-boarding-button');
+    const tools = page.getByRole('toolbar', { name: 'Tools' });
+    const details = page.getByRole('complementary', { name: 'Details' });
+    await piece.cards.first().click();
+    for (const tool of ['Select', 'Points', 'Draw', 'Shape', 'Text', 'Cut', 'Colour']) {
+      const button = tools.getByRole('button', { name: tool, exact: true });
+      if (await button.isVisible()) await button.click();
+      else {
+        await tools.getByRole('button', { name: 'More', exact: true }).click();
+        await page.getByRole('button', { name: tool, exact: true }).click();
+        await page.keyboard.press('Escape');
+      }
+      expect([tool, await covered(page)]).toEqual([tool, []]);
+      const canvas = await piece.canvas.boundingBox();
+      expect(canvas?.width).toBeGreaterThanOrEqual(width / 2 - 1);
+      // What is drawn on is not under the bar of the tool.
+      const bar = page.getByRole('group', { name: 'What is drawn' });
+      if ((await bar.count()) === 0) continue;
+      const options = await bar.boundingBox();
+      const zoom = Number.parseFloat((await page.locator('.status-view .numbers').textContent()) ?? '') / 100;
+      if (!options || !canvas) throw new Error('The bar or the canvas is not there.');
+      const paper = (await piece.stored()).canvas.height * zoom;
+      const bottom = canvas.y + (canvas.height + 28 - 52 + paper) / 2;
+      expect(options.y >= bottom - 3 || options.y + options.height <= canvas.y + 1).toBe(true);
+    }
+    // Where there is no room for both columns each can be shown in the place of the other.
+    const left = page.getByRole('button', { name: /the figures( away)?$/ });
+    if ((await left.getAttribute('aria-pressed')) === 'false') {
+      await left.click();
+      await expect(page.getByRole('complementary', { name: 'Figures and drawer' })).toBeVisible();
+      await expect(details).toHaveCount(0);
+      expect((await piece.canvas.boundingBox())?.width).toBeGreaterThanOrEqual(width / 2 - 1);
+      await page.getByRole('button', { name: 'Show the details' }).click();
+    }
+    await expect(details).toBeVisible();
+    for (const room of ['Match', 'Output']) {
+      await page
+        .getByRole('link', { name: room })
+        .or(page.getByRole('tab', { name: room }))
+        .first()
+        .click();
+      await piece.matched();
+      expect([room, await covered(page)]).toEqual([room, []]);
+    }
+  });
