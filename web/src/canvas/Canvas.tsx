@@ -1,5 +1,5 @@
 import { hexText } from '@core';
-import { type DragEvent, type PointerEvent, useEffect, useRef } from 'react';
+import { type DragEvent, type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react';
 import { useOpenPiece } from '../context';
 import { droppedFiles, paintOverlay } from '../editor';
 import { selectPiece, useAppSelector } from '../state';
@@ -164,7 +164,14 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
       { signal, capture: true },
     );
   };
+  const keyed = (event: KeyboardEvent): void => {
+    if (event.target !== paneRef.current || !drawing || !editor.drawing.keyPointer.press(event)) return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
   const hover = (event: PointerEvent): void => {
+    // Who takes the mouse again does not need the marker of the keys.
+    if (event.movementX !== 0 || event.movementY !== 0) editor.drawing.keyPointer.hide();
     if (!drawing || event.buttons !== 0 || !paneRef.current) return;
     paneRef.current.style.cursor = editor.drawing.hover(...place(event), keys(event));
   };
@@ -181,6 +188,14 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
       className={`canvas-pane ${drawing ? 'drawing' : ''}`}
       role="region"
       aria-label="Canvas"
+      aria-describedby={drawing ? 'canvas-keys' : undefined}
+      tabIndex={drawing ? 0 : undefined}
+      onFocus={({ currentTarget, target }) => {
+        if (drawing && target === currentTarget && currentTarget.matches(':focus-visible'))
+          editor.drawing.keyPointer.show();
+      }}
+      onBlur={() => editor.drawing.keyPointer.hide()}
+      onKeyDown={keyed}
       onPointerDown={press}
       onPointerMove={hover}
       onDragOver={(event) => event.preventDefault()}
@@ -195,7 +210,24 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
         role="img"
       />
       <canvas ref={overlayRef} className="canvas-overlay" data-testid="overlay" />
+      {drawing && <Spoken />}
       {empty && tool === 'select' && piece.references.length === 0 && <EmptyCanvas />}
     </div>
+  );
+}
+
+/** What those hear who do not see the canvas: how the keys work, where their marker is, and what came of a key. */
+function Spoken() {
+  const said = useAppSelector((state) => state.session.said);
+  return (
+    <>
+      <p id="canvas-keys" className="visually-hidden">
+        The arrow keys move the marker by 10 px, with ⇧ by 50, with Ctrl by 1. Enter presses there, ⇧ Enter takes hold
+        until Enter lets go. Page Down and Page Up walk what can be taken hold of, Home goes to the middle.
+      </p>
+      <p role="status" className="visually-hidden" data-testid="said">
+        {said}
+      </p>
+    </>
   );
 }

@@ -53,6 +53,8 @@ export interface SessionState {
   readonly theme: 'light' | 'dark';
   readonly sheetOpen: boolean;
   readonly busy: Busy | null;
+  /** What a screen reader is told of the keys' work on the canvas. */
+  readonly said: string;
 }
 
 const initialState: SessionState = {
@@ -65,6 +67,7 @@ const initialState: SessionState = {
   theme: 'light',
   sheetOpen: false,
   busy: null,
+  said: '',
 };
 let nextMessage = 1;
 
@@ -99,6 +102,7 @@ const slice = createSlice({
     sheetToggled: (state, action: PayloadAction<boolean | undefined>) =>
       void (state.sheetOpen = action.payload ?? !state.sheetOpen),
     busyChanged: (state, action: PayloadAction<Busy | null>) => void (state.busy = action.payload),
+    said: (state, action: PayloadAction<string>) => void (state.said = action.payload),
     reset: (state) => ({ ...initialState, theme: state.theme }),
   },
   extraReducers: (build) => {

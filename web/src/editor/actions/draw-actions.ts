@@ -7,6 +7,7 @@ import {
   type Part,
   type PieceDraft,
   plainStroke,
+  SHAPE_KINDS,
   type ShapeSource,
   setShape,
   shapePart,
@@ -20,6 +21,7 @@ import {
   type DrawsAs,
   documentActions,
   drawingActions,
+  type RootState,
   sessionActions,
 } from '../../state';
 import { freshId } from '../../workers';
@@ -66,6 +68,21 @@ function tellDrawn(store: AppStore, part: Part, as: DrawsAs, into: Drawn['into']
   const entry = past[past.length - 1];
   store.dispatch(sessionActions.arrived(null));
   store.dispatch(drawingActions.changed({ drawn: entry ? { part, as, entry: entry.id, into } : null }));
+}
+
+/** What was just drawn, as long as it can become the next pose by one press. */
+export function offeredDrawn({ document, drawing }: RootState): Drawn | undefined {
+  const { drawn } = drawing;
+  const last = document.past[document.past.length - 1];
+  return drawn?.into && drawn.as !== 'pose' && drawn.entry === last?.id ? drawn : undefined;
+}
+
+/** Takes the shape tool with the kind of shape that is so many after the one at hand, and says which. */
+export function takeShapeKind(store: AppStore, by: number): void {
+  const at = SHAPE_KINDS.indexOf(store.getState().drawing.shapeKind);
+  const kind = SHAPE_KINDS[(at + by + SHAPE_KINDS.length) % SHAPE_KINDS.length];
+  store.dispatch(drawingActions.shapeChosen(kind));
+  store.dispatch(sessionActions.said(`${SHAPE_NAMES[kind]}. Enter puts it down, A takes the next kind.`));
 }
 
 /** Lets what was just drawn become something else, as one step of the history. */

@@ -1,7 +1,8 @@
-import { type PieceDraft, reverseStops, type Shift, stopsOf } from '@core';
+import { isClosedRail, type PieceDraft, reverseStops, type Shift, setClosedRail, stopsOf } from '@core';
 import {
   type AppStore,
   changePiece,
+  chosenFigure,
   itemOf,
   type RailChoice,
   type RailItem,
@@ -116,5 +117,18 @@ export function reverseChosen(store: AppStore): void {
     store,
     choice.figure.id,
     choice.stops.map((stop) => ({ kind: 'stop', stop: first + last - stop })),
+  );
+}
+
+/** Closes the rail of the chosen figure by a way back to its first pose, or takes it off. */
+export function toggleLoop(store: AppStore): void {
+  const { document, session } = store.getState();
+  const figure = document.piece && chosenFigure(document.piece, session.selection);
+  if (!document.piece || !figure) return;
+  const closes = !isClosedRail(document.piece, figure);
+  const name = closes ? 'Close the loop' : 'Open the loop';
+  store.dispatch(changePiece(name, (draft) => setClosedRail(draft, figure.id, closes, freshId)));
+  store.dispatch(
+    sessionActions.said(closes ? 'At the end it goes back to the first pose.' : 'It ends at the last pose.'),
   );
 }

@@ -10,6 +10,7 @@ import {
   sessionActions,
   TOOLS,
 } from '../../state';
+import { offeredDrawn, redrawAs, takeShapeKind } from '../actions/draw-actions';
 import {
   chooseAllFigures,
   duplicateChosenFigures,
@@ -19,7 +20,7 @@ import {
   targetsBox,
 } from '../actions/figure-actions';
 import { chooseWholeContours, moveChosenAnchors } from '../actions/point-actions';
-import { reverseChosen } from '../actions/rail-actions';
+import { reverseChosen, toggleLoop } from '../actions/rail-actions';
 import type { Editor } from '../editor';
 import { TOOL_TABLE } from '../tools/table';
 import { duplicateChosenPoses, removeChosenPoses } from './pose-actions';
@@ -268,9 +269,46 @@ export const COMMANDS = [
       group: 'Tools',
       keys: [TOOL_TABLE[tool].key],
       isEnabled: withPieceOpen,
-      run: ({ editor }) => void editor.store.dispatch(drawingActions.toolChosen(tool)),
+      run: ({ editor }) => {
+        // The key of the shape tool pressed again takes the next kind of shape.
+        if (tool === 'shape' && editor.store.getState().drawing.tool === 'shape') takeShapeKind(editor.store, 1);
+        else {
+          editor.store.dispatch(drawingActions.toolChosen(tool));
+          if (tool === 'shape') takeShapeKind(editor.store, 0);
+          else editor.store.dispatch(sessionActions.said(TOOL_TABLE[tool].help));
+        }
+      },
     }),
   ),
+  {
+    id: 'shape-before',
+    label: 'The kind of shape before (A again: the next)',
+    group: 'Tools',
+    keys: ['shift+a'],
+    isEnabled: withPieceOpen,
+    run: ({ editor }) => takeShapeKind(editor.store, -1),
+  },
+  {
+    id: 'drawn-as-pose',
+    label: 'Make what was drawn the next pose',
+    group: 'Change',
+    keys: ['n'],
+    isEnabled: (state) => offeredDrawn(state) !== undefined,
+    run: ({ editor }) => {
+      redrawAs(editor.store, 'pose', editor.clock.seconds);
+      editor.drawing.standAtPose();
+      editor.store.dispatch(sessionActions.said('It is the next pose now.'));
+    },
+  },
+  {
+    id: 'loop',
+    label: 'Back to the first pose at the end, or not',
+    group: 'Change',
+    keys: ['b'],
+    isEnabled: ({ document, session }) =>
+      document.piece !== null && (chosenFigure(document.piece, session.selection)?.poses.length ?? 0) > 1,
+    run: ({ editor }) => toggleLoop(editor.store),
+  },
   {
     id: 'confirm',
     label: 'Confirm what is being drawn',

@@ -1,4 +1,4 @@
-import { type FramePart, type Id, railTimeline, type Stage } from '@core';
+import { type FramePart, type Id, poseBox, railTimeline, type Stage } from '@core';
 import { type AppStore, changePiece } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
 import type { PlaybackClock } from '../playback/clock';
@@ -6,6 +6,7 @@ import { SnapField, type SnapHint } from '../snap/snap';
 import { createTools } from '../tools/table';
 import type { Gesture, Pen, PointerInput, Tool, ToolContext } from '../tools/tool';
 import type { Viewport } from '../viewport/viewport';
+import { KeyPointer, type NamedPlace } from './key-pointer';
 import { type EditTarget, editTargets, type ShownPose, shownPoses } from './scene';
 
 export interface DrawingParts {
@@ -32,6 +33,8 @@ export interface PressKeys {
 
 /** The drawing: feeds pointer and keys to the tool at hand, holds what gestures show, knows what is worked on. */
 export class Drawing {
+  /** The pointer of those who work by keys. */
+  readonly keyPointer: KeyPointer;
   private readonly tools: ReturnType<typeof createTools>;
   private gesture: Gesture | null = null;
   private hints: readonly SnapHint[] = [];
@@ -55,6 +58,27 @@ export class Drawing {
       repaint: parts.repaint,
     };
     this.tools = createTools(drawing);
+    this.keyPointer = new KeyPointer({
+      store: parts.store,
+      viewport: parts.viewport,
+      repaint: parts.repaint,
+      down: (sx, sy, keys) => this.down(sx, sy, keys),
+      move: (sx, sy, keys) => this.move(sx, sy, keys),
+      up: (sx, sy, keys) => this.up(sx, sy, keys),
+      cancel: () => this.cancel(),
+      places: () => this.tool.places?.(parts.viewport.view.zoom) ?? this.middles(),
+    });
+  }
+
+  /** The middles of all poses in sight. */
+  private middles(): NamedPlace[] {
+    const { piece } = this.parts.store.getState().document;
+    if (!piece) return [];
+    return this.look().shown.flatMap(({ figure, pose }) => {
+      const box = poseBox(piece, pose);
+      if (figure.hidden || !(box.maxX >= box.minX)) return [];
+      return [{ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2, name: `Middle of ${figure.name}` }];
+    });
   }
 
   private get tool(): Tool {
@@ -224,6 +248,7 @@ export class Drawing {
   /** Paints what belongs to the tool, and what it snaps to. */
   paint(pen: Pen): void {
     this.tool.paint?.(pen);
+    this.keyPointer.paint(pen);
     const { context: c, colours } = pen;
     c.strokeStyle = colours.cobalt;
     c.fillStyle = colours.cobalt;

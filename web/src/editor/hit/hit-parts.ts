@@ -3,6 +3,7 @@ import {
   mapPoint,
   nearestOnContour,
   type Outline,
+  outlineBox,
   outlineOfPart,
   outlineSize,
   type Part,
@@ -58,4 +59,16 @@ export function hitPart(poses: readonly ShownPose[], x: number, y: number, slack
     }
   }
   return undefined;
+}
+
+/** A place of the canvas at which a press hits the pose: its middle where that is inside, else a point of its outline. */
+export function placeInside({ parts, matrix }: ShownPose): { readonly x: number; readonly y: number } | undefined {
+  const part = parts[parts.length - 1];
+  if (!part) return undefined;
+  const box = outlineBox(outlineOfPart(part));
+  const middle = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2] as const;
+  const at = part.fill !== null && isInside(part, ...middle) ? middle : part.contours[0]?.anchors[0]?.at;
+  if (!at) return undefined;
+  const [x, y] = mapPoint(matrix, at[0], at[1]);
+  return { x, y };
 }

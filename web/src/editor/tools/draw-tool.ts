@@ -135,6 +135,8 @@ export function createDrawTool(drawing: ToolContext): Tool {
         c.fill();
       }
     },
+    places: () =>
+      anchors.map(({ at: [x, y] }, i) => ({ x, y, name: i === 0 ? 'First point: closes' : `Point ${i + 1}` })),
     confirm: () => anchors.length > 0 && finish(false),
     // What was drawn is kept, as an open line.
     leave: () => anchors.length > 0 && finish(false),

@@ -8,7 +8,7 @@ import { coincident, hitOutline, nearestAnchor, type PlacedAnchor, placedAnchors
 import { hitPart } from '../hit/hit-parts';
 import { snapAngle } from '../snap/snap';
 import { type Band, orderedBand, paintBand } from './band';
-import { paintShapeHandles, shapeHandleGesture } from './shape-handles';
+import { paintShapeHandles, shapeHandleGesture, shapeHandlePlaces } from './shape-handles';
 import { DONE, DRAG_PX, type Gesture, GRAB_PX, type Pen, type PointerInput, type Tool, type ToolContext } from './tool';
 
 const sameRef = (p: AnchorRef, q: AnchorRef): boolean => p.anchor === q.anchor && p.part === q.part;
@@ -272,6 +272,18 @@ export function createPointsTool(drawing: ToolContext): Tool {
       paintShapeHandles(drawing, pen);
       if (band) paintBand(pen, band);
     },
+    places: () => [
+      ...all().map(({ x, y, index, part }) => ({ x, y, name: `Point ${index + 1} of ${part.name}` })),
+      ...chosenAnchors(store, drawing.seconds()).flatMap(({ anchor, target }) =>
+        (['in', 'out'] as const).flatMap((side) => {
+          const handle = anchor[side];
+          if (!handle) return [];
+          const [x, y] = mapPoint(target.matrix, handle[0], handle[1]);
+          return [{ x, y, name: side === 'in' ? 'Handle before the point' : 'Handle after the point' }];
+        }),
+      ),
+      ...shapeHandlePlaces(drawing),
+    ],
     leave: () => {
       if (store.getState().drawing.anchors.length === 0) return false;
       choose([]);

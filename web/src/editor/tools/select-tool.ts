@@ -11,11 +11,27 @@ import {
 } from '../actions/figure-actions';
 import { LivePose } from '../drawing/live';
 import type { EditTarget } from '../drawing/scene';
-import { hitPart } from '../hit/hit-parts';
+import { hitPart, placeInside } from '../hit/hit-parts';
 import { type Band, orderedBand, paintBand } from './band';
-import { gradientGesture, paintGradient, paintShapeHandles, shapeHandleGesture } from './shape-handles';
+import {
+  gradientGesture,
+  paintGradient,
+  paintShapeHandles,
+  shapeHandleGesture,
+  shapeHandlePlaces,
+} from './shape-handles';
 import { DONE, DRAG_PX, type Gesture, type PointerInput, type Tool, type ToolContext } from './tool';
-import { handleCursor, handleMatrix, hitHandle, paintBox } from './transform-box';
+import {
+  BOX_HANDLES,
+  HANDLE_NAMES,
+  handleCursor,
+  handleMatrix,
+  handlePlace,
+  hitHandle,
+  paintBox,
+} from './transform-box';
+
+const NO_KEYS = { x: 0, y: 0, zoom: 1, shift: false, alt: false, clicks: 1 } as const;
 
 /** Shows targets mapped by a map of the canvas while a gesture lasts, and keeps it at the end. */
 class LiveTransform {
@@ -234,6 +250,32 @@ export function createSelectTool(drawing: ToolContext): Tool {
         paintGradient(drawing, pen);
       }
       if (band) paintBand(pen, band);
+    },
+    places: (zoom) => {
+      const now = boxNow();
+      const handles = now
+        ? BOX_HANDLES.filter((handle) => handle !== 'pivot' || pivotInReach(now.targets, NO_KEYS))
+        : [];
+      const middles = drawing
+        .shown()
+        .filter(({ figure }) => !figure.hidden)
+        .flatMap((shown) => {
+          const inside = placeInside(shown);
+          return inside ? [{ ...inside, name: shown.figure.name }] : [];
+        });
+      return [
+        ...middles,
+        ...handles.map((handle) => {
+          const [x, y] = handlePlace(
+            handle,
+            (now as NonNullable<typeof now>).box,
+            (now as NonNullable<typeof now>).pivot,
+            zoom,
+          );
+          return { x, y, name: HANDLE_NAMES[handle] };
+        }),
+        ...shapeHandlePlaces(drawing),
+      ];
     },
     leave: () => {
       if (store.getState().drawing.parts.length === 0) return false;

@@ -14,6 +14,7 @@ import {
 } from '@core';
 import { changePiece } from '../../state';
 import { freshId } from '../../workers';
+import type { NamedPlace } from '../drawing/key-pointer';
 import { LivePose } from '../drawing/live';
 import type { EditTarget } from '../drawing/scene';
 import { type Gesture, GRAB_PX, type Pen, type PointerInput, type ToolContext } from './tool';
@@ -68,6 +69,16 @@ export function shapeHandleGesture(drawing: ToolContext, pointer: PointerInput):
     },
     cancel: () => drawing.endLive(),
   };
+}
+
+/** Where the handles of the one adjustable shape stand, canvas px. */
+export function shapeHandlePlaces(drawing: ToolContext): NamedPlace[] {
+  const found = adjustablePart(drawing.targets());
+  if (!found) return [];
+  return shapeHandles(found.source).map(({ x, y, label }) => {
+    const [px, py] = mapPoint(found.target.matrix, x, y);
+    return { x: px, y: py, name: `Handle: ${label}` };
+  });
 }
 
 export function paintShapeHandles(drawing: ToolContext, pen: Pen): void {

@@ -1,6 +1,7 @@
 import type { FramePart, Id } from '@core';
 import type { AppStore } from '../../state';
 import type { EngineClient } from '../../workers';
+import type { NamedPlace } from '../drawing/key-pointer';
 import type { EditTarget, ShownPose } from '../drawing/scene';
 import type { SnapField, SnapHint } from '../snap/snap';
 
@@ -61,6 +62,8 @@ export interface Tool {
   down(pointer: PointerInput): Gesture | null;
   hover?(pointer: PointerInput): string;
   paint?(pen: Pen): void;
+  /** Places of the canvas (px) that a press would take hold of, in an order to walk them by keys. */
+  places?(zoom: number): readonly NamedPlace[];
   /** Enter. True when it meant something. */
   confirm?(): boolean;
   /** Escape. True when something was left. */

@@ -5,6 +5,20 @@ import type { Pen, PointerInput } from './tool';
 export const BOX_HANDLES = ['nw', 'n', 'ne', 'e', 'se', 's', 'sw', 'w', 'turn', 'pivot'] as const;
 export type BoxHandle = (typeof BOX_HANDLES)[number];
 
+/** What they are called by those who cannot see them. */
+export const HANDLE_NAMES: Readonly<Record<BoxHandle, string>> = {
+  nw: 'Corner at the top left: scales',
+  n: 'Top side: scales',
+  ne: 'Corner at the top right: scales',
+  e: 'Right side: scales',
+  se: 'Corner at the bottom right: scales',
+  s: 'Bottom side: scales',
+  sw: 'Corner at the bottom left: scales',
+  w: 'Left side: scales',
+  turn: 'Handle above: turns',
+  pivot: 'Pivot',
+};
+
 const TURN_REACH_PX = 22;
 const HANDLE_PX = 7;
 const LEAST_PX = 1;

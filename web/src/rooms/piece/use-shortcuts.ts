@@ -5,6 +5,7 @@ import type { OpenPiece } from '../../context';
 import { COMMANDS, type Command, type CommandContext } from '../../editor';
 
 const HANDLED: readonly Command[] = COMMANDS.filter((command: Command) => !command.native);
+const DRAWING_TOOLS: readonly string[] = ['tool-draw', 'tool-shape', 'tool-text', 'shape-before'];
 const ALL_KEYS = HANDLED.flatMap((command) => [...command.keys]);
 
 /** Feeds the keyboard from the command table, except where somebody types. */
@@ -32,7 +33,13 @@ export function useShortcuts({ editor, autosave }: OpenPiece): CommandContext {
       // The key that opened the sheet closes it.
       if ((inFront() && !(sheetOpen && command.id === 'sheet')) || belongsToFocus(event, pressed.current)) return;
       event.preventDefault();
-      if (command.isEnabled(editor.store.getState())) command.run(context);
+      if (!command.isEnabled(editor.store.getState())) return;
+      command.run(context);
+      // Who takes a drawing tool by its key goes on by keys.
+      const canvas = document.querySelector<HTMLElement>('.canvas-pane.drawing');
+      if (!canvas || !DRAWING_TOOLS.includes(command.id)) return;
+      canvas.focus();
+      editor.drawing.keyPointer.show();
     },
     { enableOnFormTags: true },
     [context, editor],

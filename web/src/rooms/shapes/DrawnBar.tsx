@@ -1,10 +1,10 @@
-import { isClosedRail, setClosedRail } from '@core';
+import { isClosedRail } from '@core';
 import { X } from 'lucide-react';
 import { useAppStore, useOpenPiece } from '../../context';
-import { redrawAs } from '../../editor';
-import { changePiece, type DrawsAs, drawingActions, useAppDispatch, useAppSelector } from '../../state';
+import { commandById, redrawAs, toggleLoop } from '../../editor';
+import { type DrawsAs, drawingActions, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
-import { freshId } from '../../workers';
+import { keysText } from '../piece/keys-text';
 import './arrival.scss';
 
 /** Tells what a drawn outline has become, and lets it become something else, until the next change. */
@@ -35,7 +35,13 @@ export function DrawnBar() {
         {drawn.part.name} became {words[drawn.as]}.
       </span>
       {others.map((as) => (
-        <button key={as} type="button" className="btn btn-link p-0" onClick={() => redraw(as)}>
+        <button
+          key={as}
+          type="button"
+          className="btn btn-link p-0"
+          title={as === 'pose' ? keysText(commandById('drawn-as-pose').keys[0]) : undefined}
+          onClick={() => redraw(as)}
+        >
           Make it {words[as]}
         </button>
       ))}
@@ -43,10 +49,8 @@ export function DrawnBar() {
         <button
           type="button"
           className="btn btn-link p-0"
-          title="The loop closes without a jump"
-          onClick={() =>
-            dispatch(changePiece('Close the loop', (draft) => setClosedRail(draft, figure.id, true, freshId)))
-          }
+          title={`The loop closes without a jump (${keysText(commandById('loop').keys[0])})`}
+          onClick={() => toggleLoop(store)}
         >
           Then back to the first
         </button>
