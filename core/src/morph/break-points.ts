@@ -1,4 +1,4 @@
-import { cubicPoint, cubicStretch, fitCubic, isStraight } from '../curve';
+import { cubicPoint, cubicStretch, fitCubic, isStraight, nearestOnCubic } from '../curve';
 import { mapShare, type PairMatch, type Run } from '../match';
 import { BREAK_MERGE_SHARE, PLAN_DEVIATION_REL } from '../num';
 import {
@@ -270,7 +270,8 @@ function onBridge(run: Run, start: number, from: number, to: number, walk: Walk)
 const FITTED = 24;
 
 /**
- * Both runs of a pair with `count` points at even places of the first, each stretch one cubic fitted to the outline.
+ * Both runs of a pair with `count` points at even places of both, each stretch one cubic fitted to the outline. Where places are tied, each of them has a
+ * point, and the points are even between one and the next.
  *
  * @returns the segments, and how far they stray from the outlines at most, px
  */
@@ -282,17 +283,38 @@ export function splitEvenly(
 ): SplitPair & { readonly deviation: number } {
   const walkA = walkOf(a.contour, pair.startA);
   const walkB = walkOf(b.contour, pair.startB);
-  const shares = Float64Array.from({ length: count + 1 }, (_, k) => k / count);
-  const mapped = shares.map((share) => mapShare(pair.map.a, pair.map.b, share));
+  const [shares, mapped] = evenShares(pair.fixed, count);
   const from = fittedRun(walkA, shares);
   const to = fittedRun(walkB, mapped);
   const deviation = Math.max(from.deviation, to.deviation);
   return { from: from.points, to: to.points, shares, bridgesA: [], bridgesB: [], deviation };
 }
 
+/** Shares of both lengths at which `count` points stand: even, between tied places too; each stretch between those has at least one segment. */
+function evenShares(fixed: PairMatch['fixed'], count: number): [Float64Array, Float64Array] {
+  const ties = fixed.filter(({ a, b }) => a > 0 && a < 1 && b > 0 && b < 1).sort((p, q) => p.a - q.a);
+  const knots = [{ a: 0, b: 0 }, ...ties, { a: 1, b: 1 }];
+  // As many segments as the stretch has of the mean length, the rest where most is left over (Hare's method).
+  const wanted = knots.slice(1).map(({ a, b }, i) => ((a - knots[i].a + b - knots[i].b) / 2) * count);
+  const segments = wanted.map((share) => Math.max(1, Math.floor(share)));
+  const order = wanted.map((share, i) => ({ i, left: share - segments[i] })).sort((p, q) => q.left - p.left);
+  for (let k = 0, missing = count - segments.reduce((sum, n) => sum + n, 0); k < missing; k++)
+    segments[order[k % order.length].i]++;
+  const [shares, mapped]: [number[], number[]] = [[0], [0]];
+  segments.forEach((n, i) => {
+    const [p, q] = [knots[i], knots[i + 1]];
+    for (let k = 1; k <= n; k++) {
+      shares.push(k === n ? q.a : p.a + ((q.a - p.a) * k) / n);
+      mapped.push(k === n ? q.b : p.b + ((q.b - p.b) * k) / n);
+    }
+  });
+  return [Float64Array.from(shares), Float64Array.from(mapped)];
+}
+
 function fittedRun(walk: Walk, shares: Float64Array): { points: Float64Array; deviation: number } {
   const n = shares.length - 1;
   const points = new Float64Array(6 * n + 2);
+  const corners = new AnchorsOfWalk(walk);
   let deviation = 0;
   const at = new Float64Array(2);
   const tangent = (share: number, side: 1 | -1): [number, number] => {
@@ -313,11 +335,43 @@ function fittedRun(walk: Walk, shares: Float64Array): { points: Float64Array; de
     }
     const fit = fitCubic(stretch, tangent(shares[k], 1), tangent(shares[k + 1], -1));
     points.set(fit.points, 6 * k);
-    deviation = Math.max(deviation, fit.deviation);
+    deviation = Math.max(deviation, fit.deviation, corners.worst(fit.points, shares[k], shares[k + 1]));
   }
   if (walk.table.contour.closed) {
     points[6 * n] = points[0];
     points[6 * n + 1] = points[1];
   }
   return { points, deviation };
+}
+
+/** The anchors of a walked contour: what is seen first where a cubic leaves the outline is a corner that it cuts off. */
+class AnchorsOfWalk {
+  /** Ascending, in [0, 1). */
+  private readonly anchors: readonly { readonly share: number; readonly x: number; readonly y: number }[];
+
+  constructor({ table, start }: Walk) {
+    const { cumulative, contour } = table;
+    const total = cumulative[cumulative.length - 1];
+    this.anchors = Array.from(cumulative, (length, i) => {
+      const along = (total > 0 ? length / total : 0) - start;
+      return { share: along - Math.floor(along), x: contour.points[6 * i], y: contour.points[6 * i + 1] };
+    }).sort((p, q) => p.share - q.share);
+  }
+
+  /** How far the anchors between two shares are from a cubic at most, px. */
+  worst(cubic: Float64Array, from: number, to: number): number {
+    let low = 0;
+    let high = this.anchors.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.anchors[middle].share <= from) low = middle + 1;
+      else high = middle;
+    }
+    let worst = 0;
+    for (; low < this.anchors.length && this.anchors[low].share < to; low++) {
+      const { x, y } = this.anchors[low];
+      worst = Math.max(worst, nearestOnCubic(cubic, 0, x, y).distance);
+    }
+    return worst;
+  }
 }

@@ -3,10 +3,13 @@ import {
   type Contour,
   contourArea,
   ellipseContour,
+  measureArcLength,
+  nearestOnContour,
   type Outline,
   outlineOfContours,
   polygonContour,
   reverseContour,
+  shareOfCurvePlace,
 } from '../outline';
 import { readPathData } from '../svg';
 import { outlineDistance } from '../testing/outline-distance';
@@ -240,8 +243,51 @@ describe('what is decided by hand', () => {
     expect(many.contours[0].segments).toBe(120);
     expect(few.endError).toBeGreaterThan(many.endError);
     expect(many.endError).toBeGreaterThan(0.01);
-    expect(outlineDistance(inBetweenOutline(many, many.from), arrow)).toBeLessThan(2 * many.endError + 0.05);
+    // What is told is what can be seen: how far the drawn outline is from the real one.
+    for (const plan of [few, many])
+      for (const [points, outline] of [
+        [plan.from, arrow],
+        [plan.to, star],
+      ] as const)
+        expect(outlineDistance(inBetweenOutline(plan, points), outline)).toBeLessThan(1.02 * plan.endError + 0.02);
+    const seen = Math.max(
+      outlineDistance(inBetweenOutline(few, few.from), arrow),
+      outlineDistance(inBetweenOutline(few, few.to), star),
+    );
+    expect(seen).toBeGreaterThan(0.9 * few.endError);
     expect(measureHealth(few).sentence).toContain('stray');
+  });
+
+  test('even points lie evenly on both outlines; tied places have points, and it is even between them', () => {
+    /** Lengths along the outline between neighbouring points, as shares of the whole. */
+    const steps = (outline: Outline, points: Float64Array, start: number, count: number): number[] => {
+      const [contour] = outline.contours;
+      const { cumulative } = measureArcLength(contour);
+      const total = cumulative[cumulative.length - 1];
+      const at = Array.from({ length: count }, (_, k) => {
+        const place = nearestOnContour(contour, points[start + 6 * k], points[start + 6 * k + 1]);
+        return shareOfCurvePlace(measureArcLength(contour), place as NonNullable<typeof place>);
+      });
+      expect(total).toBeGreaterThan(0);
+      return at.map((share, k) => {
+        const next = at[(k + 1) % count];
+        const forward = (((next - share) % 1) + 1) % 1;
+        return Math.min(forward, 1 - forward);
+      });
+    };
+    const count = 40;
+    const { plan } = best(arrow, star, { even: count });
+    for (const [points, outline] of [
+      [plan.from, arrow],
+      [plan.to, star],
+    ] as const)
+      for (const step of steps(outline, points, 0, count)) expect(step).toBeCloseTo(1 / count, 3);
+    const ties = [{ contourA: 0, shareA: 0.3, contourB: 0, shareB: 0.4 }];
+    const tied = best(arrow, star, { even: count, starts: [{ contourA: 0, shareA: 0, contourB: 0, shareB: 0 }], ties });
+    const sizes = (values: number[]): number => new Set(values.map((v) => v.toFixed(3))).size;
+    expect(tied.plan.contours[0].segments).toBe(count);
+    expect(sizes(steps(arrow, tied.plan.from, 0, count))).toBe(2);
+    expect(sizes(steps(star, tied.plan.to, 0, count))).toBe(2);
   });
 
   test('a softened middle is rounder than the straight one and has the same ends', () => {
