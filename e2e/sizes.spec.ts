@@ -84,3 +84,54 @@ for (const [width, height] of WINDOWS)
       expect([room, await covered(page)]).toEqual([room, []]);
     }
   });
+
+test('at 300 px no label of the details wraps or is cut off', async ({ page, piece }) => {
+  await page.addInitScript(() =>
+    localStorage.setItem('arcshift.drawing', JSON.stringify({ widths: { left: 206, right: 300 } })),
+  );
+  await piece.open('demo-boarding-button');
+  const faults = (): Promise<string[]> =>
+    page.evaluate(() =>
+      [
+        ...document.querySelectorAll<HTMLElement>(
+          'aside .field > label, aside legend, aside .choice-row label, aside h3, aside .btn',
+        ),
+      ]
+        .filter((label) => label.checkVisibility() && !label.matches('.visually-hidden'))
+        .filter((label) => {
+          const range = document.createRange();
+          range.selectNodeContents(label);
+          const middles = [...range.getClientRects()].map(({ top, height }) => top + height / 2);
+          const text = range.getBoundingClientRect();
+          const column = (label.closest('aside') as HTMLElement).getBoundingClientRect();
+          const runsOut = text.right > column.right + 1 || text.left < column.left - 1;
+          return Math.max(...middles) - Math.min(...middles) > 10 || runsOut;
+        })
+        .map((label) => label.textContent ?? ''),
+    );
+  await piece.cards.first().click();
+  const details = page.getByRole('complementary', { name: 'Details' });
+  expect((await details.boundingBox())?.width).toBeGreaterThan(290);
+  for (const tab of ['Pose', 'Outline', 'Paint', 'Arrange']) {
+    await details.getByRole('tab', { name: tab }).click();
+    expect([tab, await faults()]).toEqual([tab, []]);
+  }
+  await piece.selectShift(0);
+  expect(await faults()).toEqual([]);
+  const room = (name: string): Promise<void> =>
+    page.getByRole('link', { name }).or(page.getByRole('tab', { name })).first().click();
+  await room('Match');
+  await piece.matched();
+  for (const tab of ['Decisions', 'Alternatives', 'Charts']) {
+    await page.getByRole('tab', { name: tab }).click();
+    expect([tab, await faults()]).toEqual([tab, []]);
+  }
+  await room('Shapes');
+  await page.keyboard.press('Escape');
+  // An adjustable shape has the longest names.
+  await page.keyboard.press('a');
+  await page.keyboard.press('Enter');
+  await details.getByRole('tab', { name: 'Outline' }).click();
+  await expect(details.getByLabel('Radius bottom right')).toBeVisible();
+  expect(await faults()).toEqual([]);
+});

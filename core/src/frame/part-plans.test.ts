@@ -107,6 +107,25 @@ describe('paint along a shift', () => {
     expect(spanOf('after')).toEqual([0, 0.5]);
   });
 
+  test('parts that come or go alone are told, counted, and by which way', () => {
+    const dot = (x: number) => part(`M${x} 100H${x + 40}V140H${x}Z`, { fill: '#0000ff' });
+    const [one, two, three] = [dot(100), dot(200), dot(300)];
+    const told = (from: Part[], to: Part[], match = AUTOMATIC_MATCH): string[] =>
+      planPoseShift(inputBetween({ placement: AS_DRAWN, parts: from }, { placement: AS_DRAWN, parts: to }, { match }))
+        .reasons.filter(({ code }) => code === 'part-alone')
+        .map(({ text }) => text);
+    const square = () => part(SQUARE, { fill: '#ff0000' });
+    expect(told([square()], [square()])).toEqual([]);
+    expect(told([square(), one], [square()])).toEqual([
+      'One part of the first pose has no partner in the second and shrinks away to a point.',
+    ]);
+    const wipes = [{ contour: two.contours[0].id, angle: 0 }];
+    expect(told([square()], [square(), one, two, three], { ...AUTOMATIC_MATCH, wipes })).toEqual([
+      '2 parts of the second pose have no partner in the first and grow from points.',
+      'One part of the second pose has no partner in the first and is wiped in.',
+    ]);
+  });
+
   test('colour tips the scale where place and size are alike', () => {
     const square = (x: number, fill: string) => part(`M${x} 0H${x + 10}V10H${x}Z`, { fill });
     const pairs = (...fills: [string, string]) =>

@@ -70,10 +70,42 @@ function planParts(input: ShiftInput, thoroughness: Thoroughness, onProgress?: (
   const texts = new Set<string>();
   return {
     parts: drawn.map(({ part }) => part),
-    reasons: [...lost, ...drawn.flatMap(({ reasons }) => reasons)].filter(
-      ({ text }) => !texts.has(text) && texts.add(text),
-    ),
+    reasons: [
+      ...lost,
+      ...drawn.flatMap(({ reasons }) => reasons),
+      ...aloneReasons(
+        from.filter((_, i) => !pairedA.has(i)),
+        input,
+        'goes',
+      ),
+      ...aloneReasons(
+        to.filter((_, j) => !pairedB.has(j)),
+        input,
+        'comes',
+      ),
+    ].filter(({ text }) => !texts.has(text) && texts.add(text)),
   };
+}
+
+/** In words, what becomes of the parts of a pose that have no partner: a part is what has a paint of its own. */
+function aloneReasons(parts: readonly PlacedPart[], { match }: ShiftInput, way: 'goes' | 'comes'): Reason[] {
+  const isWiped = ({ part }: PlacedPart): boolean =>
+    part.contours.some(({ id }) => match.wipes.some(({ contour }) => contour === id));
+  const wiped = parts.filter(isWiped).length;
+  const [pose, other] = way === 'goes' ? ['first', 'second'] : ['second', 'first'];
+  const say = (count: number, one: string, many: string): Reason[] => {
+    if (count === 0) return [];
+    const what = count === 1 ? `One part of the ${pose} pose` : `${count} parts of the ${pose} pose`;
+    const text = `${what} ${count === 1 ? 'has' : 'have'} no partner in the ${other} and ${count === 1 ? one : many}.`;
+    return [{ code: 'part-alone', text }];
+  };
+  const rest = parts.length - wiped;
+  return way === 'goes'
+    ? [
+        ...say(rest, 'shrinks away to a point', 'shrink away to points'),
+        ...say(wiped, 'is wiped away', 'are wiped away'),
+      ]
+    : [...say(rest, 'grows from a point', 'grow from points'), ...say(wiped, 'is wiped in', 'are wiped in')];
 }
 
 function unpairedPlan(

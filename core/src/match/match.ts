@@ -15,6 +15,7 @@ export interface Reason {
     | 'pairs-own'
     | 'contour-born'
     | 'contour-dies'
+    | 'part-alone'
     | 'takes-turns'
     | 'turns-own'
     | 'slit'
