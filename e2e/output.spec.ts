@@ -12,6 +12,7 @@ import {
 } from '@core';
 import type { Browser, Page } from '@playwright/test';
 import { outlineDistance } from '../core/src/testing/outline-distance';
+import { fittedCanvas } from './support/fitted-canvas';
 import { expect, test } from './support/fixtures';
 import { shareOfDifferentPixels } from './support/pixels';
 
@@ -124,33 +125,23 @@ test('the same with an overshooting easing, a stroke and a piece that plays once
 test("the canvas shows the engine's frame", async ({ piece, page, browser }) => {
   await piece.open('demo-quay-mark');
   await piece.matched();
-  await page
-    .getByRole('region', { name: 'Canvas' })
-    .focus()
-    .catch(() => {});
   for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
   const seconds = await piece.seconds();
-  const shown = await page.getByTestId('canvas').evaluate(async (element, size) => {
-    await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
-    const canvas = element as HTMLCanvasElement;
-    const zoom = Math.min((canvas.width - 56) / size, (canvas.height - 56) / size);
-    const out = new OffscreenCanvas(size * zoom, size * zoom);
-    out
-      .getContext('2d')
-      ?.drawImage(
-        canvas,
-        (canvas.width - size * zoom) / 2,
-        (canvas.height - size * zoom) / 2,
-        size * zoom,
-        size * zoom,
-        0,
-        0,
-        size * zoom,
-        size * zoom,
-      );
-    const bytes = new Uint8Array(await (await out.convertToBlob()).arrayBuffer());
-    return { png: btoa(String.fromCharCode(...bytes)), size: Math.round(size * zoom) };
-  }, SIZE);
+  const pane = await piece.canvas.boundingBox();
+  if (!pane) throw new Error('There is no canvas.');
+  const fitted = fittedCanvas(pane, { width: SIZE, height: SIZE });
+  const shown = await page.getByTestId('canvas').evaluate(
+    async (element, { zoom, left, top, size }) => {
+      await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+      const canvas = element as HTMLCanvasElement;
+      const side = size * zoom;
+      const out = new OffscreenCanvas(side, side);
+      out.getContext('2d')?.drawImage(canvas, left, top, side, side, 0, 0, side, side);
+      const bytes = new Uint8Array(await (await out.convertToBlob()).arrayBuffer());
+      return { png: btoa(String.fromCharCode(...bytes)), size: Math.round(side) };
+    },
+    { ...fitted, size: SIZE },
+  );
   const other = await browser.newPage({ viewport: { width: shown.size, height: shown.size } });
   await show(
     other,
@@ -213,28 +204,23 @@ test('gradients, a clipped figure and dashes: the running file looks as the canv
     }, time);
     const shown = await picture(file);
     // The stage paints the same frame into a canvas of the output's size.
-    const data = await page.getByTestId('canvas').evaluate(async (element, size) => {
-      const source = element as HTMLCanvasElement;
-      const zoom = (Math.min(source.width, source.height) - 56) / 640;
-      const out = new OffscreenCanvas(size, size);
-      const context = out.getContext('2d') as OffscreenCanvasRenderingContext2D;
-      context.imageSmoothingQuality = 'high';
-      context.drawImage(
-        source,
-        (source.width - 640 * zoom) / 2,
-        (source.height - 640 * zoom) / 2,
-        640 * zoom,
-        640 * zoom,
-        0,
-        0,
-        size,
-        size,
-      );
-      const bytes = new Uint8Array(await (await out.convertToBlob()).arrayBuffer());
-      let binary = '';
-      for (const byte of bytes) binary += String.fromCharCode(byte);
-      return btoa(binary);
-    }, SIZE);
+    const pane = await piece.canvas.boundingBox();
+    if (!pane) throw new Error('There is no canvas.');
+    const fitted = fittedCanvas(pane, { width: 640, height: 640 });
+    const data = await page.getByTestId('canvas').evaluate(
+      async (element, { zoom, left, top, size }) => {
+        const source = element as HTMLCanvasElement;
+        const out = new OffscreenCanvas(size, size);
+        const context = out.getContext('2d') as OffscreenCanvasRenderingContext2D;
+        context.imageSmoothingQuality = 'high';
+        context.drawImage(source, left, top, 640 * zoom, 640 * zoom, 0, 0, size, size);
+        const bytes = new Uint8Array(await (await out.convertToBlob()).arrayBuffer());
+        let binary = '';
+        for (const byte of bytes) binary += String.fromCharCode(byte);
+        return btoa(binary);
+      },
+      { ...fitted, size: SIZE },
+    );
     const { share, inked } = await shareOfDifferentPixels(file, shown, Buffer.from(data, 'base64'), 48, 4);
     expect(inked).toBeGreaterThan(1000);
     // The canvas is drawn at another size and scaled: edges differ by their smoothing, areas must not.

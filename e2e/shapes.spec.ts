@@ -1,5 +1,6 @@
 import { contourArea, contourOfRecord, type Piece, placementMatrix } from '../core/src/index';
 import { realIcons } from '../core/src/testing/icons';
+import { fittedCanvas } from './support/fitted-canvas';
 import { expect, test } from './support/fixtures';
 
 const svg = (body: string, size = 100): string =>
@@ -81,7 +82,7 @@ test('unite three overlapping figures and fill the hole between them', async ({ 
     },
   ]);
   await page.getByTestId('arrival').getByRole('button', { name: 'change' }).click();
-  await page.getByRole('radio', { name: 'Figures' }).check({ force: true });
+  await page.getByRole('dialog').getByText('Figures', { exact: true }).click();
   await page.getByRole('button', { name: 'Arrange' }).click();
   await expect(piece.figures).toHaveCount(3);
   const canvas = await piece.canvas.boundingBox();
@@ -183,9 +184,9 @@ test('points of a line and of the area under it lie on each other and are moved 
   await page.keyboard.press('p');
   const before = await piece.stored();
   // The view fits 860 × 400 px into the pane.
-  const zoom = Math.min((canvas.width - 56) / 860, (canvas.height - 56) / 400);
-  const left = canvas.x + (canvas.width - 860 * zoom) / 2;
-  const top = canvas.y + (canvas.height - 400 * zoom) / 2;
+  const fitted = fittedCanvas(canvas, { width: 860, height: 400 });
+  const { zoom } = fitted;
+  const [left, top] = [canvas.x + fitted.left, canvas.y + fitted.top];
   const [x, y] = [60 + 4 * 92.5, 330 - 66];
   await page.mouse.move(left + x * zoom, top + y * zoom);
   await page.mouse.down();

@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { fittedCanvas } from './support/fitted-canvas';
 import { expect, test } from './support/fixtures';
 
 /** Windows that are worked in; the last is 1280 × 800 at 200 %. */
@@ -58,11 +59,11 @@ for (const [width, height] of WINDOWS)
       const bar = page.getByRole('group', { name: 'What is drawn' });
       if ((await bar.count()) === 0) continue;
       const options = await bar.boundingBox();
-      const zoom = Number.parseFloat((await page.locator('.status-view .numbers').textContent()) ?? '') / 100;
       if (!options || !canvas) throw new Error('The bar or the canvas is not there.');
-      const paper = (await piece.stored()).canvas.height * zoom;
-      const bottom = canvas.y + (canvas.height + 28 - 52 + paper) / 2;
-      expect(options.y >= bottom - 3 || options.y + options.height <= canvas.y + 1).toBe(true);
+      const paper = (await piece.stored()).canvas;
+      const { zoom, top } = fittedCanvas(canvas, paper);
+      const bottom = canvas.y + top + paper.height * zoom;
+      expect(options.y >= bottom || options.y + options.height <= canvas.y + 1).toBe(true);
     }
     // Where there is no room for both columns each can be shown in the place of the other.
     const left = page.getByRole('button', { name: /the figures( away)?$/ });
@@ -127,6 +128,7 @@ test('at 300 px no label of the details wraps or is cut off', async ({ page, pie
     expect([tab, await faults()]).toEqual([tab, []]);
   }
   await room('Shapes');
+  await piece.canvas.waitFor();
   await page.keyboard.press('Escape');
   // An adjustable shape has the longest names.
   await page.keyboard.press('a');

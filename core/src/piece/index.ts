@@ -15,6 +15,7 @@ export * from './from-svg';
 export * from './geometry';
 export * from './keep-places';
 export * from './letter-boxes';
+export { keepLetterPlaces } from './letter-places';
 export * from './placement';
 export * from './rail';
 export * from './records';

@@ -6,15 +6,15 @@ import type { Id, Part, Piece, Pose } from './records';
 /** Where a letter of a text stands, or where a missing one would: a box in canvas px. */
 export interface LetterBox {
   readonly text: Id;
-  /** Which character of the text. */
+  /** Which character of the text; of a run of spaces the first. */
   readonly index: number;
   readonly character: string;
   readonly box: Box;
 }
 
 /**
- * The boxes of all letters of a pose's texts on the canvas. A space between two letters of a line counts as a missing letter: its box
- * reaches from the one to the other and is as high as the higher of them.
+ * The boxes of all letters of a pose's texts on the canvas. Spaces between two letters of a line, any number of them, count as a missing letter: its
+ * box reaches from the one to the other and is as high as the higher of them.
  */
 export function letterBoxes(piece: Piece, pose: Pose): LetterBox[] {
   const matrix = placementMatrix(pose.placement);
@@ -29,8 +29,11 @@ export function letterBoxes(piece: Piece, pose: Pose): LetterBox[] {
     characters.forEach((character, index) => {
       const own = box.get(index);
       if (own && !isEmptyBox(own)) out.push({ text, index, character, box: own });
-      const [before, after] = [box.get(index - 1), box.get(index + 1)];
-      if (character !== ' ' || !before || !after || !(after.minX > before.maxX)) return;
+      if (character !== ' ' || characters[index - 1] === ' ') return;
+      let end = index;
+      while (characters[end] === ' ') end++;
+      const [before, after] = [box.get(index - 1), box.get(end)];
+      if (!before || !after || !(after.minX > before.maxX)) return;
       const gap = {
         minX: before.maxX,
         maxX: after.minX,
@@ -41,6 +44,14 @@ export function letterBoxes(piece: Piece, pose: Pose): LetterBox[] {
     });
   }
   return out;
+}
+
+/** The box of the letter at an index of a text in a pose, or of the run of spaces that it belongs to. */
+export function letterBoxAt(piece: Piece, pose: Pose, text: Id, index: number): LetterBox | undefined {
+  const characters = [...(piece.texts[text]?.content ?? '')];
+  let first = index;
+  while (characters[index] === ' ' && characters[first - 1] === ' ') first--;
+  return letterBoxes(piece, pose).find((box) => box.text === text && box.index === first);
 }
 
 /** The extent of a pose on the canvas, px; strokes are not counted. */

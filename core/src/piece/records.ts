@@ -128,6 +128,8 @@ export interface PlacementRule {
   readonly to: (typeof FIT_TARGETS)[number];
   /** The box when `to` is 'box': left, top, width, height in canvas px. */
   readonly box?: readonly [x: number, y: number, width: number, height: number];
+  /** Which letter, or run of spaces, of a text the box is: it follows when the text is changed, and stays where it was when the text is gone. */
+  readonly letter?: { readonly text: Id; readonly index: number };
 }
 
 /**

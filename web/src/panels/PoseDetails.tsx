@@ -13,7 +13,7 @@ import { ArrowLeft, ArrowRight, CopyPlus, Trash2 } from 'lucide-react';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { useEditor } from '../context';
-import { commandById } from '../editor';
+import { commandById, scalePoseTo, turnPoseTo } from '../editor';
 import {
   changePiece,
   drawingActions,
@@ -121,24 +121,14 @@ export function PoseDetails({
         min={0}
         max={1e6}
         digits={2}
-        onChange={(percent) => {
-          // A stretched pose keeps its proportions.
-          const k = placement.scaleX !== 0 ? placement.scaleY / placement.scaleX : 1;
-          const scaleX = (percent / 100) * (placement.scaleX < 0 ? -1 : 1);
-          moveTo({ scaleX, scaleY: scaleX * k });
-        }}
+        onChange={(percent) => scalePoseTo(editor.store, found, percent / 100)}
       />
       <NumberField
         label="Turn"
         value={placement.rotation}
         unit="°"
         digits={2}
-        onChange={(rotation) =>
-          change(`Turn ${pose.name}`, (draft) => {
-            draft.poses[pose.id].placement.rotation = rotation;
-            applyPlacementRules(draft, figure.id);
-          })
-        }
+        onChange={(degrees) => turnPoseTo(editor.store, found, degrees)}
       />
     </>
   );

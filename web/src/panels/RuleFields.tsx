@@ -37,7 +37,10 @@ export const fitTarget = (rule: PlacementRule): string =>
 type Box = NonNullable<PlacementRule['box']>;
 
 /** Boxes that a shape can be fitted into: those of other figures and of letters, also of missing ones. */
-function useBoxes(piece: Piece, figureId: Id | undefined): { key: string; label: string; box: Box }[] {
+function useBoxes(
+  piece: Piece,
+  figureId: Id | undefined,
+): { key: string; label: string; box: Box; letter?: PlacementRule['letter'] }[] {
   const editor = useEditor();
   const selection = useAppSelector((state) => state.session.selection);
   return piece.figureOrder
@@ -61,6 +64,7 @@ function useBoxes(piece: Piece, figureId: Id | undefined): { key: string; label:
             ? `the gap after letter ${index} of ${figure.name}`
             : `the letter ${character} of ${figure.name}`,
         box: asBox(box),
+        letter: { text, index },
       }));
       return [{ key: id, label: `the box of ${figure.name}`, box: asBox(whole) }, ...letters];
     });
@@ -79,9 +83,11 @@ export function RuleFields({
   readonly onChange: (rule: PlacementRule) => void;
 }) {
   const boxes = useBoxes(piece, figureId);
+  const { letter } = rule;
+  const byLetter = letter && boxes.find(({ key }) => key === `${letter.text}:${letter.index}`);
   const same =
     rule.to === 'box'
-      ? boxes.find(({ box }) => box.every((v, i) => Math.abs(v - (rule.box?.[i] ?? 0)) < 1e-6))
+      ? (byLetter ?? boxes.find(({ box }) => box.every((v, i) => Math.abs(v - (rule.box?.[i] ?? 0)) < 1e-6)))
       : undefined;
   const options = [
     { value: 'previous', label: 'the pose before' },
@@ -89,7 +95,7 @@ export function RuleFields({
     ...boxes.map(({ key, label }) => ({ value: key, label })),
     ...(rule.to === 'box' && !same ? [{ value: 'box', label: 'a box' }] : []),
   ];
-  const { box: _box, ...plain } = rule;
+  const { box: _box, letter: _letter, ...plain } = rule;
   return (
     <>
       <SelectField
@@ -106,7 +112,13 @@ export function RuleFields({
         onChange={(value) => {
           const chosen = boxes.find(({ key }) => key === value);
           if (chosen)
-            onChange({ ...rule, to: 'box', box: chosen.box, fit: rule.fit === 'none' ? 'longest' : rule.fit });
+            onChange({
+              ...plain,
+              to: 'box',
+              box: chosen.box,
+              ...(chosen.letter && { letter: chosen.letter }),
+              fit: rule.fit === 'none' ? 'longest' : rule.fit,
+            });
           else if (value !== 'box') onChange({ ...plain, to: value as 'previous' | 'canvas' });
         }}
       />

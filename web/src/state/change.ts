@@ -1,4 +1,4 @@
-import { findingOfChange, keepPlaces, type Piece, type PieceDraft } from '@core';
+import { findingOfChange, keepLetterPlaces, keepPlaces, type Piece, type PieceDraft } from '@core';
 import { enablePatches, produceWithPatches } from 'immer';
 import { documentActions, type HistoryEntry } from './document';
 import { sessionActions } from './session';
@@ -20,7 +20,7 @@ export interface Change {
 
 /**
  * The piece after `recipe`, and the step that did it; undefined when nothing changed. Places that were chosen for matches are carried over
- * in the same step.
+ * in the same step, and what is fitted to a letter follows it.
  */
 export function makeChange(piece: Piece, name: string, recipe: Recipe): Change | undefined {
   const [next, forward, backward] = produceWithPatches(piece, (draft) => {
@@ -28,8 +28,12 @@ export function makeChange(piece: Piece, name: string, recipe: Recipe): Change |
   });
   if (forward.length === 0) return undefined;
   const { matches, lost } = keepPlaces(piece, next);
-  if (matches.size === 0) return { piece: next, entry: { id: nextEntry++, name, forward, backward }, lost };
+  const placements = keepLetterPlaces(piece, next);
+  if (matches.size === 0 && placements.size === 0)
+    return { piece: next, entry: { id: nextEntry++, name, forward, backward }, lost };
   const [kept, more, less] = produceWithPatches(next, (draft) => {
+    for (const [id, placement] of placements)
+      draft.poses[id].placement = placement as (typeof draft.poses)[string]['placement'];
     for (const [id, match] of matches) draft.shifts[id].match = match as (typeof draft.shifts)[string]['match'];
   });
   const entry = { id: nextEntry++, name, forward: [...forward, ...more], backward: [...less, ...backward] };

@@ -57,6 +57,37 @@ describe('typing', () => {
     expect(driver.parts().map(({ name }) => name)).toEqual(['T', 'e', 'x', 't']);
   });
 
+  test('a sign that is fitted to a gap follows it when the text is changed, in the same step', async () => {
+    const driver = await typed();
+    const [textFigure] = driver.piece.figureOrder;
+    const text = textOf(driver).id;
+    const change = (content: string) =>
+      changeText(driver.store, driver.editor.shapes, driver.pose(textFigure).id, text, { content });
+    await change('Qu y');
+    driver.store.dispatch(drawingActions.toolChosen('shape'));
+    driver.press(320, 320);
+    const sign = driver.piece.figureOrder.find((id) => id !== textFigure) ?? '';
+    driver.store.dispatch(
+      changePiece('Place', (draft) => {
+        const { placement } = draft.poses[draft.figures[sign].poses[0]];
+        placement.rule = { centre: 'box', fit: 'longest', to: 'box', box: [0, 0, 1, 1], letter: { text, index: 2 } };
+      }),
+    );
+    const middle = (): number => {
+      const xs = driver.points(sign).map(([x]) => x);
+      return (Math.min(...xs) + Math.max(...xs)) / 2;
+    };
+    const before = middle();
+    const steps = driver.history.length;
+    await change('MM Qu  y');
+    expect(middle()).toBeGreaterThan(before + 50);
+    expect(driver.history.length).toBe(steps + 1);
+    const [, , width] = driver.pose(sign).placement.rule?.box ?? [];
+    expect(width).toBeGreaterThan(0);
+    driver.run('undo');
+    expect(middle()).toBeCloseTo(before, 9);
+  });
+
   test('a duplicated text is a text with letters of its own', async () => {
     const driver = await typed();
     driver.run('duplicate');

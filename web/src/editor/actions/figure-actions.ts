@@ -7,6 +7,7 @@ import {
   duplicateFigures,
   type Id,
   includeBox,
+  invert,
   type Matrix,
   mapPlacement,
   mapPoint,
@@ -14,6 +15,7 @@ import {
   type Part,
   type PieceDraft,
   type Placement,
+  placementMatrix,
   poseBox,
   removeFigure,
   rotation,
@@ -93,7 +95,8 @@ export function transformTargets(
         const next = placementAfter(target.pose.placement, matrix);
         draft.poses[target.pose.id].placement = {
           ...next,
-          rule: keepRule ? rule : null,
+          // A living rule would put it in its middle again, away from a pivot of its own.
+          rule: keepRule && !target.figure.pivot ? rule : null,
         } as PieceDraft['poses'][Id]['placement'];
         const { pivot } = target.figure;
         if (pivot && !keepRule) draft.figures[target.figure.id].pivot = mapPoint(matrix, pivot[0], pivot[1]);
@@ -293,6 +296,49 @@ export function chooseFigure(store: AppStore, id: Id, stop: number, how: Choosin
     store.dispatch(sessionActions.selected({ kind: 'stop', figureId: first, stop: first === id ? stop : 0 }));
     if (others.length > 0) store.dispatch(drawingActions.alsoChosen(others));
   }
+}
+
+type PoseOfFigure = Pick<EditTarget, 'figure' | 'pose'>;
+
+/** Gives a pose another scale or turn, moved so that what lies on its figure's pivot (the chosen one, or else the middle of its box) stays there. */
+function setAboutPivot(
+  store: AppStore,
+  { figure, pose }: PoseOfFigure,
+  name: string,
+  change: Partial<Placement>,
+): void {
+  const { piece } = store.getState().document;
+  if (!piece) return;
+  const box = poseBox(piece, pose);
+  const [x, y] = figure.pivot ?? [(box.minX + box.maxX) / 2 || 0, (box.minY + box.maxY) / 2 || 0];
+  const after = { ...pose.placement, ...change };
+  const inverse = invert(placementMatrix(pose.placement));
+  if (inverse) {
+    const [px, py] = mapPoint(placementMatrix(after), ...mapPoint(inverse, x, y));
+    after.x += x - px;
+    after.y += y - py;
+  }
+  store.dispatch(
+    changePiece(name, (draft) => {
+      draft.poses[pose.id].placement = after as PieceDraft['poses'][Id]['placement'];
+      applyPlacementRules(draft, figure.id);
+    }),
+  );
+}
+
+/** Turns a pose to an angle in degrees, about the pivot. A living rule goes on, unless the figure has a pivot of its own. */
+export function turnPoseTo(store: AppStore, target: PoseOfFigure, degrees: number): void {
+  const rule = target.figure.pivot ? null : target.pose.placement.rule;
+  setAboutPivot(store, target, `Turn ${target.pose.name}`, { rotation: degrees, rule });
+}
+
+/** Scales a pose evenly to a factor of its drawing's own size, about the pivot; what is stretched keeps its proportions. */
+export function scalePoseTo(store: AppStore, target: PoseOfFigure, factor: number): void {
+  const { scaleX, scaleY } = target.pose.placement;
+  // From nothing it comes back with equal sides.
+  const k = scaleX !== 0 ? scaleY / scaleX : 1;
+  const next = factor * (scaleX < 0 ? -1 : 1);
+  setAboutPivot(store, target, `Scale ${target.pose.name}`, { scaleX: next, scaleY: next * k, rule: null });
 }
 
 /** Chooses all visible, unlocked figures. */

@@ -9,6 +9,7 @@ import {
   selectedPose,
   sessionActions,
   TOOLS,
+  type ToolId,
 } from '../../state';
 import { offeredDrawn, redrawAs, takeShapeKind } from '../actions/draw-actions';
 import {
@@ -77,6 +78,12 @@ const NUDGES = (
     }),
   ),
 );
+
+/** What a tool can do with what is there now. */
+function helpNow({ store, drawing }: Editor, tool: ToolId): string {
+  const figures = store.getState().document.piece?.figureOrder.length ?? 0;
+  return TOOL_TABLE[tool].help({ figures, targets: drawing.look().targets });
+}
 
 function timelineOf(editor: Editor): RailTimeline | undefined {
   const { document, session } = editor.store.getState();
@@ -275,7 +282,7 @@ export const COMMANDS = [
         else {
           editor.store.dispatch(drawingActions.toolChosen(tool));
           if (tool === 'shape') takeShapeKind(editor.store, 0);
-          else editor.store.dispatch(sessionActions.said(TOOL_TABLE[tool].help));
+          else editor.store.dispatch(sessionActions.said(helpNow(editor, tool)));
         }
       },
     }),

@@ -87,10 +87,12 @@ export function createSelectTool(drawing: ToolContext): Tool {
     if (handle === 'pivot') return pivotGesture(targets[0]);
     const live = new LiveTransform(drawing, targets);
     const even = targets.some(({ pose }) => pose.placement.rotation % 90 !== 0);
+    // A pivot that was set is what it grows about; Alt means the opposite side then, and the pivot otherwise.
+    const ownPivot = single(targets) && targets[0].figure.pivot !== null;
     let matrix: Matrix | undefined;
     return {
       move: (p) => {
-        matrix = handleMatrix(handle, box, pivot, p, pointer, even);
+        matrix = handleMatrix(handle, box, pivot, { ...p, alt: p.alt !== ownPivot }, pointer, even);
         live.show(matrix);
       },
       end: () => {

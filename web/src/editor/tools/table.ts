@@ -1,4 +1,5 @@
 import type { ToolId } from '../../state';
+import type { EditTarget } from '../drawing/scene';
 import { createDrawTool } from './draw-tool';
 import { createPointsTool } from './points-tool';
 import { createSelectTool } from './select-tool';
@@ -13,9 +14,43 @@ interface ToolRow {
   /** Over the canvas, where there is little room. */
   readonly word: string;
   readonly key: string;
-  /** What it does, in a sentence for the status line. */
-  readonly help: string;
+  /** What it does with what is there, in a sentence for the status line. */
+  readonly help: (look: ToolLook) => string;
   readonly create: (context: ToolContext) => Tool;
+}
+
+/** What there is for a tool to work on. */
+export interface ToolLook {
+  readonly figures: number;
+  readonly targets: readonly EditTarget[];
+}
+
+const EMPTY = 'The piece is empty: drop SVG files, or take Shape, Draw or Text.';
+const locked = ({ targets }: ToolLook): boolean => targets.some(({ figure }) => figure.locked);
+
+function selectHelp(look: ToolLook): string {
+  const { figures, targets } = look;
+  if (figures === 0) return EMPTY;
+  if (targets.length === 0) return 'Click to choose, drag round several.';
+  if (locked(look)) return 'It is locked: it can be chosen, but not moved.';
+  if (targets.length > 1) return 'Drag to move them together, ⇧ click to add or take off.';
+  const [{ parts, targets: chosen }] = targets;
+  const further = parts.length > 1 && chosen.length === parts.length ? ' Click again for a part.' : '';
+  const [part] = chosen;
+  const onto = part?.source ? 'for its handles' : 'for its points';
+  return `Drag to move, or by its handles to scale and turn.${further} Double-click ${onto}.`;
+}
+
+function pointsHelp(look: ToolLook): string {
+  const { figures, targets } = look;
+  if (figures === 0) return EMPTY;
+  if (targets.length === 0) return 'Click what is to show its points.';
+  if (locked(look)) return 'It is locked: its points stay where they are.';
+  const parts = targets.flatMap(({ targets: chosen }) => chosen);
+  if (parts.every(({ source }) => source?.kind === 'glyph'))
+    return 'Letters have no points while they are text: “Turn into points” is under Outline.';
+  if (parts.every(({ source }) => source)) return 'Drag its handles; “Turn into points” under Outline makes it free.';
+  return 'Drag points. Double-click the outline for another point.';
 }
 
 /** All tools: buttons, shortcuts, help and the tools themselves come from here. */
@@ -24,37 +59,55 @@ export const TOOL_TABLE: Readonly<Record<ToolId, ToolRow>> = {
     label: 'Select',
     word: 'Select',
     key: 's',
-    help: 'Click to choose, again for a part. Drag to move. Double-click for points.',
+    help: selectHelp,
     create: createSelectTool,
   },
   points: {
     label: 'Points',
     word: 'Points',
     key: 'p',
-    help: 'Drag points. Double-click the outline for another point.',
+    help: pointsHelp,
     create: createPointsTool,
   },
   draw: {
     label: 'Draw',
     word: 'Draw',
     key: 'd',
-    help: 'Click for corners, drag for curves. The first point closes, Enter ends.',
+    help: () => 'Click for corners, drag for curves. The first point closes, Enter ends.',
     create: createDrawTool,
   },
   shape: {
     label: 'Adjustable shape',
     word: 'Shape',
     key: 'a',
-    help: 'Drag it out. ⇧ keeps sides equal, Alt draws from the middle.',
+    help: () => 'Drag it out. ⇧ keeps sides equal, Alt draws from the middle.',
     create: createShapeTool,
   },
-  text: { label: 'Text', word: 'Text', key: 't', help: 'Click where the text begins.', create: createTextTool },
-  cut: { label: 'Cut', word: 'Cut', key: 'c', help: 'Drag a line across what is chosen.', create: createCutTool },
+  text: { label: 'Text', word: 'Text', key: 't', help: () => 'Click where the text begins.', create: createTextTool },
+  cut: {
+    label: 'Cut',
+    word: 'Cut',
+    key: 'c',
+    help: (look) =>
+      look.targets.length === 0
+        ? look.figures === 0
+          ? EMPTY
+          : 'Choose what is to be cut first, with Select.'
+        : locked(look)
+          ? 'It is locked and cannot be cut.'
+          : 'Drag a line across what is chosen.',
+    create: createCutTool,
+  },
   colour: {
     label: 'Eyedropper',
     word: 'Colour',
     key: 'e',
-    help: 'Click a colour of the picture.',
+    help: ({ figures, targets }) =>
+      figures === 0
+        ? EMPTY
+        : targets.length === 0
+          ? 'Click a colour of the picture: it becomes the next one used.'
+          : 'Click a colour of the picture for what is chosen.',
     create: createColourTool,
   },
 };

@@ -2,7 +2,7 @@ import { frameOfSeconds } from '@core';
 import { Maximize, PanelLeft, PanelRight, Pause, Play, SkipBack, SkipForward, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { useLocation } from 'react-router';
-import { useEditor, useOpenPiece, usePlanStatuses, usePlaying } from '../../context';
+import { useEditor, useOpenPiece, usePlanStatuses, usePlaying, useTargets } from '../../context';
 import { type CommandId, commandById, TOOL_TABLE } from '../../editor';
 import { useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
@@ -16,8 +16,10 @@ export function StatusLine() {
   const playing = usePlaying();
   const statuses = usePlanStatuses();
   const busy = useAppSelector((state) => state.session.busy);
-  const drawing = useAppSelector((state) => state.drawing);
-  const hasFigure = useAppSelector((state) => (state.document.piece?.figureOrder.length ?? 0) > 0);
+  const tool = useAppSelector((state) => state.drawing.tool);
+  const targets = useTargets();
+  const figures = useAppSelector((state) => state.document.piece?.figureOrder.length ?? 0);
+  const hasFigure = figures > 0;
   // The output plays by itself: its picture is the file, not the canvas.
   const { pathname } = useLocation();
   const onCanvas = !pathname.endsWith('/output');
@@ -83,7 +85,7 @@ export function StatusLine() {
             : pending > 0
               ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …`
               : inShapes
-                ? TOOL_TABLE[drawing.tool].help
+                ? TOOL_TABLE[tool].help({ figures, targets })
                 : 'All shifts are matched.')}
         {busy && busy.share !== null && (
           <progress className="status-progress" max={1} value={busy.share} aria-label={busy.text} />
