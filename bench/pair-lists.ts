@@ -25,7 +25,7 @@ export interface Pair {
   readonly b: string;
 }
 
-export const LISTS = ['single', 'glyphs', 'multi', 'open'] as const;
+export const LISTS = ['single', 'glyphs', 'multi', 'dense', 'open'] as const;
 export type ListName = (typeof LISTS)[number];
 
 interface Named {
@@ -111,6 +111,23 @@ function icons(): Named[] {
   return out.filter((icon) => icon !== undefined);
 }
 
+/** Filled icons of two families with many solids (@fluentui/svg-icons, MIT; @carbon/icons, Apache 2.0), each of at least two contours. */
+function denseIcons(): Named[] {
+  const out: (Named | undefined)[] = [];
+  const take = (folder: string, wanted: RegExp, size: number, family: string): void => {
+    for (const file of files(modules(folder))) {
+      if (!wanted.test(path.basename(file)) || file.includes('logo')) continue;
+      // A frame without paint only holds the place.
+      const svg = fs.readFileSync(file, 'utf8').replace(/<rect[^>]*(?:fill:\s*none|fill="none")[^>]*\/?>/g, '');
+      const d = /<(circle|rect|ellipse|polygon|defs|line)|stroke=|transform=/.test(svg) ? undefined : singlePath(svg);
+      if (d) out.push(filled(`${family} ${path.basename(file, '.svg')}`, d, 100 / size));
+    }
+  };
+  take('@fluentui/svg-icons/icons', /_24_filled\.svg$/, 24, 'fluent');
+  take('@carbon/icons/svg/32', /\.svg$/, 32, 'carbon');
+  return out.filter((icon) => icon !== undefined && icon.contours > 1) as Named[];
+}
+
 /** Letters and figures of a bold sans and a text serif (both SIL Open Font License). */
 function glyphs(font: string): Named[] {
   const bytes = fs.readFileSync(modules(font));
@@ -172,7 +189,7 @@ function paired(items: readonly Named[], count: number, random: () => number): P
 function varied(items: readonly Named[], random: () => number): Named[] {
   const seen = new Map<string, number>();
   return shuffled(items, random).filter(({ name }) => {
-    const stem = name.split('-')[0];
+    const stem = name.split(/[-_]/)[0];
     const count = (seen.get(stem) ?? 0) + 1;
     seen.set(stem, count);
     return count <= 2;
@@ -200,6 +217,7 @@ export function pairLists(seed: number, count: number): Record<ListName, Pair[]>
       ),
     ],
     multi: paired(multi, count, random(6)),
+    dense: paired(varied(denseIcons(), random(8)), count, random(9)),
     open: paired(strokes(), count, random(7)),
   };
 }

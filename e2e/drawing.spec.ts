@@ -157,3 +157,35 @@ test('a rail of forty poses: no card covers another, it scrolls and zooms, and t
     await page.waitForTimeout(150);
   }
 });
+
+test('an empty piece offers shapes of the drawer; what can be adjusted stays adjustable, and two presses are a morph', async ({
+  page,
+  piece,
+  shelf,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await page.getByRole('button', { name: 'Begin with Disc' }).click();
+  await expect(piece.cards).toHaveCount(1);
+  await piece.cards.first().click();
+  const details = page.getByRole('complementary', { name: 'Details' });
+  await details.getByRole('tab', { name: 'Outline' }).click();
+  await expect(details.getByRole('heading', { name: 'Disc, adjustable' })).toBeVisible();
+  await page.getByRole('tab', { name: 'Drawer' }).click();
+  await page.getByRole('button', { name: 'Add to this piece: Five-pointed star' }).click();
+  await expect(piece.cards).toHaveCount(2);
+  await piece.saved();
+  const { parts } = await piece.stored();
+  expect(Object.values(parts).map(({ source }) => source?.kind)).toEqual(['ellipse', 'star']);
+  // One that was changed is kept with its numbers.
+  await piece.cards.nth(1).click();
+  await details.getByRole('tab', { name: 'Outline' }).click();
+  await piece.setNumber('Points', '9');
+  await page.getByRole('button', { name: 'Keep in the drawer' }).click();
+  await expect(page.getByText(/is in the drawer\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Add to this piece: Five pointed star', exact: true }).click();
+  await expect(piece.cards).toHaveCount(3);
+  await piece.saved();
+  const sources = Object.values((await piece.stored()).parts).map(({ source }) => source);
+  expect(sources.filter((source) => source?.kind === 'star' && source.points === 9)).toHaveLength(2);
+});

@@ -1,20 +1,25 @@
 import { hexText } from '@core';
-import { type DragEvent, type KeyboardEvent, type PointerEvent, useEffect, useRef } from 'react';
+import { type DragEvent, type KeyboardEvent, type PointerEvent, type ReactNode, useEffect, useRef } from 'react';
 import { useOpenPiece } from '../context';
 import { droppedFiles, paintOverlay } from '../editor';
 import { selectPiece, useAppSelector } from '../state';
-import { EmptyCanvas } from './EmptyCanvas';
+import { SHAPE_DRAG_TYPE } from './drag-type';
 import { penColours } from './pen-colours';
 import { ReferencePictures } from './ReferencePictures';
 import './canvas.scss';
 
-/** A shape that is dragged out of the drawer. */
-export const SHAPE_DRAG_TYPE = 'application/x-arcshift-svg';
 const DOUBLE_PRESS_MS = 350;
 const DOUBLE_PRESS_PX = 5;
 
 /** The picture area: picture and overlay are painted outside React, at the display's rate; pointers go to the drawing. */
-export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
+export function Canvas({
+  drawing = false,
+  whenEmpty,
+}: {
+  readonly drawing?: boolean;
+  /** What is shown over an empty piece. */
+  readonly whenEmpty?: ReactNode;
+}) {
   const { editor, takeFiles, takeSvg } = useOpenPiece();
   const piece = useAppSelector(selectPiece);
   const theme = useAppSelector((state) => state.session.theme);
@@ -211,7 +216,7 @@ export function Canvas({ drawing = false }: { readonly drawing?: boolean }) {
       />
       <canvas ref={overlayRef} className="canvas-overlay" data-testid="overlay" />
       {drawing && <Spoken />}
-      {empty && tool === 'select' && piece.references.length === 0 && <EmptyCanvas />}
+      {empty && tool === 'select' && piece.references.length === 0 && whenEmpty}
     </div>
   );
 }

@@ -1,11 +1,11 @@
+import { emptyPiece } from '@core';
 import { useState } from 'react';
 import { Modal } from 'react-bootstrap';
 import { Link, useNavigate } from 'react-router';
-import { useEngines } from '../context';
 import { Messages } from '../shelf/Messages';
-import { pieceFromSvgs } from '../shelf/piece-from-svgs';
 import { Wordmark } from '../shelf/Wordmark';
 import { problemText, sessionActions, useAppDispatch, useCreatePieceMutation, useListPiecesQuery } from '../state';
+import { freshId } from '../workers';
 import { DrawerShapes } from './DrawerShapes';
 import { pendingShape } from './pending-shape';
 
@@ -14,15 +14,17 @@ export function DrawerPage() {
   const [shape, setShape] = useState<{ name: string; svg: string } | null>(null);
   const { data: pieces } = useListPiecesQuery(undefined, { refetchOnMountOrArgChange: true });
   const [create] = useCreatePieceMutation();
-  const engines = useEngines();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const intoNew = async ({ name, svg }: { name: string; svg: string }): Promise<void> => {
-    const { piece, refusals } = await pieceFromSvgs(engines.files, [new File([svg], `${name}.svg`)]);
-    const result = piece && (await create(piece));
-    if (!piece || result?.error)
-      dispatch(sessionActions.told({ tone: 'error', text: refusals[0] ?? problemText(result?.error) }));
-    else await navigate(`/piece/${piece.id}/shapes`);
+    const piece = emptyPiece(freshId('piece'), name);
+    const result = await create(piece);
+    if (result.error) {
+      dispatch(sessionActions.told({ tone: 'error', text: problemText(result.error) }));
+      return;
+    }
+    pendingShape.put({ name, svg });
+    await navigate(`/piece/${piece.id}/shapes`);
   };
   return (
     <div className="drawer-page">

@@ -1,6 +1,6 @@
 import { Plus, Search, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { SHAPE_DRAG_TYPE } from '../canvas/Canvas';
+import { SHAPE_DRAG_TYPE } from '../canvas/drag-type';
 import {
   problemText,
   sessionActions,

@@ -1,16 +1,20 @@
 import { adjustableContours, outlineBox, readPathData, type ShapeSource, writePathData } from '@core';
+import { withShape } from '../editor';
 
 /** A shape of the drawer: path data in a box of 100 × 100. */
 export interface ShippedShape {
   readonly name: string;
   readonly words: string;
   readonly d: string;
+  /** What it is, where it can be adjusted. */
+  readonly source?: ShapeSource;
 }
 
 const made = (name: string, words: string, source: ShapeSource): ShippedShape => ({
   name,
   words,
   d: writePathData({ contours: adjustableContours(source), fillRule: 'nonzero' }),
+  source,
 });
 const at = { x: 50, y: 50, rotation: 0 };
 const drawn = (name: string, words: string, d: string): ShippedShape => ({ name, words, d });
@@ -91,8 +95,9 @@ export const SHIPPED_SHAPES: readonly ShippedShape[] = [
 ];
 
 /** The shape as a file, in the middle of its box. */
-export const shippedSvg = ({ d }: ShippedShape): string => {
+export const shippedSvg = ({ d, source }: ShippedShape): string => {
   const { minX, minY, maxX, maxY } = outlineBox(readPathData(d));
   const corner = [minX + maxX, minY + maxY].map((sum) => +(sum / 2 - 50).toFixed(3)).join(' ');
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${corner} 100 100" width="100" height="100"><path fill="#23201b" fill-rule="evenodd" d="${d}"/></svg>`;
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${corner} 100 100" width="100" height="100"><path fill="#23201b" fill-rule="evenodd" d="${d}"/></svg>`;
+  return source ? withShape(svg, source) : svg;
 };

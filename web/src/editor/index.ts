@@ -6,6 +6,7 @@ export * from './actions/paint-actions';
 export * from './actions/point-actions';
 export * from './actions/rail-actions';
 export * from './actions/text-actions';
+export { withShape } from './arrivals/adjustable-shape';
 export * from './arrivals/arrivals';
 export { droppedFiles } from './arrivals/dropped-files';
 export * from './arrivals/exchange';

@@ -23,6 +23,7 @@ import {
   separateTargets,
   simplifyTargets,
   turnTargetsIntoPoints,
+  withShape,
 } from '../editor';
 import {
   changePiece,
@@ -178,7 +179,10 @@ function WholeOutlines({ targets }: { readonly targets: readonly EditTarget[] })
   const keepShape = (): void => {
     const copied = copiedSvg(store, now());
     if (!copied) return;
-    keep({ name: targets[0].targets.length === 1 ? targets[0].targets[0].name : targets[0].pose.name, svg: copied.svg })
+    const [part, ...others] = targets[0].targets;
+    const { source } = part;
+    const svg = others.length === 0 && source && source.kind !== 'glyph' ? withShape(copied.svg, source) : copied.svg;
+    keep({ name: others.length === 0 ? part.name : targets[0].pose.name, svg })
       .unwrap()
       .then(
         ({ name }) => store.dispatch(sessionActions.told({ tone: 'notice', text: `${name} is in the drawer.` })),

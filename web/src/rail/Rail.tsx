@@ -11,7 +11,7 @@ import {
   useState,
 } from 'react';
 import { useMatch } from 'react-router';
-import { SHAPE_DRAG_TYPE } from '../canvas/Canvas';
+import { SHAPE_DRAG_TYPE } from '../canvas/drag-type';
 import { PoseImage } from '../canvas/PoseImage';
 import { posePicture } from '../canvas/pose-picture';
 import { useOpenPiece, usePlanStatuses } from '../context';

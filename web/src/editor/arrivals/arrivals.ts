@@ -20,6 +20,7 @@ import { type AppStore, changePiece, documentActions, remembered, sessionActions
 import { EngineCancelled, type EngineClient, freshId } from '../../workers';
 import { freeName } from '../actions/draw-actions';
 import { targetFigure } from '../commands/pose-actions';
+import { shapeIn } from './adjustable-shape';
 
 /** Something that may hold an SVG: a file, or pasted text. */
 export interface ImportSource {
@@ -48,8 +49,13 @@ const stem = (name: string): string =>
     .replace(/[-_]+/g, ' ')
     .trim() || 'Pose';
 
+/** A file as it was read, with its text where that may tell of an adjustable shape. */
+interface ReadFile extends ArrivingFile {
+  readonly svg: string;
+}
+
 interface Kept {
-  readonly files: readonly ArrivingFile[];
+  readonly files: readonly ReadFile[];
   readonly arrangement: Arrangement;
   readonly at?: number;
   /** The step that brought them in, while it is the last one. */
@@ -94,7 +100,7 @@ export class Arrivals {
   async take(sources: readonly ImportSource[], at?: number): Promise<number> {
     const { dispatch } = this.store;
     const pieceId = this.store.getState().document.piece?.id;
-    const files: ArrivingFile[] = [];
+    const files: ReadFile[] = [];
     const notes: string[] = [];
     const refused: string[] = [];
     this.stopped = false;
@@ -115,7 +121,7 @@ export class Arrivals {
           if (this.stopped) throw new EngineCancelled();
           const reading = await this.engine.readSvg(svg, tell);
           if (this.stopped) throw new EngineCancelled();
-          files.push({ name: stem(source.name), reading });
+          files.push({ name: stem(source.name), reading, svg: reading.shapes.length === 1 ? svg : '' });
           notes.push(...reading.notes.map((note) => `${source.name}: ${note}.`));
         } catch (error) {
           if (error instanceof EngineCancelled) {
@@ -159,15 +165,15 @@ export class Arrivals {
   }
 
   private async arrange(
-    files: readonly ArrivingFile[],
+    files: readonly ReadFile[],
     arrangement: Arrangement,
     notes: readonly string[],
     at?: number,
     again = false,
   ): Promise<number> {
     const { store } = this;
-    const wanted = files.map((file, i) => ({ ...file, left: arrangement.left[i] ?? [] }));
-    const poses = await this.engine.arrive(wanted, arrangement.form);
+    const wanted = files.map(({ name, reading }, i) => ({ name, reading, left: arrangement.left[i] ?? [] }));
+    const poses = withShapes(files, await this.engine.arrive(wanted, arrangement.form));
     if (poses.length === 0) {
       store.dispatch(
         sessionActions.told({ tone: 'notice', text: 'At least one shape must be taken. Nothing was changed.' }),
@@ -218,6 +224,15 @@ export class Arrivals {
     );
     return poses.length;
   }
+}
+
+/** What one file with one shape brought, as the adjustable shape that it says to be. */
+function withShapes(files: readonly ReadFile[], poses: readonly NewPose[]): readonly NewPose[] {
+  const [only] = poses;
+  if (files.length !== 1 || poses.length !== 1 || only.parts.length !== 1) return poses;
+  const [{ fill, stroke }] = only.parts;
+  const part = shapeIn(files[0].svg, files[0].name, { fill, stroke });
+  return part ? [{ pose: { ...only.pose, parts: [part.id] }, parts: [part] }] : poses;
 }
 
 function setCanvas(draft: PieceDraft, { width, height }: SvgReading): void {

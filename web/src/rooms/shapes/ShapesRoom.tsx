@@ -3,6 +3,7 @@ import { Details } from '../../panels';
 import { RoomColumns } from '../RoomColumns';
 import { ArrivalBar } from './ArrivalBar';
 import { DrawnBar } from './DrawnBar';
+import { EmptyCanvas } from './EmptyCanvas';
 import { FigureList } from './FigureList';
 import { ToolRow } from './ToolRow';
 import './shapes.scss';
@@ -15,7 +16,7 @@ export function ShapesRoom() {
         <ToolRow />
         <ArrivalBar />
         <DrawnBar />
-        <Canvas drawing />
+        <Canvas drawing whenEmpty={<EmptyCanvas />} />
       </div>
     </RoomColumns>
   );

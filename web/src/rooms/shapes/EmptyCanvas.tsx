@@ -1,12 +1,20 @@
 import { FileDown, PencilLine, Shapes, Type } from 'lucide-react';
 import { Button } from 'react-bootstrap';
-import { useOpenPiece } from '../context';
-import { drawingActions, useAppDispatch } from '../state';
+import { useOpenPiece } from '../../context';
+import { SHIPPED_SHAPES, shippedSvg } from '../../drawer';
+import { drawingActions, useAppDispatch } from '../../state';
+
+/** A few of each kind that the drawer holds. */
+const FIRST_SHAPES = ['Disc', 'Square', 'Triangle', 'Five-pointed star', 'Pill', 'Ring', 'Heart', 'Sail'].flatMap(
+  (name) => SHIPPED_SHAPES.find((shape) => shape.name === name) ?? [],
+);
 
 /** What an empty piece says: what to do first. */
 export function EmptyCanvas() {
-  const { chooseFiles } = useOpenPiece();
+  const { chooseFiles, takeSvg } = useOpenPiece();
   const dispatch = useAppDispatch();
+  const openDrawer = (): void =>
+    void dispatch(drawingActions.changed({ column: 'drawer', left: true, firstColumn: 'left' }));
   return (
     <div className="canvas-empty">
       <svg viewBox="0 0 220 84" width="220" height="84" aria-hidden="true">
@@ -28,7 +36,23 @@ export function EmptyCanvas() {
       <Button variant="primary" onClick={() => chooseFiles()}>
         <FileDown size={16} aria-hidden="true" /> Choose SVG files
       </Button>
-      <p>Or make a shape here:</p>
+      <p>Or begin with a shape of the drawer, or one of your own:</p>
+      <div className="canvas-empty-shapes" role="group" aria-label="Shapes of the drawer">
+        {FIRST_SHAPES.map((shape) => (
+          <button
+            key={shape.name}
+            type="button"
+            title={`${shape.name}${shape.source ? ', adjustable' : ''}`}
+            aria-label={`Begin with ${shape.name}`}
+            onClick={() => takeSvg(shape.name, shippedSvg(shape))}
+          >
+            <img src={`data:image/svg+xml;utf8,${encodeURIComponent(shippedSvg(shape))}`} alt="" draggable={false} />
+          </button>
+        ))}
+        <button type="button" className="canvas-empty-more" onClick={openDrawer}>
+          All …
+        </button>
+      </div>
       <div className="canvas-empty-ways">
         <Button variant="link" className="outlined" onClick={() => dispatch(drawingActions.shapeChosen('ellipse'))}>
           <Shapes size={16} aria-hidden="true" /> Start from a shape
