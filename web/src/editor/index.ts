@@ -11,7 +11,7 @@ export * from './arrivals/arrivals';
 export { droppedFiles } from './arrivals/dropped-files';
 export * from './arrivals/exchange';
 export * from './commands';
-export { copiedSvg, duplicateChosenPoses, pasteCopied, removeChosenPoses } from './commands/pose-actions';
+export { copiedSvg, pasteCopied } from './commands/pose-actions';
 export * from './drawing/scene';
 export * from './editor';
 export { followPointer } from './follow-pointer';
