@@ -111,7 +111,7 @@ function icons(): Named[] {
   return out.filter((icon) => icon !== undefined);
 }
 
-/** Filled icons of two families with many solids (@fluentui/svg-icons, MIT; @carbon/icons, Apache 2.0), each of at least two contours. */
+/** Filled icons of two families with many solids (@fluentui/svg-icons, MIT; @primer/octicons, MIT), each of at least two contours. */
 function denseIcons(): Named[] {
   const out: (Named | undefined)[] = [];
   const take = (folder: string, wanted: RegExp, size: number, family: string): void => {
@@ -124,7 +124,7 @@ function denseIcons(): Named[] {
     }
   };
   take('@fluentui/svg-icons/icons', /_24_filled\.svg$/, 24, 'fluent');
-  take('@carbon/icons/svg/32', /\.svg$/, 32, 'carbon');
+  take('@primer/octicons/build/svg', /-24\.svg$/, 24, 'octicon');
   return out.filter((icon) => icon !== undefined && icon.contours > 1) as Named[];
 }
 
