@@ -117,3 +117,35 @@ test('theme and decimals: the one is remembered, the other changes the size of t
   await page.reload();
   await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark');
 });
+
+test('arriving outlines that are open by a little are told, and closed by one press; each size of drawing has its offer', async ({
+  piece,
+  page,
+  shelf,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  const file = (name: string, size: number, d: string) => ({
+    name,
+    text: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size} ${size}" width="${size}" height="${size}"><path fill="none" stroke="#204060" stroke-width="3" d="${d}"/></svg>`,
+  });
+  await piece.drop([
+    file('a.svg', 100, 'M10 10L90 10L90 90L10 90L10 11'),
+    file('b.svg', 50, 'M10 10L40 10L40 40L10 40L10 10.5'),
+  ]);
+  const bar = page.getByTestId('arrival');
+  await bar.getByRole('button', { name: 'change' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText('The drawing is 100 × 100 px, the canvas 640 × 640')).toBeVisible();
+  await expect(dialog.getByText('The drawing is 50 × 50 px, the canvas 640 × 640')).toBeVisible();
+  await dialog.getByText('Scale drawing').nth(1).click();
+  await dialog.getByRole('button', { name: 'Arrange' }).click();
+  await bar.getByRole('button', { name: 'Close 2 small gaps' }).click();
+  await expect(bar.getByRole('button', { name: /small gap/ })).toHaveCount(0);
+  await piece.saved();
+  const stored = await piece.stored();
+  const poses = stored.figures[stored.figureOrder[0]].poses.map((id) => stored.poses[id]);
+  expect(poses.map(({ placement }) => placement.rule === null)).toEqual([false, true]);
+  expect(poses[1].placement.scaleX).toBeCloseTo(12.8, 6);
+  expect(poses.flatMap(({ parts }) => parts.map((id) => stored.parts[id].contours[0].closed))).toEqual([true, true]);
+});

@@ -16,6 +16,7 @@ export * from './geometry';
 export * from './keep-places';
 export * from './letter-boxes';
 export { keepLetterPlaces } from './letter-places';
+export { mendGaps } from './mend-gaps';
 export * from './placement';
 export * from './rail';
 export * from './records';

@@ -31,6 +31,8 @@ export interface Arrival {
   readonly rule: PlacementRule;
   readonly notes: readonly string[];
   readonly form: ArrivalForm;
+  /** How many small gaps its outlines have. */
+  readonly gaps: number;
 }
 
 /** What is at work: a word, how much is done (0 to 1, null: unknown), and whether it can be stopped. */

@@ -3,10 +3,10 @@ import {
   type ArrivingFile,
   addFigure,
   applyPlacementRules,
-  type Canvas,
   type CoreError,
   defaultForm,
   insertPoses,
+  mendGaps,
   type NewPose,
   type Part,
   type Piece,
@@ -36,7 +36,8 @@ export type CanvasFit = 'keep' | 'scale' | 'set';
 export interface Arrangement {
   readonly form: ArrivalForm;
   readonly rule: PlacementRule;
-  readonly canvas: CanvasFit;
+  /** By file; at most one of them sets the canvas. */
+  readonly fits: readonly CanvasFit[];
   /** Shapes that are not wanted, by file. */
   readonly left: readonly (readonly number[])[];
 }
@@ -146,7 +147,7 @@ export class Arrivals {
     const arrangement: Arrangement = {
       form: defaultForm(files.length),
       rule: remembered('placementRule'),
-      canvas: 'keep',
+      fits: files.map(() => 'keep'),
       left: files.map(() => []),
     };
     return this.arrange(files, arrangement, notes, at);
@@ -189,12 +190,13 @@ export class Arrivals {
     const name = poses.length === 1 ? `Add ${poses[0].pose.name}` : `Add ${poses.length} poses`;
     const figureId = targetFigure(store)?.id ?? freshId('f');
     const figureIds = arrangement.form === 'figures' ? poses.map(() => freshId('f')) : [figureId];
-    const place = placementsFor(piece, files[0].reading, arrangement, poses);
+    const place = placementsFor(piece, files, arrangement, poses);
+    const setting = files.find((_, i) => arrangement.fits[i] === 'set');
     store.dispatch(
       changePiece(name, (draft) => {
-        if (arrangement.canvas === 'set') setCanvas(draft, files[0].reading);
+        if (setting) setCanvas(draft, setting.reading);
         const placed = poses.map(
-          (added): NewPose => ({ ...added, pose: { ...added.pose, placement: place(draft.canvas as Canvas, added) } }),
+          (added, i): NewPose => ({ ...added, pose: { ...added.pose, placement: place(added, i) } }),
         );
         const names = Object.values(draft.figures).map((figure) => figure.name);
         if (arrangement.form === 'figures') {
@@ -220,6 +222,7 @@ export class Arrivals {
         rule: arrangement.rule,
         notes,
         form: arrangement.form,
+        gaps: gapsOf(poses.flatMap(({ parts }) => parts)),
       }),
     );
     return poses.length;
@@ -245,10 +248,10 @@ function setCanvas(draft: PieceDraft, { width, height }: SvgReading): void {
 /** Where arriving poses stand. As drawn or scaled to the canvas they keep their places to each other; else each follows the rule. */
 function placementsFor(
   piece: Piece,
-  reading: SvgReading,
-  { canvas: fit, rule, form }: Arrangement,
+  files: readonly ReadFile[],
+  { fits, rule, form, left }: Arrangement,
   poses: readonly NewPose[],
-): (canvas: Canvas, added: NewPose) => Placement {
+): (added: NewPose, index: number) => Placement {
   const byHand = (scale: number, x: number, y: number): Placement => ({
     x,
     y,
@@ -257,15 +260,45 @@ function placementsFor(
     rotation: 0,
     rule: null,
   });
-  if (fit === 'set') return () => byHand(1, 0, 0);
-  if (fit === 'scale') {
-    const { width, height } = piece.canvas;
-    const k = Math.min(width / (reading.width || 1), height / (reading.height || 1));
-    return () => byHand(k, (width - k * reading.width) / 2, (height - k * reading.height) / 2);
-  }
-  if (form !== 'figures') return (_canvas, { pose }) => ({ ...pose.placement, rule });
+  // Several files give a pose each; one file may give several.
+  const taken = files.flatMap((file, i) =>
+    (left[i]?.length ?? 0) < file.reading.shapes.length ? [{ ...file, fit: fits[i] ?? 'keep' }] : [],
+  );
+  const fileOf = (index: number) => (taken.length === poses.length ? taken[index] : taken[0]);
   // Figures from one drawing stand to each other as they were drawn.
   const all: Part[] = poses.flatMap(({ parts }) => parts);
-  const whole = placeByRule({ ...rule, to: rule.to === 'previous' ? 'canvas' : rule.to }, all, piece.canvas);
-  return () => ({ ...whole, rule: null });
+  const whole =
+    form === 'figures'
+      ? placeByRule({ ...rule, to: rule.to === 'previous' ? 'canvas' : rule.to }, all, piece.canvas)
+      : undefined;
+  return ({ pose }, index) => {
+    const { fit, reading } = fileOf(index);
+    if (fit === 'set') return byHand(1, 0, 0);
+    if (fit === 'scale') {
+      const { width, height } = piece.canvas;
+      const k = Math.min(width / (reading.width || 1), height / (reading.height || 1));
+      return byHand(k, (width - k * reading.width) / 2, (height - k * reading.height) / 2);
+    }
+    return whole ? { ...whole, rule: null } : { ...pose.placement, rule };
+  };
+}
+
+/** How many small gaps parts have that can be mended. */
+const gapsOf = (parts: readonly Part[]): number =>
+  parts.reduce((sum, { contours, source }) => sum + (source ? 0 : mendGaps(contours).gaps), 0);
+
+/** Closes all small gaps of poses, as one step. */
+export function mendGapsOf(store: AppStore, poseIds: readonly string[]): void {
+  const { piece } = store.getState().document;
+  if (!piece) return;
+  const parts = poseIds.flatMap((id) => piece.poses[id]?.parts ?? []).map((id) => piece.parts[id]);
+  store.dispatch(
+    changePiece('Close small gaps', (draft) => {
+      for (const { id, contours, source } of parts) {
+        const mended = source ? undefined : mendGaps(contours);
+        if (mended && mended.gaps > 0)
+          draft.parts[id].contours = mended.contours as PieceDraft['parts'][string]['contours'];
+      }
+    }),
+  );
 }

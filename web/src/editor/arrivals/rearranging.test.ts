@@ -4,7 +4,7 @@ import { changePiece } from '../../state';
 import { Driver } from '../../testing/driver';
 import { pathEngine } from '../../testing/engine';
 import type { EngineClient } from '../../workers';
-import { type Arrangement, Arrivals } from './arrivals';
+import { type Arrangement, Arrivals, mendGapsOf } from './arrivals';
 import { previewExchange, readExchange, takeExchange } from './exchange';
 
 let paths: PathEngine;
@@ -69,14 +69,62 @@ describe('what arrived can become something else, as the same one step', () => {
 
   test('the canvas takes the drawing’s size, or the drawing the canvas’s', async () => {
     const { driver, again } = await arrived();
-    await again({ canvas: 'set' });
+    await again({ fits: ['set'] });
     expect(driver.piece.canvas).toMatchObject({ width: 100, height: 100 });
     expect(driver.points()[0]).toEqual([48, 4]);
-    await again({ canvas: 'scale' });
+    await again({ fits: ['scale'] });
     expect(driver.piece.canvas.width).toBe(640);
     expect(driver.points()[0].map((v) => +v.toFixed(3))).toEqual([307.2, 25.6]);
-    await again({ canvas: 'keep' });
+    await again({ fits: ['keep'] });
     expect(driver.pose().placement.rule).not.toBeNull();
+  });
+
+  test('drawings of several sizes each have an offer of their own', async () => {
+    const driver = new Driver(emptyPiece('p', 'P'));
+    const arrivals = new Arrivals(driver.store, engine());
+    const corner = '<path fill="#123456" d="M10 10h20v20h-20z"/>';
+    await arrivals.take([
+      source(svg(corner), 'a.svg'),
+      source(svg(corner, 50), 'b.svg'),
+      source(svg(corner, 200), 'c.svg'),
+    ]);
+    const again = async (...fits: Arrangement['fits']): Promise<void> =>
+      arrivals.rearrange({ ...(arrivals.last as { arrangement: Arrangement }).arrangement, fits });
+    const corners = (): number[] => [0, 1, 2].map((stop) => +driver.points(undefined, stop)[0][0].toFixed(3));
+    const rules = (): boolean[] => [0, 1, 2].map((stop) => driver.pose(undefined, stop).placement.rule !== null);
+    await again('scale', 'scale', 'keep');
+    expect([corners().slice(0, 2), rules()]).toEqual([
+      [64, 128],
+      [false, false, true],
+    ]);
+    await again('keep', 'set', 'scale');
+    expect(driver.piece.canvas).toMatchObject({ width: 50, height: 50 });
+    expect([driver.points(undefined, 1)[0], rules()]).toEqual([
+      [10, 10],
+      [true, false, false],
+    ]);
+    expect(driver.history).toEqual(['Add 3 poses']);
+  });
+
+  test('outlines that are open by a little are counted, and closed by one press', async () => {
+    const { driver } = await arrived(
+      svg(
+        '<g fill="none" stroke="#000"><path d="M10 10L90 10L90 90L10 90L10 11"/><path d="M0 50H48M49 50H99"/><path d="M0 5h9"/></g>',
+      ),
+    );
+    expect(driver.state.session.arrival?.gaps).toBe(2);
+    mendGapsOf(driver.store, [driver.pose().id]);
+    const lines = () => driver.parts()[0].contours.map(({ closed, anchors }) => [closed, anchors.length]);
+    expect(lines()).toEqual([
+      [true, 4],
+      [false, 3],
+      [false, 2],
+    ]);
+    expect(driver.history.at(-1)).toBe('Close small gaps');
+    driver.run('undo');
+    expect(lines()).toHaveLength(4);
+    const whole = await arrived();
+    expect(whole.driver.state.session.arrival?.gaps).toBe(0);
   });
 
   test('not any more once something else was changed', async () => {

@@ -1,8 +1,8 @@
 import { type ArrivalForm, applyPlacementRules, type PlacementRule, setPlacementRule } from '@core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { useOpenPiece } from '../../context';
-import type { Arrangement } from '../../editor';
+import { useAppStore, useOpenPiece } from '../../context';
+import { type Arrangement, mendGapsOf } from '../../editor';
 import { CENTRE_OPTIONS, FIT_OPTIONS, fitTarget } from '../../panels';
 import { changePiece, remember, sessionActions, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
@@ -25,6 +25,7 @@ export function ArrivalBar() {
   const arrival = useAppSelector((state) => state.session.arrival);
   const piece = useAppSelector((state) => state.document.piece);
   const dispatch = useAppDispatch();
+  const store = useAppStore();
   const [changing, setChanging] = useState(false);
   const present = arrival?.poseIds.filter((id) => piece?.poses[id]) ?? [];
   if (!arrival || !piece || present.length === 0) return null;
@@ -61,6 +62,19 @@ export function ArrivalBar() {
       <button type="button" className="btn btn-link p-0" onClick={() => setChanging(true)}>
         change
       </button>
+      {arrival.gaps > 0 && (
+        <button
+          type="button"
+          className="btn btn-link p-0"
+          title="Outlines that look closed, or whose ends nearly touch, are closed and joined in the middle of their gaps"
+          onClick={() => {
+            mendGapsOf(store, present);
+            dispatch(sessionActions.arrived({ ...arrival, gaps: 0 }));
+          }}
+        >
+          {arrival.gaps === 1 ? 'Close 1 small gap' : `Close ${arrival.gaps} small gaps`}
+        </button>
+      )}
       {arrival.notes.length > 0 && (
         <details>
           <summary>

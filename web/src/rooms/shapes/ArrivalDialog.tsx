@@ -22,6 +22,23 @@ const FORMS: readonly { value: ArrivalForm; label: string; hint: string }[] = [
   { value: 'united', label: 'One outline', hint: 'One united outline' },
 ];
 
+const FITS: readonly { value: CanvasFit; label: string }[] = [
+  { value: 'keep', label: 'Place by rule' },
+  { value: 'scale', label: 'Scale drawing' },
+  { value: 'set', label: 'Set canvas' },
+];
+
+/** The sizes of the drawings, each with the files that have it. */
+function sizesOf(files: readonly ArrivingFile[]): { width: number; height: number; members: number[] }[] {
+  const sizes: { width: number; height: number; members: number[] }[] = [];
+  files.forEach(({ reading: { width, height } }, i) => {
+    const known = sizes.find((size) => size.width === width && size.height === height);
+    if (known) known.members.push(i);
+    else sizes.push({ width, height, members: [i] });
+  });
+  return sizes;
+}
+
 /** What arrived, as a tree with pictures: what it becomes, how it is placed, and which shapes are wanted. */
 export function ArrivalDialog({
   piece,
@@ -42,12 +59,22 @@ export function ArrivalDialog({
 }) {
   const [form, setForm] = useState(arrival.form);
   const [rule, setRule] = useState(arrival.rule);
-  const [canvas, setCanvas] = useState<CanvasFit>(last?.arrangement.canvas ?? 'keep');
+  const [fits, setFits] = useState<readonly CanvasFit[]>(last?.arrangement.fits ?? []);
   const [left, setLeft] = useState<readonly (readonly number[])[]>(last?.arrangement.left ?? []);
-  const size = last?.files[0].reading;
-  const differs = size && (size.width !== piece.canvas.width || size.height !== piece.canvas.height);
+  const sizes = sizesOf(last?.files ?? []).filter(
+    ({ width, height }) => width !== piece.canvas.width || height !== piece.canvas.height,
+  );
+  /** One size sets the canvas at most. */
+  const setFit = (members: readonly number[], fit: CanvasFit): void =>
+    setFits(
+      (last?.files ?? []).map((_, i) => {
+        const now = fits[i] ?? 'keep';
+        return members.includes(i) ? fit : fit === 'set' && now === 'set' ? 'keep' : now;
+      }),
+    );
+  const byRule = !last || last.files.some((_, i) => (fits[i] ?? 'keep') === 'keep');
   const confirm = (): void => {
-    if (canRearrange) onRearrange({ form, rule, canvas, left });
+    if (canRearrange) onRearrange({ form, rule, fits, left });
     else onRule(rule);
     onClose();
   };
@@ -77,19 +104,17 @@ export function ArrivalDialog({
         </div>
         <div className="arrival-choices">
           {canRearrange && <Choice label="Becomes" value={form} options={FORMS} onChange={setForm} />}
-          {canRearrange && differs && (
-            <Choice
-              label={`The drawing is ${+size.width.toFixed(2)} × ${+size.height.toFixed(2)} px, the canvas ${piece.canvas.width} × ${piece.canvas.height}`}
-              value={canvas}
-              options={[
-                { value: 'keep', label: 'Place by rule' },
-                { value: 'scale', label: 'Scale drawing' },
-                { value: 'set', label: 'Set canvas' },
-              ]}
-              onChange={setCanvas}
-            />
-          )}
-          {canvas === 'keep' && <RuleFields piece={piece} figureId={arrival.figureId} rule={rule} onChange={setRule} />}
+          {canRearrange &&
+            sizes.map(({ width, height, members }) => (
+              <Choice
+                key={`${width} ${height}`}
+                label={`${members.length === 1 ? 'The drawing is' : `${members.length} drawings are`} ${+width.toFixed(2)} × ${+height.toFixed(2)} px, the canvas ${piece.canvas.width} × ${piece.canvas.height}`}
+                value={fits[members[0]] ?? 'keep'}
+                options={FITS}
+                onChange={(fit) => setFit(members, fit)}
+              />
+            ))}
+          {byRule && <RuleFields piece={piece} figureId={arrival.figureId} rule={rule} onChange={setRule} />}
           <p className="details-note">The rule stays alive when a shape is mended, until its pose is moved by hand.</p>
         </div>
       </Modal.Body>
