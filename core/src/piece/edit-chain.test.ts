@@ -3,14 +3,30 @@ import { ease, reverseEasing } from '../easing';
 import { frameAt } from '../frame';
 import { inBetweenOutline } from '../morph';
 import type { Outline } from '../outline';
+import { readPathData } from '../svg';
 import { strayOf } from '../testing/distance';
 import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
+import { checkPiece } from './check-piece';
 import { AUTOMATIC_MATCH, reversedMatch } from './decisions';
-import { type PieceDraft, setClosedRail } from './edit';
-import { insertChain, removeStops, reverseStops } from './edit-chain';
+import { addFigure, insertPoses, type PieceDraft, setClosedRail } from './edit';
+import { insertChain, joinFigures, removeStops, reverseStops } from './edit-chain';
+import { setText } from './edit-outline';
 import { pieceDuration, stopsOf } from './rail';
 import type { MatchChoices, Piece } from './records';
 
+const PAINT = { fill: '#000000', stroke: null };
+const WORD = {
+  id: 't',
+  content: '',
+  font: 'archivo-black',
+  size: 10,
+  tracking: 0,
+  kerning: true,
+  lineSpacing: 1,
+  align: 'start' as const,
+  x: 0,
+  y: 0,
+};
 const SHAPES = ['M0 0H10V10H0Z', 'M0 0H30L0 30Z', 'M5 0A5 5 0 1 1 5 10A5 5 0 1 1 5 0Z', 'M0 0H20V8H0Z'];
 const chain = (closed = false): PieceDraft => {
   const draft = structuredClone(pieceOf(SHAPES)) as PieceDraft;
@@ -104,6 +120,31 @@ describe('a stretch of a rail run the other way', () => {
     for (const easing of [{ kind: 'linear' }, { kind: 'cubic-bezier', x1: 0.3, y1: -0.4, x2: 0.2, y2: 1.3 }] as const)
       for (const t of [0, 0.1, 0.35, 0.8, 1])
         expect(ease(reverseEasing(easing), t)).toBeCloseTo(1 - ease(easing, 1 - t), 9);
+  });
+});
+
+describe('a figure that becomes poses of another', () => {
+  test('comes after the stop that is meant, with its own timing; the figure goes, its poses and letters stay', () => {
+    const draft = chain();
+    addFigure(draft, 'g', 'Other');
+    const row = ['A', 'B'].map((name) => drawnPose(SHAPES[1], newId, name));
+    insertPoses(draft, 'g', row, newId);
+    draft.shifts[draft.figures.g.rail[0]].duration = 0.3;
+    const text = { ...WORD, content: 'l' };
+    setText(
+      draft,
+      row[1].pose.id,
+      text,
+      [{ index: 0, character: 'l', outline: readPathData(SHAPES[0]) }],
+      PAINT,
+      newId,
+    );
+    joinFigures(draft, 'g', 'f', 1, newId);
+    expect(names(draft)).toBe('1 2 A B 3 4');
+    expect(draft.figureOrder).toEqual(['f']);
+    expect(draft.figures.f.rail.map((id) => draft.shifts[id].duration)).toEqual([0.6, 0.6, 0.3, 0.6, 0.6]);
+    expect(Object.keys(draft.texts)).toEqual(['t']);
+    expect(() => checkPiece(JSON.parse(JSON.stringify(draft)))).not.toThrow();
   });
 });
 

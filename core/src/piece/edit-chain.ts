@@ -1,4 +1,4 @@
-import type { Draft } from 'immer';
+import { current, type Draft, isDraft } from 'immer';
 import { reverseEasing } from '../easing';
 import { reversedMatch } from './decisions';
 import { insertPoses, type NewPose, type PieceDraft, rebuildRail, removeFigure, removeStop } from './edit';
@@ -44,6 +44,24 @@ export function insertChain(
     const { duration, easing, blend, method } = timing;
     Object.assign(draft.shifts[id], { duration, easing: { ...easing }, blend, method });
   });
+}
+
+/** Makes the poses of one figure the next poses of another, after a stop of it; the figure itself goes. What it clipped is seen whole again. */
+export function joinFigures(draft: PieceDraft, from: Id, into: Id, afterStop: number, newId: IdSource): void {
+  const piece = (isDraft(draft) ? current(draft) : draft) as Piece;
+  const figure = piece.figures[from];
+  const stops = [...new Set(stopsOf(piece, figure))];
+  const added = stops.map((id) => ({
+    pose: piece.poses[id],
+    parts: piece.poses[id].parts.map((part) => piece.parts[part]),
+  }));
+  const timings = stops.map((_, i): Shift | undefined => piece.shifts[figure.rail[i]]);
+  const texts = { ...draft.texts };
+  removeFigure(draft, from);
+  // Its letters are still those of their texts.
+  for (const { parts } of added)
+    for (const { source } of parts) if (source?.kind === 'glyph') draft.texts[source.text] = texts[source.text];
+  insertChain(draft, into, added, timings, newId, afterStop + 1);
 }
 
 /**

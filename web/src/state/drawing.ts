@@ -35,6 +35,8 @@ export interface DrawingState extends DrawingPreferences {
   readonly typesInto: Id | null;
   /** What was drawn last, as long as it was the last change. */
   readonly drawn: Drawn | null;
+  /** A text that became a figure, and the pose that it could follow, as long as it stays chosen. */
+  readonly typed: { readonly figureId: Id; readonly into: { readonly figureId: Id; readonly stop: number } } | null;
   /** What is to get another name: its field is opened. */
   readonly renames: Id | null;
   /** Which column stays where there is no room for both. */
@@ -53,6 +55,7 @@ const initialState = (): DrawingState => ({
   details: 'pose',
   typesInto: null,
   drawn: null,
+  typed: null,
   renames: null,
   firstColumn: 'right',
   column: 'figures',

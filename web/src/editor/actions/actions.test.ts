@@ -14,6 +14,7 @@ import {
   paletteOf,
   setPaint,
   turnTargetsIntoPoints,
+  typedAsPose,
 } from '..';
 import { niceStep } from '../overlay/paint-aids';
 import { handleMatrix, handlePlace, hitHandle } from '../tools/transform-box';
@@ -86,6 +87,27 @@ describe('typing', () => {
     expect(width).toBeGreaterThan(0);
     driver.run('undo');
     expect(middle()).toBeCloseTo(before, 9);
+  });
+
+  test('a text that became a figure becomes the next pose of the one before by one press, after its letters were typed too', async () => {
+    const driver = new Driver(drawnPiece({ d: 'M100 100h80v80h-80z' }), engineOf(paths, font));
+    driver.store.dispatch(drawingActions.toolChosen('text'));
+    driver.press(100, 300);
+    await driver.settled();
+    expect(driver.piece.figureOrder).toHaveLength(2);
+    const [, figure] = driver.piece.figureOrder;
+    await changeText(driver.store, driver.editor.shapes, driver.pose(figure).id, textOf(driver).id, { content: 'Sea' });
+    typedAsPose(driver.store);
+    expect(driver.piece.figureOrder).toEqual(['f0']);
+    expect(driver.piece.figures.f0.poses).toHaveLength(2);
+    expect(driver.parts('f0', 1).map(({ name, source }) => [name, source?.kind])).toEqual([
+      ['S', 'glyph'],
+      ['e', 'glyph'],
+      ['a', 'glyph'],
+    ]);
+    expect(driver.state.session.selection).toEqual({ kind: 'stop', figureId: 'f0', stop: 1 });
+    driver.run('undo');
+    expect(driver.piece.figureOrder).toHaveLength(2);
   });
 
   test('a duplicated text is a text with letters of its own', async () => {

@@ -5,6 +5,7 @@ import {
   insertPoses,
   newPose,
   type Part,
+  type Piece,
   type PieceDraft,
   plainStroke,
   SHAPE_KINDS,
@@ -54,13 +55,16 @@ export function addDrawnPart(store: AppStore, part: Part, seconds: number): void
   if (!piece) return;
   const targets = editTargets(state, seconds);
   const as = drawsNow(state.drawing.drawsAs, targets);
-  const last = piece.figures[piece.figureOrder[piece.figureOrder.length - 1]];
-  const into =
-    targets.length === 1
-      ? { figureId: targets[0].figure.id, stop: targets[0].stop }
-      : last && { figureId: last.id, stop: Math.max(0, stopsOf(piece, last).length - 1) };
+  const into = followable(piece, targets);
   putDrawnPart(store, part, as, targets);
-  tellDrawn(store, part, as, into ?? null);
+  tellDrawn(store, part, as, into);
+}
+
+/** The pose that something new could follow: the one that is worked on, else the last of the topmost figure; null in an empty piece. */
+export function followable(piece: Piece, targets: readonly EditTarget[]): Drawn['into'] {
+  if (targets.length === 1) return { figureId: targets[0].figure.id, stop: targets[0].stop };
+  const last = piece.figures[piece.figureOrder[piece.figureOrder.length - 1]];
+  return last ? { figureId: last.id, stop: Math.max(0, stopsOf(piece, last).length - 1) } : null;
 }
 
 function tellDrawn(store: AppStore, part: Part, as: DrawsAs, into: Drawn['into']): void {

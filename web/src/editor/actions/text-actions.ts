@@ -3,6 +3,7 @@ import {
   addFigure,
   type Id,
   insertPoses,
+  joinFigures,
   newPose,
   type Part,
   type PieceDraft,
@@ -14,7 +15,7 @@ import {
 import { type AppStore, changePiece, drawingActions, remember, remembered, sessionActions } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
 import { editTargets } from '../drawing/scene';
-import { drawsNow, freeName, newPaint } from './draw-actions';
+import { drawsNow, followable, freeName, newPaint } from './draw-actions';
 import { whileBusy } from './outline-actions';
 
 /** Tells what a font could not give. */
@@ -61,8 +62,23 @@ export async function addText(
       }),
     );
     store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop }));
-    store.dispatch(drawingActions.changed({ details: 'outline', typesInto: text.id }));
+    const before = followable(piece, targets);
+    const typed = !asPose && before ? { figureId, into: before } : null;
+    store.dispatch(drawingActions.changed({ details: 'outline', typesInto: text.id, typed, drawn: null }));
+    store.dispatch(sessionActions.arrived(null));
   });
+}
+
+/** Makes a text that became a figure the next pose of the figure that was there before it. */
+export function typedAsPose(store: AppStore): void {
+  const { drawing, document } = store.getState();
+  const { typed } = drawing;
+  if (!typed || !document.piece?.figures[typed.figureId] || !document.piece.figures[typed.into.figureId]) return;
+  const { figureId, stop } = typed.into;
+  store.dispatch(
+    changePiece('Make it the next pose', (draft) => joinFigures(draft, typed.figureId, figureId, stop, freshId)),
+  );
+  store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop: stop + 1 }));
 }
 
 const NAME_LIMIT = 40;

@@ -1,7 +1,7 @@
 import { isClosedRail } from '@core';
 import { X } from 'lucide-react';
 import { useAppStore, useOpenPiece } from '../../context';
-import { commandById, redrawAs, toggleLoop } from '../../editor';
+import { commandById, redrawAs, toggleLoop, typedAsPose } from '../../editor';
 import { type DrawsAs, drawingActions, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
 import { keysText } from '../piece/keys-text';
@@ -15,7 +15,20 @@ export function DrawnBar() {
   const drawn = useAppSelector((state) => state.drawing.drawn);
   const last = useAppSelector((state) => state.document.past[state.document.past.length - 1]?.id);
   const piece = useAppSelector((state) => state.document.piece);
+  const typed = useAppSelector((state) => state.drawing.typed);
+  const chosen = useAppSelector((state) => state.session.selection?.figureId);
   const figure = drawn?.into && piece?.figures[drawn.into.figureId];
+  const before = typed && chosen === typed.figureId ? piece?.figures[typed.into.figureId] : undefined;
+  if (before && typed && piece?.figures[typed.figureId])
+    return (
+      <div className="arrival" role="status" data-testid="drawn">
+        <span>The text became a new figure.</span>
+        <button type="button" className="btn btn-link p-0" onClick={() => typedAsPose(store)}>
+          Make it the next pose of {before.name}
+        </button>
+        <IconButton icon={X} label="Close" onClick={() => dispatch(drawingActions.changed({ typed: null }))} />
+      </div>
+    );
   // A first figure could become nothing else.
   if (!drawn?.into || drawn.entry !== last || !figure) return null;
   const words: Readonly<Record<DrawsAs, string>> = {
