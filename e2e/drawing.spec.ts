@@ -189,3 +189,21 @@ test('an empty piece offers shapes of the drawer; what can be adjusted stays adj
   const sources = Object.values((await piece.stored()).parts).map(({ source }) => source);
   expect(sources.filter((source) => source?.kind === 'star' && source.points === 9)).toHaveLength(2);
 });
+
+test('a text that was typed becomes the next pose by one press', async ({ page, piece, shelf }) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await page.getByRole('button', { name: 'Begin with Disc' }).click();
+  await expect(piece.cards).toHaveCount(1);
+  await page.keyboard.press('t');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('textarea')).toBeFocused();
+  await page.keyboard.type('Quay');
+  await page.getByTestId('drawn').getByRole('button', { name: 'Make it the next pose of Disc' }).click();
+  await expect(piece.cards).toHaveCount(2);
+  await expect(piece.figures).toHaveCount(1);
+  await piece.saved();
+  const stored = await piece.stored();
+  const [, second] = stored.figures[stored.figureOrder[0]].poses;
+  expect(stored.poses[second].parts.map((id) => stored.parts[id].name)).toEqual(['Q', 'u', 'a', 'y']);
+});
