@@ -37,8 +37,11 @@ function selectHelp(look: ToolLook): string {
   const [{ parts, targets: chosen }] = targets;
   const further = parts.length > 1 && chosen.length === parts.length ? ' Click again for a part.' : '';
   const [part] = chosen;
-  const onto = part?.source ? 'for its handles' : 'for its points';
-  return `Drag to move, or by its handles to scale and turn.${further} Double-click ${onto}.`;
+  const onto =
+    part?.source?.kind === 'glyph'
+      ? 'Its letters are under Outline.'
+      : `Double-click for its ${part?.source ? 'handles' : 'points'}.`;
+  return `Drag to move, or by its handles to scale and turn.${further} ${onto}`;
 }
 
 function pointsHelp(look: ToolLook): string {

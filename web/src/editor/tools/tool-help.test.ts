@@ -37,5 +37,6 @@ describe('the hint of a tool', () => {
     driver.press(100, 300);
     await driver.settled();
     expect(hint('points', driver)).toMatch(/^Letters have no points/);
+    expect(hint('select', driver)).toMatch(/Its letters are under Outline\.$/);
   });
 });
