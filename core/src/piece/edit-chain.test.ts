@@ -5,7 +5,7 @@ import { inBetweenOutline } from '../morph';
 import type { Outline } from '../outline';
 import { readPathData } from '../svg';
 import { strayOf } from '../testing/distance';
-import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
+import { countedIds, drawnPose, pieceOf, plainText } from '../testing/pieces';
 import { checkPiece } from './check-piece';
 import { AUTOMATIC_MATCH, reversedMatch } from './decisions';
 import { addFigure, insertPoses, type PieceDraft, setClosedRail } from './edit';
@@ -15,18 +15,6 @@ import { pieceDuration, stopsOf } from './rail';
 import type { MatchChoices, Piece } from './records';
 
 const PAINT = { fill: '#000000', stroke: null };
-const WORD = {
-  id: 't',
-  content: '',
-  font: 'archivo-black',
-  size: 10,
-  tracking: 0,
-  kerning: true,
-  lineSpacing: 1,
-  align: 'start' as const,
-  x: 0,
-  y: 0,
-};
 const SHAPES = ['M0 0H10V10H0Z', 'M0 0H30L0 30Z', 'M5 0A5 5 0 1 1 5 10A5 5 0 1 1 5 0Z', 'M0 0H20V8H0Z'];
 const chain = (closed = false): PieceDraft => {
   const draft = structuredClone(pieceOf(SHAPES)) as PieceDraft;
@@ -130,7 +118,7 @@ describe('a figure that becomes poses of another', () => {
     const row = ['A', 'B'].map((name) => drawnPose(SHAPES[1], newId, name));
     insertPoses(draft, 'g', row, newId);
     draft.shifts[draft.figures.g.rail[0]].duration = 0.3;
-    const text = { ...WORD, content: 'l' };
+    const text = plainText('l');
     setText(
       draft,
       row[1].pose.id,

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { readPathData } from '../svg';
-import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
+import { countedIds, drawnPose, pieceOf, plainText } from '../testing/pieces';
 import { multiply, scaling, translation } from '../vec';
 import { kindOf, movedAnchor, withHandle, withKind, withoutHandles } from './anchors';
 import { checkPiece } from './check-piece';
@@ -127,18 +127,7 @@ describe('changing outlines', () => {
   test('texts: letters that stay keep their part and paint, the text goes with its last letter', () => {
     const draft = draftOf(SQUARE);
     const poseId = draft.figures.f.poses[0];
-    const text = {
-      id: 't',
-      content: 'ab',
-      font: 'archivo-black',
-      size: 10,
-      tracking: 0,
-      kerning: true,
-      lineSpacing: 1,
-      align: 'start' as const,
-      x: 0,
-      y: 0,
-    };
+    const text = plainText('ab');
     const glyph = (index: number, character: string) => ({
       index,
       character,
@@ -168,18 +157,7 @@ describe('changing outlines', () => {
     const draft = draftOf(SQUARE);
     const poseId = draft.figures.f.poses[0];
     draft.poses[poseId].placement = { x: 0, y: 0, scaleX: 1, scaleY: 1, rotation: 0, rule: null };
-    const text = {
-      id: 't',
-      content: 'F R',
-      font: 'archivo-black',
-      size: 10,
-      tracking: 0,
-      kerning: true,
-      lineSpacing: 1,
-      align: 'start' as const,
-      x: 0,
-      y: 0,
-    };
+    const text = plainText('F R');
     setText(
       draft,
       poseId,

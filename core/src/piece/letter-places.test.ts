@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { readPathData } from '../svg';
-import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
+import { countedIds, drawnPose, pieceOf, plainText } from '../testing/pieces';
 import { checkPiece } from './check-piece';
 import { addFigure, insertPoses, type PieceDraft } from './edit';
 import { setText } from './edit-outline';
@@ -10,20 +10,6 @@ import type { Piece } from './records';
 
 const SQUARE = 'M0 0H10V10H0Z';
 const draftOf = (...ds: string[]): PieceDraft => structuredClone(pieceOf(ds)) as PieceDraft;
-
-/** A text as it is kept; its content is the test's. */
-const WORD = {
-  id: 't',
-  content: '',
-  font: 'archivo-black',
-  size: 10,
-  tracking: 0,
-  kerning: true,
-  lineSpacing: 1,
-  align: 'start' as const,
-  x: 0,
-  y: 0,
-};
 
 /** Ids that nothing else has. */
 const fresh = (stem: string) => {
@@ -38,7 +24,7 @@ describe('the place of a letter', () => {
     draft.poses[poseId].placement = { x: 0, y: 0, scaleX: 1, scaleY: 1, rotation: 0, rule: null };
     const glyph = (index: number, x: number) => ({ index, character: 'l', outline: readPathData(`M${x} 0h8v10h-8z`) });
     const newId = countedIds();
-    const text = { ...WORD, content: ' l   l \nl' };
+    const text = plainText(' l   l \nl');
     setText(draft, poseId, text, [glyph(1, 10), glyph(5, 60), glyph(8, 0)], { fill: '#000000', stroke: null }, newId);
     const { piece, pose } = { piece: draft as Piece, pose: (draft as Piece).poses[poseId] };
     const gaps = letterBoxes(piece, pose).filter(({ character }) => character === ' ');
@@ -55,7 +41,7 @@ describe('the place of a letter', () => {
       const glyphs = [...content].flatMap((character, index) =>
         character === ' ' ? [] : [{ index, character, outline: readPathData(`M${10 * index} 0h8v10h-8z`) }],
       );
-      setText(draft, poseId, { ...WORD, content }, glyphs, { fill: '#000000', stroke: null }, fresh('letter'));
+      setText(draft, poseId, plainText(content), glyphs, { fill: '#000000', stroke: null }, fresh('letter'));
       addFigure(draft, 'g', 'Sign');
       const rule = { centre: 'box', fit: 'longest', to: 'box', box: [18, 0, 12, 10] } as const;
       const sign = drawnPose(SQUARE, fresh('sign'));

@@ -17,6 +17,7 @@ import {
   poseFromSvg,
   recordOfContour,
   type Shift,
+  type TextRecord,
 } from '../piece';
 import { readPathData, readSvg } from '../svg';
 
@@ -25,6 +26,20 @@ export function countedIds(): (prefix: string) => string {
   let n = 0;
   return (prefix) => `${prefix}${++n}`;
 }
+
+/** A text as a piece keeps it. */
+export const plainText = (content: string, id = 't'): TextRecord => ({
+  id,
+  content,
+  font: 'archivo-black',
+  size: 10,
+  tracking: 0,
+  kerning: true,
+  lineSpacing: 1,
+  align: 'start',
+  x: 0,
+  y: 0,
+});
 
 /** A pose with one filled part from path data. */
 export function drawnPose(d: string, newId: (prefix: string) => string, name = 'Pose', fill = '#204060'): NewPose {

@@ -4,9 +4,9 @@ import { type EngineClient, freshId } from '../../workers';
 import type { PlaybackClock } from '../playback/clock';
 import { SnapField, type SnapHint } from '../snap/snap';
 import { createTools } from '../tools/table';
-import type { Gesture, Pen, PointerInput, Tool, ToolContext } from '../tools/tool';
+import type { Gesture, NamedPlace, Pen, PointerInput, PressKeys, Tool, ToolContext } from '../tools/tool';
 import type { Viewport } from '../viewport/viewport';
-import { KeyPointer, type NamedPlace } from './key-pointer';
+import { KeyPointer } from './key-pointer';
 import { type EditTarget, editTargets, type ShownPose, shownPoses } from './scene';
 
 export interface DrawingParts {
@@ -23,13 +23,6 @@ export interface DrawingParts {
 export const RULER_PX = 18;
 /** How near a press must be to a guide, screen px. */
 const GUIDE_PX = 4;
-
-/** What the keys of a pointer event mean to tools. */
-export interface PressKeys {
-  readonly shift: boolean;
-  readonly alt: boolean;
-  readonly clicks: number;
-}
 
 /** The drawing: feeds pointer and keys to the tool at hand, holds what gestures show, knows what is worked on. */
 export class Drawing {

@@ -1,15 +1,7 @@
 import type { AppStore } from '../../state';
 import { sessionActions } from '../../state';
-import type { Pen } from '../tools/tool';
+import type { NamedPlace, Pen, PressKeys } from '../tools/tool';
 import type { Viewport } from '../viewport/viewport';
-import type { PressKeys } from './drawing';
-
-/** A place of the canvas that is worth going to, px, and how it is called. */
-export interface NamedPlace {
-  readonly x: number;
-  readonly y: number;
-  readonly name: string;
-}
 
 export interface KeyPointerParts {
   readonly store: AppStore;

@@ -14,10 +14,9 @@ import {
 } from '@core';
 import { changePiece } from '../../state';
 import { freshId } from '../../workers';
-import type { NamedPlace } from '../drawing/key-pointer';
 import { LivePose } from '../drawing/live';
 import type { EditTarget } from '../drawing/scene';
-import { type Gesture, GRAB_PX, type Pen, type PointerInput, type ToolContext } from './tool';
+import { type Gesture, GRAB_PX, type NamedPlace, type Pen, type PointerInput, type ToolContext } from './tool';
 
 /** The one adjustable part that is worked on, if it is just one. */
 export function adjustablePart(

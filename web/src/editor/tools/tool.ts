@@ -1,19 +1,29 @@
 import type { FramePart, Id } from '@core';
 import type { AppStore } from '../../state';
 import type { EngineClient } from '../../workers';
-import type { NamedPlace } from '../drawing/key-pointer';
 import type { EditTarget, ShownPose } from '../drawing/scene';
 import type { SnapField, SnapHint } from '../snap/snap';
 
-/** A pointer on the canvas: px of the piece, and how many screen px each of them takes. */
-export interface PointerInput {
-  readonly x: number;
-  readonly y: number;
-  readonly zoom: number;
+/** What the keys of a pointer event mean to tools. */
+export interface PressKeys {
   readonly shift: boolean;
   readonly alt: boolean;
   /** 2 for the second press of a double click. */
   readonly clicks: number;
+}
+
+/** A place of the canvas that is worth going to, px, and how it is called. */
+export interface NamedPlace {
+  readonly x: number;
+  readonly y: number;
+  readonly name: string;
+}
+
+/** A pointer on the canvas: px of the piece, and how many screen px each of them takes. */
+export interface PointerInput extends PressKeys {
+  readonly x: number;
+  readonly y: number;
+  readonly zoom: number;
 }
 
 /** What a press began; ends by `end`, or by `cancel` when it is left. */
