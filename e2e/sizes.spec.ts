@@ -86,6 +86,22 @@ for (const [width, height] of WINDOWS)
     }
   });
 
+test('tools that find no room are in a menu, and come back when there is room', async ({ page, piece }) => {
+  await page.setViewportSize({ width: 470, height: 500 });
+  await piece.open('demo-boarding-button');
+  const tools = page.getByRole('toolbar', { name: 'Tools' });
+  await expect(tools.getByRole('button', { name: 'Colour', exact: true })).toHaveCount(0);
+  await expect(tools.getByRole('button', { name: 'Select', exact: true })).toBeVisible();
+  await tools.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('button', { name: 'Colour', exact: true }).click();
+  await expect(page.locator('.status-busy')).toContainText(/colour/i);
+  await expect(page.getByText('Rulers and guides')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await expect(tools.getByRole('button', { name: 'Colour', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(tools.getByRole('button', { name: 'More', exact: true })).toHaveCount(0);
+});
+
 test('at 300 px no label of the details wraps or is cut off', async ({ page, piece }) => {
   await page.addInitScript(() =>
     localStorage.setItem('arcshift.drawing', JSON.stringify({ widths: { left: 206, right: 300 } })),

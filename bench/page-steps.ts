@@ -1,0 +1,54 @@
+// The longest tasks of the page itself, in the browser, while drawings of 4,900 circles are dropped: tsx bench/page-steps.ts after a build. What
+// bench/many-shapes.ts cannot see is in it: rendering thumbnails, styles, layout and painting.
+import { chromium } from 'playwright-core';
+import { TestServer } from '../e2e/support/server';
+
+const COUNT = 4_900;
+const drawing = (paint: (i: number) => string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 700 700">${Array.from({ length: COUNT }, (_, i) => `<circle cx="${5 + 10 * (i % 70)}" cy="${5 + 10 * Math.floor(i / 70)}" r="4" fill="${paint(i)}"/>`).join('')}</svg>`;
+
+const server = new TestServer();
+await server.start();
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
+});
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(() => {
+    const tasks: number[] = [];
+    Object.assign(window, { longTasks: tasks });
+    new PerformanceObserver((list) => {
+      for (const { duration } of list.getEntries()) tasks.push(Math.round(duration));
+    }).observe({ type: 'longtask', buffered: true });
+  });
+  for (const [name, paint] of [
+    ['one paint', () => 'teal'],
+    ['paints in turn', (i: number) => (i % 2 ? 'teal' : 'plum')],
+  ] as const) {
+    await page.goto(server.url);
+    await page.getByRole('button', { name: 'New piece' }).first().click();
+    await page.getByRole('region', { name: 'Canvas' }).waitFor();
+    for (const which of ['first', 'second']) {
+      await page.evaluate(() => {
+        (window as unknown as { longTasks: number[] }).longTasks.length = 0;
+      });
+      await page.evaluate(
+        ([svg, file]) => {
+          const data = new DataTransfer();
+          data.items.add(new File([svg], `${file}.svg`, { type: 'image/svg+xml' }));
+          document
+            .querySelector('.canvas-pane')
+            ?.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+        },
+        [drawing(paint), which],
+      );
+      await page.waitForTimeout(9_000);
+      const tasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+      console.log(`${COUNT} circles, ${name}, the ${which}: tasks over 50 ms: ${tasks.join(', ') || 'none'}`);
+    }
+  }
+} finally {
+  await browser.close();
+  await server.dispose();
+}
