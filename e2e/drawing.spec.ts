@@ -171,8 +171,10 @@ test('an empty piece offers shapes of the drawer; what can be adjusted stays adj
   const details = page.getByRole('complementary', { name: 'Details' });
   await details.getByRole('tab', { name: 'Outline' }).click();
   await expect(details.getByRole('heading', { name: 'Disc, adjustable' })).toBeVisible();
-  await page.getByRole('tab', { name: 'Drawer' }).click();
+  await expect(page.getByTestId('arrival')).toContainText('longest side as 60 % of the canvas');
+  // The drawer that it came from is open: the second shape is one press away.
   await page.getByRole('button', { name: 'Add to this piece: Five-pointed star' }).click();
+  await expect(page.getByTestId('arrival')).toContainText('longest side as the pose before');
   await expect(piece.cards).toHaveCount(2);
   await piece.saved();
   const { parts } = await piece.stored();
@@ -201,6 +203,7 @@ test('a text that was typed becomes the next pose by one press', async ({ page, 
   await page.keyboard.type('Quay');
   await page.getByTestId('drawn').getByRole('button', { name: 'Make it the next pose of Disc' }).click();
   await expect(piece.cards).toHaveCount(2);
+  await page.getByRole('tab', { name: 'Figures' }).click();
   await expect(piece.figures).toHaveCount(1);
   await piece.saved();
   const stored = await piece.stored();

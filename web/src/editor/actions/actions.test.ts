@@ -1,10 +1,9 @@
-import fs from 'node:fs';
-import { type PathEngine, readFont, type TextFont } from '@core';
+import type { PathEngine, TextFont } from '@core';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { changePiece, drawingActions } from '../../state';
 import { drawnPiece } from '../../testing/drawn-piece';
 import { Driver, engineOf } from '../../testing/driver';
-import { pathEngine } from '../../testing/engine';
+import { heavyFont, pathEngine } from '../../testing/engine';
 import {
   addText,
   changePaint,
@@ -22,8 +21,7 @@ import { handleMatrix, handlePlace, hitHandle } from '../tools/transform-box';
 let font: TextFont;
 let paths: PathEngine;
 beforeAll(async () => {
-  const file = fs.readFileSync('node_modules/@fontsource/archivo-black/files/archivo-black-latin-400-normal.woff');
-  font = readFont(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
+  font = heavyFont();
   paths = await pathEngine();
 });
 

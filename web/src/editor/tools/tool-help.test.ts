@@ -1,17 +1,15 @@
-import fs from 'node:fs';
-import { emptyPiece, type PathEngine, readFont, type TextFont } from '@core';
+import { emptyPiece, type PathEngine, type TextFont } from '@core';
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { changePiece, drawingActions, type ToolId } from '../../state';
 import { drawnPiece } from '../../testing/drawn-piece';
 import { Driver, engineOf } from '../../testing/driver';
-import { pathEngine } from '../../testing/engine';
+import { heavyFont, pathEngine } from '../../testing/engine';
 import { TOOL_TABLE } from './table';
 
 let font: TextFont;
 let paths: PathEngine;
 beforeAll(async () => {
-  const file = fs.readFileSync('node_modules/@fontsource/archivo-black/files/archivo-black-latin-400-normal.woff');
-  font = readFont(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength) as ArrayBuffer);
+  font = heavyFont();
   paths = await pathEngine();
 });
 

@@ -30,6 +30,9 @@ export function ArrivalBar() {
   const present = arrival?.poseIds.filter((id) => piece?.poses[id]) ?? [];
   if (!arrival || !piece || present.length === 0) return null;
   const { rule, form } = arrival;
+  // The first pose of a figure has none before it: alone it is fitted to the canvas.
+  const isFirst = present.length === 1 && piece.figures[arrival.figureId]?.poses[0] === present[0];
+  const target = fitTarget(isFirst && rule.to === 'previous' ? { ...rule, to: 'canvas' } : rule);
   const byRule = present.some((id) => piece.poses[id].placement.rule !== null);
   const setRule = (next: PlacementRule): void => {
     remember('placementRule', next);
@@ -55,7 +58,7 @@ export function ArrivalBar() {
         {FORM_WORDS[form](present.length)}
         {byRule &&
           `: centred ${labelOf(CENTRE_OPTIONS, rule.centre)}, ${labelOf(FIT_OPTIONS, rule.fit)}${
-            rule.fit === 'none' ? '' : ` as ${fitTarget(rule)}`
+            rule.fit === 'none' ? '' : ` as ${target}`
           }`}
         .
       </span>

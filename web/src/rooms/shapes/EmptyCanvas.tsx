@@ -44,7 +44,11 @@ export function EmptyCanvas() {
             type="button"
             title={`${shape.name}${shape.source ? ', adjustable' : ''}`}
             aria-label={`Begin with ${shape.name}`}
-            onClick={() => takeSvg(shape.name, shippedSvg(shape))}
+            onClick={() => {
+              takeSvg(shape.name, shippedSvg(shape));
+              // The second one is found where the first came from.
+              openDrawer();
+            }}
           >
             <img src={`data:image/svg+xml;utf8,${encodeURIComponent(shippedSvg(shape))}`} alt="" draggable={false} />
           </button>
