@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { AS_DRAWN, type Piece, type PieceDraft } from '../piece';
+import { AS_DRAWN, type Part, type Piece, type PieceDraft } from '../piece';
 import { pieceOf } from '../testing/pieces';
+import { RecordingTarget } from '../testing/recording-target';
 import type { Context2D } from './canvas-target';
+import { drawPart } from './draw';
 import { planAndCompile } from './plan-and-compile';
 import { stillParts } from './sample';
 import { Stage } from './stage';
@@ -84,5 +86,40 @@ describe('the stage', () => {
     expect(painted(stage).strengths[0]).toBe(0.25);
     stage.fade = (id) => (id === 'f' ? 0 : 1);
     expect(painted(stage).starts).toEqual([[300, 300]]);
+  });
+});
+
+describe('a part of thousands of contours', () => {
+  const squares = (count: number): string =>
+    Array.from({ length: count }, (_, i) => `M${20 * i} 0h10v10h-10Z`).join('');
+  const drawn = (count: number, paint: Partial<Part>): string[] => {
+    const [part] = Object.values(pieceOf([squares(count)]).parts);
+    const target = new RecordingTarget();
+    drawPart(stillParts(AS_DRAWN, [{ ...part, fill: null, ...paint }])[0], target);
+    return target.calls;
+  };
+  const line = (paint: string): Part['stroke'] => ({
+    paint,
+    width: 2,
+    cap: 'butt',
+    join: 'miter',
+    miter: 4,
+    dash: [],
+    dashOffset: 0,
+  });
+  const count = (calls: readonly string[], name: string): number =>
+    calls.filter((call) => call.startsWith(name)).length;
+
+  test('is filled without closing its contours, which a browser would go through at each; a small one is closed', () => {
+    const many = drawn(250, { fill: '#204060' });
+    expect([count(many, 'move'), count(many, 'close'), count(many, 'fill')]).toEqual([250, 0, 1]);
+    const few = drawn(100, { fill: '#204060' });
+    expect([count(few, 'move'), count(few, 'close'), count(few, 'fill')]).toEqual([100, 100, 1]);
+  });
+  test('is stroked in runs of a hundred closed contours where the paint is opaque, and at once where it is not', () => {
+    const opaque = drawn(250, { stroke: line('#204060') });
+    expect([count(opaque, 'move'), count(opaque, 'close'), count(opaque, 'stroke')]).toEqual([250, 250, 3]);
+    const thin = drawn(250, { stroke: line('#20406080') });
+    expect([count(thin, 'move'), count(thin, 'close'), count(thin, 'stroke')]).toEqual([250, 250, 1]);
   });
 });

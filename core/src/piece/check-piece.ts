@@ -4,7 +4,7 @@ import { MOST_RECORDS } from './limits';
 import { migratePiece } from './migrations';
 import { type SchemaFinding, validatePiece } from './piece-check.generated';
 import { checkWhole, type Refuse, recordRules } from './piece-rules';
-import type { Piece } from './records';
+import type { Part, Piece } from './records';
 
 /** A piece file longer than this is refused before reading. */
 export const PIECE_BYTE_LIMIT = 20 * 1024 * 1024;
@@ -90,6 +90,23 @@ const withOnly = ({ id, name, canvas, playback, aids }: Piece, tables: Partial<P
   ...tables,
 });
 
+/** Parts that were found to fit the schema: records never change. */
+const sound = new WeakSet<Part>();
+
+/**
+ * Do parts fit the schema by themselves? Undefined if so, otherwise what was expected and what came. `findingOfChange` does not look at them again: thousands
+ * that arrive are looked at a portion at a time.
+ */
+export function findingOfParts(parts: readonly Part[]): string | undefined {
+  const piece: Piece = {
+    ...emptyPiece('parts', 'Parts'),
+    parts: Object.fromEntries(parts.map((part) => [part.id, part])),
+  };
+  if (!validatePiece(piece)) return sentence(piece, validatePiece.errors?.[0]);
+  for (const part of parts) sound.add(part);
+  return undefined;
+}
+
 const TABLES = ['figures', 'poses', 'parts', 'shifts', 'texts', 'groups'] as const;
 
 /** Records of a table that are not the very ones that were there before. */
@@ -114,6 +131,7 @@ export function findingOfChange(before: Piece, after: Piece): string | undefined
   };
   const part = withOnly(after, {
     ...changed,
+    parts: Object.fromEntries(Object.entries(changed.parts).filter(([, each]) => !sound.has(each))),
     ...(before.figureOrder === after.figureOrder ? {} : { figureOrder: after.figureOrder }),
     ...(before.references === after.references ? {} : { references: after.references }),
   });

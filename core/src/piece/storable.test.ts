@@ -3,11 +3,11 @@ import { outlineBox } from '../outline';
 import { type Gradient, isGradient } from '../paint';
 import { readSvg } from '../svg';
 import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
-import { checkPiece, findingOfChange } from './check-piece';
+import { checkPiece, findingOfChange, findingOfParts } from './check-piece';
 import { emptyPiece } from './defaults';
 import { addFigure, applyPlacementRules, insertPoses, type PieceDraft } from './edit';
 import { poseFromSvg } from './from-svg';
-import type { Piece } from './records';
+import type { Part, Piece } from './records';
 import { storableReading } from './storable';
 
 const svg = (inside: string, head = ''): string => `<svg xmlns="http://www.w3.org/2000/svg" ${head}>${inside}</svg>`;
@@ -178,5 +178,23 @@ describe('an edit that could not be saved is found', () => {
       poses: { ...before.poses, [firstPose.id]: { ...firstPose, hold: -1 } },
     };
     expect(findingOfChange(spoiled, { ...spoiled, name: 'Renamed' })).toBeUndefined();
+  });
+
+  test('parts are looked at beforehand: those that fit are not looked at again, those that do not are found both times', () => {
+    const [part] = Object.values(before.parts);
+    const good = { ...part, id: 'good' };
+    const bad = { ...part, id: 'bad', name: 'x'.repeat(1_000) };
+    expect(findingOfParts([good])).toBeUndefined();
+    expect(findingOfParts([good, bad])).toMatch(/\/parts\/bad\/name must NOT have more than/);
+    const withPart = (each: Part): Piece => ({
+      ...before,
+      parts: { ...before.parts, [each.id]: each },
+      poses: { ...before.poses, [firstPose.id]: { ...firstPose, parts: [...firstPose.parts, each.id] } },
+    });
+    expect(findingOfChange(before, withPart(good))).toBeUndefined();
+    expect(findingOfChange(before, withPart(bad))).toMatch(/bad\/name/);
+    // A part that was found to fit is taken at its word: were it changed in place, only a whole check would notice.
+    Object.assign(good, { name: 'x'.repeat(1_000) });
+    expect(findingOfChange(before, withPart(good))).toBeUndefined();
   });
 });

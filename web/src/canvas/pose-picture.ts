@@ -42,14 +42,21 @@ function partPicture(part: Part): PartPicture {
   return picture;
 }
 
-/** A square view box with a little room around outlines. */
-export function squareBox(outlines: readonly Outline[], stroke: number): string {
+/** The square that holds outlines with a little room around them, in their own px. */
+export function squareOf(
+  outlines: readonly Outline[],
+  stroke: number,
+): { readonly x: number; readonly y: number; readonly size: number } {
   const box = outlineBox({ contours: outlines.flatMap(({ contours }) => contours), fillRule: 'nonzero' });
   const width = box.maxX - box.minX || 0;
   const height = box.maxY - box.minY || 0;
   const size = Math.max(width, height, 1e-3) * 1.12 + stroke;
-  const x = (box.minX + box.maxX) / 2 - size / 2 || 0;
-  const y = (box.minY + box.maxY) / 2 - size / 2 || 0;
+  return { x: (box.minX + box.maxX) / 2 - size / 2 || 0, y: (box.minY + box.maxY) / 2 - size / 2 || 0, size };
+}
+
+/** The same square as a view box. */
+export function squareBox(outlines: readonly Outline[], stroke: number): string {
+  const { x, y, size } = squareOf(outlines, stroke);
   return `${x} ${y} ${size} ${size}`;
 }
 

@@ -1,8 +1,8 @@
 import { type Id, outlineOfPart, type Piece, type Pose, placementMatrix, transformOutline, writePathData } from '@core';
 import { useRef, useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
-import { PoseImage } from '../canvas/PoseImage';
-import { posePicture, squareBox } from '../canvas/pose-picture';
+import { PoseThumb } from '../canvas/PoseThumb';
+import { squareBox } from '../canvas/pose-picture';
 import { useAppStore, useEngines } from '../context';
 import { type ExchangeOffer, previewExchange, readExchange, takeExchange } from '../editor';
 
@@ -64,7 +64,7 @@ export function ExchangeDialog({ poseId, onClose }: { readonly poseId: Id; reado
           <>
             <div className="exchange-pictures">
               <figure>
-                <PoseImage picture={posePicture(piece, pose)} size={190} />
+                <PoseThumb piece={piece} pose={pose} size={190} />
                 <figcaption>As it is</figcaption>
               </figure>
               <figure>
@@ -72,7 +72,7 @@ export function ExchangeDialog({ poseId, onClose }: { readonly poseId: Id; reado
                 <figcaption>Difference: plum goes, cobalt comes</figcaption>
               </figure>
               <figure>
-                <PoseImage picture={posePicture(preview.piece, preview.piece.poses[poseId])} size={190} />
+                <PoseThumb piece={preview.piece} pose={preview.piece.poses[poseId]} size={190} />
                 <figcaption>New</figcaption>
               </figure>
             </div>

@@ -10,8 +10,7 @@ import {
   stopsOf,
 } from '@core';
 import { ArrowLeft, ArrowRight, CopyPlus, Trash2 } from 'lucide-react';
-import { PoseImage } from '../canvas/PoseImage';
-import { posePicture } from '../canvas/pose-picture';
+import { PoseThumb } from '../canvas/PoseThumb';
 import { useEditor } from '../context';
 import { commandById, scalePoseTo, turnPoseTo } from '../editor';
 import {
@@ -66,7 +65,7 @@ export function PoseDetails({
         <h2>Pose</h2>
         <div className="details-pair">
           <span className="details-thumb">
-            <PoseImage picture={posePicture(piece, pose)} size={34} />
+            <PoseThumb piece={piece} pose={pose} size={34} />
           </span>
           <span className="details-actions">
             <IconButton

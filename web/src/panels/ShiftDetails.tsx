@@ -1,7 +1,6 @@
 import { DECISIONS, type Piece, type Shift } from '@core';
 import { ArrowRight } from 'lucide-react';
-import { PoseImage } from '../canvas/PoseImage';
-import { posePicture } from '../canvas/pose-picture';
+import { PoseThumb } from '../canvas/PoseThumb';
 import { useAppStore, usePlanStatuses } from '../context';
 import { setChoice } from '../editor';
 import { changePiece, type Recipe, useAppDispatch } from '../state';
@@ -26,11 +25,11 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
         <h2>Shift</h2>
         <div className="details-pair">
           <span className="details-thumb plum">
-            <PoseImage picture={posePicture(piece, from)} size={34} />
+            <PoseThumb piece={piece} pose={from} size={34} />
           </span>
           <ArrowRight size={16} aria-hidden="true" />
           <span className="details-thumb cobalt">
-            <PoseImage picture={posePicture(piece, to)} size={34} />
+            <PoseThumb piece={piece} pose={to} size={34} />
           </span>
           <span className="details-names">
             {from.name} to {to.name}

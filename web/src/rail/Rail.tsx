@@ -12,8 +12,7 @@ import {
 } from 'react';
 import { useMatch } from 'react-router';
 import { SHAPE_DRAG_TYPE } from '../canvas/drag-type';
-import { PoseImage } from '../canvas/PoseImage';
-import { posePicture } from '../canvas/pose-picture';
+import { PoseThumb } from '../canvas/PoseThumb';
 import { useOpenPiece, usePlanStatuses } from '../context';
 import { chooseOnRail, choosingHow, droppedFiles, matchedShift } from '../editor';
 import {
@@ -328,7 +327,7 @@ export function Rail() {
                   }}
                 >
                   <rect className="rail-card-paper" width={RAIL.card} height={RAIL.card} rx="6" />
-                  <PoseImage picture={posePicture(piece, pose)} size={RAIL.card - 10} x={5} y={5} />
+                  <PoseThumb piece={piece} pose={pose} size={RAIL.card - 10} x={5} y={5} />
                   <title>
                     {pose.name}: drag to move it along the rail, press twice to rename it; with ⇧ or Ctrl several are
                     chosen

@@ -1,7 +1,7 @@
 import { compilePiece, type Piece, type planPoseShift, Stage, shiftInput } from '@core';
 import { useEffect, useRef } from 'react';
 import { useEngines } from '../context';
-import { makeCanvas } from '../workers';
+import { makeCanvas, planInPortions } from '../workers';
 
 type ShiftPlan = ReturnType<typeof planPoseShift>;
 
@@ -41,7 +41,10 @@ export function PieceThumb({ piece }: { readonly piece: Piece }) {
     observer.observe(canvas);
     void Promise.all(
       Object.values(piece.shifts).map(async (shift, i) =>
-        plans.set(shift.id, await engines.planners[i % engines.planners.length].planShift(shiftInput(piece, shift))),
+        plans.set(
+          shift.id,
+          await planInPortions(engines.planners[i % engines.planners.length], shiftInput(piece, shift)),
+        ),
       ),
     ).then(
       () => {

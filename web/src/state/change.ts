@@ -1,5 +1,5 @@
 import { findingOfChange, keepLetterPlaces, keepPlaces, type Piece, type PieceDraft } from '@core';
-import { enablePatches, produceWithPatches } from 'immer';
+import { enablePatches, freeze, produceWithPatches } from 'immer';
 import { documentActions, type HistoryEntry } from './document';
 import { sessionActions } from './session';
 import type { AppDispatch, RootState } from './store';
@@ -23,21 +23,47 @@ export interface Change {
  * in the same step, and what is fitted to a letter follows it.
  */
 export function makeChange(piece: Piece, name: string, recipe: Recipe): Change | undefined {
+  return finish(piece, name, made(piece, recipe));
+}
+
+/** A piece on its way, with what leads there and back. */
+interface Made {
+  readonly piece: Piece;
+  readonly forward: HistoryEntry['forward'];
+  readonly backward: HistoryEntry['backward'];
+}
+
+function made(piece: Piece, recipe: Recipe): Made {
   const [next, forward, backward] = produceWithPatches(piece, (draft) => {
     recipe(draft as PieceDraft);
   });
-  if (forward.length === 0) return undefined;
-  const { matches, lost } = keepPlaces(piece, next);
-  const placements = keepLetterPlaces(piece, next);
-  if (matches.size === 0 && placements.size === 0)
-    return { piece: next, entry: { id: nextEntry++, name, forward, backward }, lost };
-  const [kept, more, less] = produceWithPatches(next, (draft) => {
-    for (const [id, placement] of placements)
-      draft.poses[id].placement = placement as (typeof draft.poses)[string]['placement'];
-    for (const [id, match] of matches) draft.shifts[id].match = match as (typeof draft.shifts)[string]['match'];
-  });
-  const entry = { id: nextEntry++, name, forward: [...forward, ...more], backward: [...less, ...backward] };
-  return { piece: kept, entry, lost };
+  return { piece: next, forward, backward };
+}
+
+/** One after the other. */
+const joined = (first: Made, next: Made): Made => ({
+  piece: next.piece,
+  forward: [...first.forward, ...next.forward],
+  backward: [...next.backward, ...first.backward],
+});
+
+function finish(before: Piece, name: string, done: Made): Change | undefined {
+  if (done.forward.length === 0) return undefined;
+  const { matches, lost } = keepPlaces(before, done.piece);
+  const placements = keepLetterPlaces(before, done.piece);
+  const all =
+    matches.size === 0 && placements.size === 0
+      ? done
+      : joined(
+          done,
+          made(done.piece, (draft) => {
+            for (const [id, placement] of placements)
+              draft.poses[id].placement = placement as (typeof draft.poses)[string]['placement'];
+            for (const [id, match] of matches) draft.shifts[id].match = match as (typeof draft.shifts)[string]['match'];
+          }),
+        );
+  const { piece, forward, backward } = all;
+  return { piece, entry: { id: nextEntry++, name, forward, backward }, lost };
 }
 
 /** Says which adjustable shapes and letters a change has turned into points; undefined where it has turned none. */
@@ -64,9 +90,41 @@ export const changePiece =
   (dispatch: AppDispatch, getState: () => RootState): void => {
     const { piece } = getState().document;
     const change = piece && makeChange(piece, name, recipe);
-    if (!change) return;
-    // What could not be stored must not be made: there would be no way to save it.
-    const finding = findingOfChange(piece, change.piece);
+    if (change) dispatch(settle(name, piece, change, findingOfChange(piece, change.piece)));
+  };
+
+/**
+ * The same for a change of thousands of parts: each recipe, the check and the commit are steps of the page of their own, a `later` apart. What was changed
+ * meanwhile is changed first. Recipes may run several times.
+ */
+export const changePieceInSteps =
+  (name: string, recipes: readonly Recipe[], later: () => Promise<void>) =>
+  async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
+    const opened = getState().document.piece?.id;
+    for (;;) {
+      const { piece } = getState().document;
+      if (!piece || piece.id !== opened) return;
+      let done: Made = { piece, forward: [], backward: [] };
+      for (const recipe of recipes) {
+        done = joined(done, made(done.piece, recipe));
+        await later();
+      }
+      const change = finish(piece, name, done);
+      if (!change) return;
+      await later();
+      const finding = findingOfChange(piece, change.piece);
+      freeze(change.entry, true);
+      await later();
+      if (getState().document.piece !== piece) continue;
+      dispatch(settle(name, piece, change, finding));
+      return;
+    }
+  };
+
+/** Commits a change, or says why it could not be stored: what could not be must not be made, for there would be no way to save it. */
+const settle =
+  (name: string, before: Piece, change: Change, finding: string | undefined) =>
+  (dispatch: AppDispatch): void => {
     if (finding) {
       dispatch(
         sessionActions.told({
@@ -78,6 +136,6 @@ export const changePiece =
     }
     dispatch(documentActions.committed(change));
     for (const text of change.lost) dispatch(sessionActions.told({ tone: 'notice', text }));
-    const points = becamePoints(piece, change.piece);
+    const points = becamePoints(before, change.piece);
     if (points) dispatch(sessionActions.told({ tone: 'notice', text: points, undoChange: change.entry.id }));
   };

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { pieceOf } from '../testing/pieces';
-import { changePiece } from './change';
+import { changePiece, changePieceInSteps } from './change';
 import { documentActions } from './document';
 import type { RootState } from './store';
 import { beginStep, createStore, endStep } from './store';
@@ -141,5 +141,55 @@ describe('a step that takes many changes', () => {
     expect(state().past).toHaveLength(200);
     store.dispatch(documentActions.undone());
     expect(state().past).toHaveLength(199);
+  });
+});
+
+describe('a change in several steps of the page', () => {
+  const inSteps = (name: string, later: () => Promise<void>, ...recipes: Parameters<typeof changePieceInSteps>[1]) =>
+    changePieceInSteps(name, recipes, later);
+  const [first, second] = Object.keys(pieceOf(['M0 0H10V10H0Z', 'M0 0H9V9Z']).parts);
+  const fill =
+    (id: string, colour: string): Parameters<typeof changePiece>[1] =>
+    (draft) =>
+      void (draft.parts[id].fill = colour);
+
+  test('is one step of history, and nothing of it is seen before it is whole', async () => {
+    const { store, doc } = open();
+    const start = doc().piece;
+    const seen: unknown[] = [];
+    const later = async () => void seen.push(doc().piece);
+    await store.dispatch(inSteps('Fill both', later, fill(first, '#111111'), fill(second, '#222222')));
+    expect(seen.length).toBeGreaterThan(2);
+    expect(seen.every((piece) => piece === start)).toBe(true);
+    expect(doc().past.map(({ name }) => name)).toEqual(['Fill both']);
+    expect([doc().piece?.parts[first].fill, doc().piece?.parts[second].fill]).toEqual(['#111111', '#222222']);
+    store.dispatch(documentActions.undone());
+    expect(doc().piece).toEqual(start);
+  });
+  test('what is changed meanwhile goes before it', async () => {
+    const { store, doc } = open();
+    let steps = 0;
+    const later = async () => {
+      if (++steps === 2) store.dispatch(rename('Meanwhile'));
+    };
+    await store.dispatch(inSteps('Fill', later, fill(first, '#111111')));
+    expect(doc().past.map(({ name }) => name)).toEqual(['Rename to Meanwhile', 'Fill']);
+    expect([doc().piece?.name, doc().piece?.parts[first].fill]).toEqual(['Meanwhile', '#111111']);
+  });
+  test('is left undone, with the reason, where it could not be saved; and when the piece was left', async () => {
+    const { store, doc } = open();
+    const start = doc().piece;
+    await store.dispatch(
+      inSteps(
+        'Spoil',
+        async () => {},
+        (draft) => void (draft.parts[first].fill = 'x'.repeat(400)),
+      ),
+    );
+    expect(doc().piece).toBe(start);
+    expect((store.getState() as RootState).session.messages[0].text).toMatch(/^“Spoil” was left undone/);
+    const leave = async () => void store.dispatch(documentActions.closed());
+    await store.dispatch(inSteps('Fill', leave, fill(first, '#111111')));
+    expect(doc().piece).toBeNull();
   });
 });

@@ -4,6 +4,7 @@ import {
   applyClips,
   type Combination,
   type CombineKind,
+  type ContourRecord,
   combineOutlines,
   compilePiece,
   cutAlongLine,
@@ -39,6 +40,7 @@ import { type OutputOptions, outputById, readOptions } from '../outputs';
 import { fontUrl } from './fonts';
 import { freshId } from './fresh-id';
 import { PlanShelf } from './kept-plans';
+import { type ShiftSkeleton, wholeInput } from './shift-portions';
 
 /** A refusal as plain data: errors lose their class on the way out of a worker. */
 export interface Refusal {
@@ -111,6 +113,9 @@ function planKept(input: ShiftInput, tell: Progress): Promise<PoseShiftPlan> {
   return plans.plan(paired, () => planPoseShift(paired, tell));
 }
 
+/** Contours of shifts that come in portions, by the shift's token. */
+const portions = new Map<string, ContourRecord[]>();
+
 /** How much of making an output is planning, where plans are missing. */
 const PLANNING_SHARE = 0.8;
 
@@ -132,6 +137,20 @@ const engine = {
   /** A shift's plan, with its progress (0 to 1) now and then; one that was made before is taken from the browser's store. */
   planShift: (input: ShiftInput, onProgress?: Progress): Promise<Outcome<PoseShiftPlan>> =>
     attemptTelling(onProgress, (tell) => planKept(input, tell)),
+  /** Some contours of a shift of thousands; the rest of it comes to `planPortions`. */
+  takePortion: (token: string, contours: readonly ContourRecord[]): Promise<Outcome<void>> =>
+    attempt(() => {
+      const taken = portions.get(token) ?? [];
+      for (const contour of contours) taken.push(contour);
+      portions.set(token, taken);
+    }),
+  /** As `planShift`, of what was taken before. */
+  planPortions: (token: string, skeleton: ShiftSkeleton, onProgress?: Progress): Promise<Outcome<PoseShiftPlan>> =>
+    attemptTelling(onProgress, (tell) => {
+      const contours = portions.get(token) ?? [];
+      portions.delete(token);
+      return planKept(wholeInput(skeleton, contours), tell);
+    }),
   /** A first answer while something is dragged. */
   planQuickly: (input: ShiftInput): Promise<Outcome<PlannedParts>> => attempt(() => previewPoseShift(input)),
   /** The ways to do a shift, the best first. */

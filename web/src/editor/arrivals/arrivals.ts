@@ -5,6 +5,7 @@ import {
   applyPlacementRules,
   type CoreError,
   defaultForm,
+  findingOfParts,
   insertPoses,
   mendGaps,
   type NewPose,
@@ -16,7 +17,15 @@ import {
   placeByRule,
   type SvgReading,
 } from '@core';
-import { type AppStore, changePiece, documentActions, remembered, sessionActions } from '../../state';
+import {
+  type AppStore,
+  changePiece,
+  changePieceInSteps,
+  documentActions,
+  type Recipe,
+  remembered,
+  sessionActions,
+} from '../../state';
 import { EngineCancelled, type EngineClient, freshId } from '../../workers';
 import { freeName } from '../actions/draw-actions';
 import { targetFigure } from '../commands/pose-actions';
@@ -181,6 +190,8 @@ export class Arrivals {
       );
       return 0;
     }
+    const large = countContours(poses) > MANY_CONTOURS;
+    if (large) await checkInSteps(poses);
     if (again) {
       if (!this.canRearrange()) return 0;
       store.dispatch(documentActions.undone());
@@ -192,27 +203,27 @@ export class Arrivals {
     const figureIds = arrangement.form === 'figures' ? poses.map(() => freshId('f')) : [figureId];
     const place = placementsFor(piece, files, arrangement, poses);
     const setting = files.find((_, i) => arrangement.fits[i] === 'set');
-    store.dispatch(
-      changePiece(name, (draft) => {
-        if (setting) setCanvas(draft, setting.reading);
-        const placed = poses.map(
-          (added, i): NewPose => ({ ...added, pose: { ...added.pose, placement: place(added, i) } }),
-        );
-        const names = Object.values(draft.figures).map((figure) => figure.name);
-        if (arrangement.form === 'figures') {
-          placed.forEach((added, i) => {
-            const own = freeName(names, added.pose.name);
-            names.push(own);
-            addFigure(draft, figureIds[i], own);
-            insertPoses(draft, figureIds[i], [added], freshId);
-          });
-          return;
-        }
-        if (!draft.figures[figureId])
-          addFigure(draft, figureId, freeName(names, files.length === 1 ? files[0].name : 'Figure 1'));
-        insertPoses(draft, figureId, placed, freshId, at);
-      }),
-    );
+    const putIn: Recipe = (draft) => {
+      if (setting) setCanvas(draft, setting.reading);
+      const placed = poses.map(
+        (added, i): NewPose => ({ ...added, pose: { ...added.pose, placement: place(added, i) } }),
+      );
+      const names = Object.values(draft.figures).map((figure) => figure.name);
+      if (arrangement.form === 'figures') {
+        placed.forEach((added, i) => {
+          const own = freeName(names, added.pose.name);
+          names.push(own);
+          addFigure(draft, figureIds[i], own);
+          insertPoses(draft, figureIds[i], [added], freshId);
+        });
+        return;
+      }
+      if (!draft.figures[figureId])
+        addFigure(draft, figureId, freeName(names, files.length === 1 ? files[0].name : 'Figure 1'));
+      insertPoses(draft, figureId, placed, freshId, at);
+    };
+    if (large) await store.dispatch(changePieceInSteps(name, [...portionsOf(poses).map(putParts), putIn], nextStep));
+    else store.dispatch(changePiece(name, putIn));
     const { past } = store.getState().document;
     this.kept = { files, arrangement, at, entry: past[past.length - 1]?.id ?? -1 };
     store.dispatch(
@@ -228,6 +239,41 @@ export class Arrivals {
     return poses.length;
   }
 }
+
+/** More contours than this are put in over several steps of the page. */
+const MANY_CONTOURS = 500;
+/** Parts that are looked at, or put into the piece, in one step. */
+const PARTS_A_STEP = 1_000;
+
+const countContours = (poses: readonly NewPose[]): number =>
+  poses.reduce((sum, { parts }) => sum + parts.reduce((each, { contours }) => each + contours.length, 0), 0);
+
+const nextStep = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
+
+/** The parts of poses in portions for a step each. */
+function portionsOf(poses: readonly NewPose[]): Part[][] {
+  const parts = poses.flatMap((pose) => pose.parts);
+  return Array.from({ length: Math.ceil(parts.length / PARTS_A_STEP) }, (_, i) =>
+    parts.slice(i * PARTS_A_STEP, (i + 1) * PARTS_A_STEP),
+  );
+}
+
+/** Checks thousands of parts beforehand, so that the check of the whole change is short. */
+async function checkInSteps(poses: readonly NewPose[]): Promise<void> {
+  for (const portion of portionsOf(poses)) {
+    await nextStep();
+    // What is found is found again, and said, by the check of the change.
+    findingOfParts(portion);
+  }
+  await nextStep();
+}
+
+/** Puts parts into the piece, whose poses follow. */
+const putParts =
+  (parts: readonly Part[]): Recipe =>
+  (draft) => {
+    for (const part of parts) draft.parts[part.id] = Object.freeze(part) as PieceDraft['parts'][string];
+  };
 
 /** What one file with one shape brought, as the adjustable shape that it says to be. */
 function withShapes(files: readonly ReadFile[], poses: readonly NewPose[]): readonly NewPose[] {

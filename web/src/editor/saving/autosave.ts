@@ -9,6 +9,7 @@ import {
   sessionActions,
 } from '../../state';
 import { copyKey } from './copies';
+import { pieceText } from './piece-text';
 import type { SavingPorts } from './ports';
 
 /** Making copies takes at most a twentieth of the time. */
@@ -71,9 +72,9 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
     const { piece, revision: base } = current();
     if (!piece || newer || gone || piece === saved) return;
     tell('saving');
-    const text = JSON.stringify(piece);
+    const text = pieceText(piece);
     sent.add(text);
-    const result = await store.dispatch(api.endpoints.savePiece.initiate({ piece, revision: base }));
+    const result = await store.dispatch(api.endpoints.savePiece.initiate({ id: piece.id, text, revision: base }));
     const error = result.error as CallError | undefined;
     // Without an answer nobody knows whether it arrived.
     const answered = !error || typeof error.status === 'number';
@@ -139,7 +140,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
     const { piece, revision } = current();
     if (!piece || piece === saved || piece === copied) return;
     const started = desk.now();
-    const copy = { key, pieceId, tab: desk.tab, name: piece.name, revision, at: started, text: JSON.stringify(piece) };
+    const copy = { key, pieceId, tab: desk.tab, name: piece.name, revision, at: started, text: pieceText(piece) };
     lastCopy = desk.now();
     copyPause = Math.max(desk.pace.copy, COPY_SHARE * (lastCopy - started));
     copying = desk.copies.keep(copy).then(

@@ -2,6 +2,7 @@ import type { Piece } from '@core';
 import type { AppStore } from '../../state';
 import { type Autosave, startAutosave } from './autosave';
 import { BrowserCopies, type PieceCopy } from './copies';
+import { pieceText } from './piece-text';
 import { SAVING_PACE, type SavingPace, type SavingPorts } from './ports';
 
 /** A copy that no open tab works on, read if it can be. */
@@ -83,12 +84,12 @@ export class SavingDesk implements SavingPorts {
     onServer: Piece | undefined,
     check: (text: string) => Promise<Piece>,
   ): Promise<readonly LeftCopy[]> {
-    const server = onServer && JSON.stringify(onServer);
+    const server = onServer && pieceText(onServer);
     const found: LeftCopy[] = [];
     for (const copy of await this.left()) {
       if (copy.pieceId !== pieceId) continue;
       const piece = await check(copy.text).catch(() => null);
-      if (piece && JSON.stringify(piece) === server) await this.copies.drop(copy.key).catch(() => {});
+      if (piece && pieceText(piece) === server) await this.copies.drop(copy.key).catch(() => {});
       else found.push({ copy, piece });
     }
     return found;

@@ -1,8 +1,7 @@
 import type { Piece, Shift } from '@core';
 import { ArrowRight, RotateCcw } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
-import { PoseImage } from '../../canvas/PoseImage';
-import { posePicture } from '../../canvas/pose-picture';
+import { PoseThumb } from '../../canvas/PoseThumb';
 import { usePlanProgress, usePlanStatuses } from '../../context';
 import { backToAutomatic, type MatchEditing, type MatchView } from '../../editor';
 import type { AppStore } from '../../state';
@@ -47,11 +46,11 @@ export function MatchDetails({
       <Tabs label="Details of the match" tabs={TABS} chosen={tab} onChoose={setTab} panelClass="details-body">
         <div className="details-pair match-pair">
           <span className="details-thumb plum">
-            <PoseImage picture={posePicture(piece, from)} size={30} />
+            <PoseThumb piece={piece} pose={from} size={30} />
           </span>
           <ArrowRight size={14} aria-hidden="true" />
           <span className="details-thumb cobalt">
-            <PoseImage picture={posePicture(piece, to)} size={30} />
+            <PoseThumb piece={piece} pose={to} size={30} />
           </span>
           <span className="details-names">
             {from.name} to {to.name}

@@ -13,6 +13,7 @@ import {
   sessionActions,
   useAppDispatch,
 } from '../../state';
+import { planInPortions } from '../../workers';
 
 /** An open piece at work. */
 export interface Opened {
@@ -62,7 +63,7 @@ export function useOpenedPiece(id: string): PieceOpening {
     const editor = createEditor({
       store,
       planners: engines.planners.map((planner) => ({
-        plan: (input, onProgress) => planner.planShift(input, onProgress),
+        plan: (input, onProgress) => planInPortions(planner, input, onProgress),
         cancel: () => planner.cancel(),
       })),
       shapes: engines.shapes,

@@ -37,8 +37,7 @@ import {
   Ungroup,
 } from 'lucide-react';
 import { type KeyboardEventHandler, type PointerEventHandler, type ReactNode, useState } from 'react';
-import { PoseImage } from '../../canvas/PoseImage';
-import { posePicture } from '../../canvas/pose-picture';
+import { PoseThumb } from '../../canvas/PoseThumb';
 import { useAppStore, useEditor } from '../../context';
 import {
   type ChoosingHow,
@@ -288,7 +287,7 @@ function FigureRow({
               setRenamed(true);
             }}
           >
-            <span className="figure-thumb">{pose && <PoseImage picture={posePicture(piece, pose)} size={22} />}</span>
+            <span className="figure-thumb">{pose && <PoseThumb piece={piece} pose={pose} size={22} />}</span>
             <span className="figure-name">{figure.name}</span>
             {figure.clip && <Layers2 size={12} aria-hidden="true" />}
           </button>
