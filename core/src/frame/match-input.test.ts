@@ -2,12 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import { type Place, transformOutline } from '../outline';
 import { AUTOMATIC_MATCH, type MatchChoices, outlineOfPart, type Part, recordOfContour } from '../piece';
 import { readPathData } from '../svg';
-import { countedIds, inputBetween } from '../testing/pieces';
+import { countedIds, inputBetween, pieceOf } from '../testing/pieces';
 import { rotation, scaling } from '../vec';
 import { rankPoseShift } from './alternatives';
 import { lostChoices, PlaceFinder, rankOptions } from './match-input';
 import { planPoseShift } from './part-plans';
 import type { PlacedPart } from './placed-parts';
+import { sameShiftInput, shiftInput } from './shift-input';
 
 const SQUARE = 'M0 0H100V100H0Z';
 const RING = 'M0 0H100V100H0ZM30 30V70H70V30Z';
@@ -193,5 +194,44 @@ describe('alternatives of a shift', () => {
 
   test('without two outlines there is nothing to choose', () => {
     expect(rankPoseShift(inputBetween(pose(SQUARE), pose()))).toEqual([]);
+  });
+});
+
+describe('open contours', () => {
+  const CUP = 'M0 0V100H100V0';
+  const shiftOf = (change: Partial<Part>) => {
+    const piece = pieceOf([CUP, SQUARE]);
+    const [first] = piece.poses[piece.figures.f.poses[0]].parts;
+    const changed = { ...piece, parts: { ...piece.parts, [first]: { ...piece.parts[first], ...change } } };
+    return { input: shiftInput(changed, Object.values(changed.shifts)[0]), part: changed.parts[first] };
+  };
+  const stroke: Part['stroke'] = {
+    paint: '#000000',
+    width: 2,
+    cap: 'butt',
+    join: 'miter',
+    miter: 4,
+    dash: [],
+    dashOffset: 0,
+  };
+
+  test('are matched as areas where they are filled and not stroked, with the same points', () => {
+    const { input, part } = shiftOf({});
+    expect(part.contours[0].closed).toBe(false);
+    expect(input.from.parts[0].contours).toEqual([{ ...part.contours[0], closed: true }]);
+    const [{ plan }] = planPoseShift(input).parts;
+    expect(plan.contours.map(({ closed, role }) => [closed, role])).toEqual([[true, 'pair']]);
+  });
+  test('stay open where they have a stroke, or nothing', () => {
+    for (const change of [{ stroke }, { stroke, fill: null }, { fill: null }]) {
+      const { input, part } = shiftOf(change);
+      expect(input.from.parts[0].contours).toBe(part.contours);
+    }
+  });
+  test('are the same areas at each asking, so that nothing is planned again', () => {
+    const piece = pieceOf([CUP, SQUARE]);
+    const [shift] = Object.values(piece.shifts);
+    const retimed = { ...shift, match: { ...shift.match } };
+    expect(sameShiftInput(shiftInput(piece, shift), shiftInput(piece, retimed))).toBe(true);
   });
 });

@@ -1,5 +1,5 @@
 import type { Method } from '../morph';
-import type { MatchChoices, Part, PartShape, Piece, Placement, Pose, Shift } from '../piece';
+import type { ContourRecord, MatchChoices, Part, PartShape, Piece, Placement, Pose, Shift } from '../piece';
 import { shiftsInStep } from './in-step';
 import { leadingColour, type PartPairs, pairedPartsOf, pairShapes } from './part-pairs';
 
@@ -37,11 +37,28 @@ export const poseShape = (
   { placement, parts }: Pick<Pose, 'placement' | 'parts'>,
 ): PoseShape => ({
   placement,
-  parts: parts.map((id) => {
-    const { contours, fillRule } = piece.parts[id];
-    return { id, contours, fillRule };
-  }),
+  parts: parts.map((id) => ({ id, contours: contoursAsSeen(piece.parts[id]), fillRule: piece.parts[id].fillRule })),
 });
+
+/** Closed contours by the open ones that they stand for. */
+const areas = new WeakMap<Part['contours'], Part['contours']>();
+
+/**
+ * What is filled and not stroked is seen as areas, whether its contours are closed or not (SVG 2, 13.4), so it is matched as areas: a line that was given a
+ * fill and lost its stroke does not open and close on its way.
+ */
+function contoursAsSeen({ contours, fill, stroke }: Part): Part['contours'] {
+  if (fill === null || stroke !== null || contours.every(({ closed }) => closed)) return contours;
+  let closed = areas.get(contours);
+  if (!closed) {
+    // Two points enclose nothing, unless the way between them bends.
+    const isArea = ({ anchors }: ContourRecord): boolean =>
+      anchors.length > 2 || anchors.some((anchor) => anchor.in !== undefined || anchor.out !== undefined);
+    closed = contours.map((contour) => (isArea(contour) ? { ...contour, closed: true } : contour));
+    areas.set(contours, closed);
+  }
+  return closed;
+}
 
 /** What the plan of a shift depends on. */
 export function shiftInput(piece: Piece, shift: Shift): ShiftInput {

@@ -58,6 +58,21 @@ export type ShapeElement = (typeof SHAPE_ELEMENTS)[number];
 export const isShapeElement = (name: string): name is ShapeElement =>
   (SHAPE_ELEMENTS as readonly string[]).includes(name);
 
+const WORDS: Readonly<Record<ShapeElement, string>> = {
+  path: 'Shape',
+  rect: 'Rectangle',
+  circle: 'Circle',
+  ellipse: 'Ellipse',
+  line: 'Line',
+  polyline: 'Line',
+  polygon: 'Polygon',
+};
+
+/** What a shape is called: by its id, or by what it is and its number among the shapes of the file, from 1. */
+export function shapeName({ name, attributes }: SvgNode, number: number): string {
+  return attributes.id || `${isShapeElement(name) ? WORDS[name] : WORDS.path} ${number}`;
+}
+
 /**
  * Contours of a basic shape or path in its own coordinates, each as the equivalent path of SVG 2, chapter 10 (same start point and
  * direction). No contours where the standard draws nothing.

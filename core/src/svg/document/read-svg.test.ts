@@ -219,3 +219,10 @@ describe('hostile and broken files', () => {
     expect([width, box.minX, box.maxX].map(Math.round)).toEqual([240, 20, 220]);
   });
 });
+
+test('shapes are called by their ids, others by what they are and their number among what is drawn', () => {
+  const { shapes } = readSvg(
+    '<svg xmlns="http://www.w3.org/2000/svg"><path id="hull" d="M0 0h9v9z"/><path d="M0 0h9v9z"/><g><rect width="3" height="3"/></g><circle r="2"/><polyline points="0 0 4 4 8 0" stroke="red"/></svg>',
+  );
+  expect(shapes.map(({ name }) => name)).toEqual(['hull', 'Shape 2', 'Rectangle 3', 'Circle 4', 'Line 5']);
+});

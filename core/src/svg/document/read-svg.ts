@@ -14,7 +14,7 @@ import {
 import { cssText, fadePaint, type Paint, readColour } from '../../paint';
 import { IDENTITY, type Matrix, multiply, translation } from '../../vec';
 import { SEGMENT_LIMIT } from '../path-data-reader';
-import { isShapeElement, readLength, shapeContours, type Viewport } from './basic-shapes';
+import { isShapeElement, readLength, shapeContours, shapeName, type Viewport } from './basic-shapes';
 import { WorkBudget } from './budget';
 import { type ReadStops, readGradient, readGradientStops } from './gradients';
 import { readStroke, type SvgStroke, strokeReach } from './stroke';
@@ -386,11 +386,10 @@ class SvgReader {
     // Each clip is held against each shape.
     const held = clips.reduce((sum, clip) => sum + clip.length, 0);
     this.budget.spend(CLIP_COST * held, node.line);
-    const name = node.attributes.id ?? node.name;
     const outline = placedOutline(drawn, matrix, node);
     const reach = stroke ? strokeReach(stroke) : 0;
     this.shapes.push({
-      name,
+      name: shapeName(node, this.shapes.length + 1),
       groups,
       outline,
       fill,
