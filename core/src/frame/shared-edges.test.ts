@@ -161,7 +161,11 @@ describe('edges of two figures', () => {
     }
     for (const pose of Object.values(draft.poses)) pose.placement = structuredClone(AS_DRAWN) as typeof pose.placement;
     for (const id of draft.figures.line.poses.flatMap((pose) => draft.poses[pose].parts))
-      Object.assign(draft.parts[id], { fill: null, stroke: plainStroke('#204060', 2) });
+      draft.parts[id] = {
+        ...draft.parts[id],
+        fill: null,
+        stroke: plainStroke('#204060', 2) as PieceDraft['parts'][string]['stroke'],
+      };
     return draft as Piece;
   }
   const shiftOf = (piece: Piece, figure: string) => piece.shifts[piece.figures[figure].rail[0]];
