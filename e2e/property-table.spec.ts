@@ -2,6 +2,7 @@ import { fileURLToPath } from 'node:url';
 import {
   type Figure,
   type Gradient,
+  type LaneProperty,
   type Part,
   type Piece,
   type PieceDraft,
@@ -126,8 +127,50 @@ function standing(
   else draft.figureOrder.push(id);
 }
 
+/** Gives a figure a lane: a value at the pose that the shift leaves, and one at the pose that it reaches. */
+function lane(
+  draft: PieceDraft,
+  property: LaneProperty,
+  from: readonly number[],
+  to: readonly number[],
+  figure = 'f',
+): void {
+  const [shift] = draft.figures.f.rail;
+  const { poses } = draft.figures[figure];
+  const values = figure === 'f' ? [from, to] : [from];
+  draft.figures[figure].middle = [120, 120];
+  draft.lanes[`${figure}-${property}`] = {
+    id: `${figure}-${property}`,
+    figure,
+    property,
+    keys: values.map((value, i) => ({
+      id: `k${i}`,
+      stop: { pose: poses[i], shift: i > 0 ? shift : null },
+      after: null,
+      value: [...value],
+      easing: null,
+    })),
+  };
+}
+
 /** A case for each row of the table. */
 const ROWS: Record<keyof typeof PROPERTIES, Case> = {
+  position: {
+    from: [part(SQUARE)],
+    to: [part(DROP)],
+    options: { shift: { easing: BACK } },
+    also: (draft) => lane(draft, 'position', [-40, 10], [30, -25]),
+  },
+  turn: {
+    from: [part(SQUARE)],
+    to: [part(SQUARE)],
+    also: (draft) => lane(draft, 'turn', [0], [-300]),
+  },
+  scale: {
+    from: [part(DROP, { stroke: pen({ width: 10 }) })],
+    to: [part(SQUARE, { stroke: pen({ width: 10 }) })],
+    also: (draft) => lane(draft, 'scale', [0.5, 1], [1.2, 0.4]),
+  },
   opacity: {
     from: [part(SQUARE, { fill: '#ff0000', stroke: pen({ paint: '#0000ff', width: 30 }) })],
     to: [part(SQUARE, { fill: '#ff0000', stroke: pen({ paint: '#0000ff', width: 30 }) })],
@@ -184,8 +227,78 @@ const ROWS: Record<keyof typeof PROPERTIES, Case> = {
   },
 };
 
+/** Moved, turned and scaled all at once. */
+function motion(draft: PieceDraft, figure = 'f'): void {
+  lane(draft, 'position', [-30, 20], [25, -10], figure);
+  lane(draft, 'turn', [20], [110], figure);
+  lane(draft, 'scale', [0.6, 0.9], [1.1, 0.7], figure);
+}
+
 /** Rows that touch each other, and what besides the rows shapes a picture. */
 const PAIRS: Record<string, Case> = {
+  'motion, with an easing that goes beyond': {
+    from: [part(SQUARE)],
+    to: [part(DROP)],
+    options: { shift: { easing: BACK } },
+    also: (draft) => motion(draft),
+  },
+  'motion of several parts, half-opaque': {
+    from: [part(SQUARE), part(DIAMOND, { fill: '#2050c0' })],
+    to: [part(DROP), part(SQUARE, { fill: '#20c050' })],
+    options: { figure: { opacity: 0.5 } },
+    also: (draft) => motion(draft),
+  },
+  'motion of gradients and dashes': {
+    from: [part(SQUARE, { fill: linear(50, 50, 190, 190), stroke: pen({ dash: [20, 10] }) })],
+    to: [part(DROP, { fill: linear(50, 190, 190, 50), stroke: pen({ dash: [10, 20] }) })],
+    also: (draft) => motion(draft),
+  },
+  'motion of a stroke with an ellipse': {
+    from: [drawn(SQUARE, { width: 26, paint: radial(120, 120, 110, 40) })],
+    to: [drawn(DROP, { width: 14, paint: radial(120, 120, 40, 110, 40) })],
+    also: (draft) => motion(draft),
+  },
+  'motion inside a clip that stands': {
+    from: [part(SQUARE, { stroke: pen({ width: 30 }) })],
+    to: [part(DROP, { stroke: pen({ width: 30 }) })],
+    options: { figure: { clip: 'mask' } },
+    also(draft) {
+      standing(draft, 'mask', [part(DIAMOND)], { hidden: true }, true);
+      motion(draft);
+    },
+  },
+  'motion of a clip, with what is seen in it moved otherwise': {
+    from: [part(DROP)],
+    to: [part(SQUARE)],
+    also(draft) {
+      standing(draft, 'seen', [part('M0 90H240V150H0Z', { fill: '#103060' })], { clip: 'f' });
+      motion(draft);
+      lane(draft, 'turn', [30], [30], 'seen');
+    },
+  },
+  'motion of a clip of several parts': {
+    from: [part('M40 40H150V150H40Z'), part('M90 90V200H200V90Z')],
+    to: [part('M40 40H150V150H40Z'), part('M90 90V200H200V90Z')],
+    options: { figure: { hidden: true } },
+    also(draft) {
+      standing(draft, 'seen', [part('M0 20H240V220H0Z', { fill: '#103060' })], { clip: 'f' });
+      motion(draft);
+    },
+  },
+  'opacity by a lane, with motion': {
+    from: [part(SQUARE), part(DIAMOND, { fill: '#2050c0' })],
+    to: [part(SQUARE), part(DIAMOND, { fill: '#2050c0' })],
+    options: { figure: { opacity: 0.8 } },
+    also(draft) {
+      lane(draft, 'opacity', [1], [0.25]);
+      lane(draft, 'position', [-30, 0], [30, 0]);
+    },
+  },
+  'scale that goes through nothing': {
+    from: [part(SQUARE)],
+    to: [part(DROP)],
+    also: (draft) => lane(draft, 'scale', [1.2, 1], [-0.6, 0.8]),
+  },
   'opacity with a gradient': {
     from: [
       part(SQUARE, { fill: linear(50, 50, 190, 190), stroke: pen({ paint: radial(120, 120, 120, 120), width: 20 }) }),

@@ -311,8 +311,8 @@ test('the drawer: keep a shape, find it, add it to a piece, drag it onto the can
   await expect(piece.cards).toHaveCount(3);
   await page.goto(`${server.url}/shapes`);
   await expect(page.getByRole('heading', { name: 'Drawer' })).toBeVisible();
-  await page.getByLabel('Name of path').fill('Fin');
-  await page.getByLabel('Name of path').press('Enter');
+  await page.getByLabel('Name of Shape 1').fill('Fin');
+  await page.getByLabel('Name of Shape 1').press('Enter');
   await page.getByRole('button', { name: 'Add to a piece: Fin' }).click();
   await page.getByRole('button', { name: 'Quay Mark' }).click();
   await expect(piece.cards).toHaveCount(5);

@@ -6,14 +6,22 @@ function studio(canMake = true) {
   const calls: string[] = [];
   const made: Context2D[] = [];
   const context = (name: string, width: number, height: number): Context2D => {
-    const state = { globalAlpha: 1, globalCompositeOperation: 'source-over' };
+    const state = { globalAlpha: 1, globalCompositeOperation: 'source-over', map: [1, 0, 0, 1, 0, 0] };
     const saved: (typeof state)[] = [];
     const canvas = { name, width, height };
     return Object.assign(state, {
       canvas,
       save: () => void saved.push({ ...state }),
       restore: () => void Object.assign(state, saved.pop()),
-      setTransform: (...m: number[]) => void calls.push(`${name} map ${m.join(' ')}`),
+      setTransform(...m: number[]) {
+        state.map = m;
+        calls.push(`${name} map ${m.join(' ')}`);
+      },
+      getTransform: () => Object.fromEntries([...'abcdef'].map((key, i) => [key, state.map[i]])),
+      translate(x: number, y: number) {
+        const [a, b, c, d, e, f] = state.map;
+        state.map = [a, b, c, d, e + a * x + c * y, f + b * x + d * y];
+      },
       clearRect: () => void calls.push(`${name} clear`),
       fill: () => void calls.push(`${name} fill at ${state.globalAlpha}`),
       drawImage: (image: { name: string }) =>
@@ -90,5 +98,14 @@ describe('layers on a canvas', () => {
 
   test('a layer that was not begun cannot be ended', () => {
     expect(() => studio().target.endLayer()).toThrow('Invariant broken');
+  });
+
+  test('a layer that is begun where something has moved is drawn on moved as well', () => {
+    const { target, calls } = studio();
+    target.setView(2, 10, 20);
+    target.save();
+    target.translate(5, 1);
+    target.beginLayer(over(0.5));
+    expect(calls.filter((call) => call.startsWith('layer1 map')).at(-1)).toBe('layer1 map 2 0 0 2 20 22');
   });
 });

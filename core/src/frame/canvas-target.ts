@@ -5,6 +5,7 @@ export interface Context2D extends Omit<DrawTarget, 'beginLayer' | 'endLayer'> {
   readonly canvas: { width: number; height: number };
   globalCompositeOperation: string;
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
+  getTransform(): { a: number; b: number; c: number; d: number; e: number; f: number };
   clearRect(x: number, y: number, width: number, height: number): void;
   fillRect(x: number, y: number, width: number, height: number): void;
   rect(x: number, y: number, width: number, height: number): void;
@@ -23,9 +24,6 @@ export class CanvasTarget implements DrawTarget {
   private readonly under: Context2D[] = [];
   private readonly open: Layer[] = [];
   private readonly spare: Context2D[] = [];
-  private zoom = 1;
-  private x = 0;
-  private y = 0;
 
   constructor(
     base: Context2D,
@@ -41,9 +39,6 @@ export class CanvasTarget implements DrawTarget {
 
   /** Where px of the picture lie in those of the canvas: scaled, then moved. To be set before anything is drawn. */
   setView(scale: number, x: number, y: number): void {
-    this.zoom = scale;
-    this.x = x;
-    this.y = y;
     this.context.setTransform(scale, 0, 0, scale, x, y);
   }
 
@@ -67,7 +62,8 @@ export class CanvasTarget implements DrawTarget {
       next.setTransform(1, 0, 0, 1, 0, 0);
       next.clearRect(0, 0, width, height);
     }
-    next.setTransform(this.zoom, 0, 0, this.zoom, this.x, this.y);
+    const { a, b, c, d, e, f } = this.context.getTransform();
+    next.setTransform(a, b, c, d, e, f);
     this.context = next;
   }
 

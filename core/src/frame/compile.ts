@@ -11,6 +11,7 @@ import {
   railTimeline,
   type Shift,
 } from '../piece';
+import { compileLane, compileMotion, type MotionLanes } from './motion';
 import { type PartLanes, partLanes } from './part-lanes';
 import { type PlacedPaint, paintOf, partPaint } from './part-paint';
 import type { PartPlan, PoseShiftPlan } from './part-plans';
@@ -60,6 +61,8 @@ function lateSpan(
 export interface CompiledFigure {
   readonly id: Id;
   readonly spans: readonly FigureSpan[];
+  /** null: it does not move as a whole. */
+  readonly motion: MotionLanes | null;
   readonly opacity: Lane;
   readonly hidden: boolean;
   /** Index of the figure inside which it is seen, or −1. */
@@ -88,7 +91,10 @@ export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPl
     return {
       id,
       spans: spansOf(piece, id, planOf),
-      opacity: levelLane(blendNumbers([opacity], [opacity], PROPERTIES.opacity.range)),
+      motion: compileMotion(piece, id),
+      opacity:
+        compileLane(piece, id, 'opacity', ([share]) => [share * opacity]) ??
+        levelLane(blendNumbers([opacity], [opacity], PROPERTIES.opacity.range)),
       hidden,
       clip: clip === null ? -1 : piece.figureOrder.indexOf(clip),
     };
@@ -154,7 +160,7 @@ export function compileShift(piece: Piece, shift: Shift, plan: PoseShiftPlan): C
     duration: 1,
     rate: 60,
     loop: false,
-    figures: [{ id: shift.id, spans: [span], opacity, hidden: false, clip: -1 }],
+    figures: [{ id: shift.id, spans: [span], motion: null, opacity, hidden: false, clip: -1 }],
   };
 }
 

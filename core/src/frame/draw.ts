@@ -1,5 +1,6 @@
 import { type GradientSample, PROPERTIES, STROKE_PROPERTIES } from '../lane';
 import { cssText, type DrawTarget, type Layer, type TargetGradient } from '../paint';
+import { applyMotion, type MotionSample } from './motion';
 import {
   type Frame,
   type FrameFigure,
@@ -21,7 +22,11 @@ const NO_NUMBERS = new Float64Array(1);
  * Draws all figures of a frame, lowest first, in canvas px. The background is the caller's. `fade` thins figures out while drawing. What a
  * half-opaque figure paints is put together first and then laid over the rest as one.
  */
-export function drawFrame(frame: Frame, target: DrawTarget, fade?: (figureId: string) => number): void {
+export function drawFrame(
+  frame: Pick<Frame, 'figures'>,
+  target: DrawTarget,
+  fade?: (figureId: string) => number,
+): void {
   for (let f = 0; f < frame.figures.length; f++) {
     const figure = frame.figures[f];
     const opacity = figure.opacity[0] * (fade?.(figure.id) ?? 1);
@@ -35,7 +40,12 @@ export function drawFrame(frame: Frame, target: DrawTarget, fade?: (figureId: st
     if (layered) target.beginLayer({ opacity, mode: 'over' });
     else if (masked) target.beginLayer(WHOLE);
     if (opacity < 1 && !layered) target.globalAlpha = opacity;
+    if (figure.motion) {
+      target.save();
+      applyMotion(figure.motion, target);
+    }
     for (let i = 0; i < figure.parts.length; i++) drawPart(figure.parts[i], target);
+    if (figure.motion) target.restore();
     if (masked) maskByFigures(frame, figure, target);
     if (layered || masked) target.endLayer();
     if (clips || opacity < 1) target.restore();
@@ -50,33 +60,33 @@ function paintCount({ parts }: FrameFigure): number {
 }
 
 /** Does a figure of the chain consist of several parts? Their areas together are no one path: each has a fill rule of its own. */
-function needsMask(frame: Frame, figure: FrameFigure): boolean {
+function needsMask(frame: Pick<Frame, 'figures'>, figure: FrameFigure): boolean {
   for (let c = figure.clip, depth = 0; c >= 0 && depth < frame.figures.length; c = frame.figures[c].clip, depth++)
     if (frame.figures[c].parts.length !== 1) return true;
   return false;
 }
 
 /** Clips to every figure of the chain that is one part. */
-function clipByPaths(frame: Frame, figure: FrameFigure, target: DrawTarget): void {
+function clipByPaths(frame: Pick<Frame, 'figures'>, figure: FrameFigure, target: DrawTarget): void {
   for (let c = figure.clip, depth = 0; c >= 0 && depth < frame.figures.length; c = frame.figures[c].clip, depth++) {
-    const { parts } = frame.figures[c];
+    const { parts, motion } = frame.figures[c];
     if (parts.length !== 1) continue;
     target.beginPath();
-    traceArea(parts[0], target);
+    traceMoved(parts[0], motion, target);
     target.clip(parts[0].fillRule);
   }
 }
 
 /** Leaves of the layer what lies inside the filled areas of every figure of the chain that is several parts, all its areas together. */
-function maskByFigures(frame: Frame, figure: FrameFigure, target: DrawTarget): void {
+function maskByFigures(frame: Pick<Frame, 'figures'>, figure: FrameFigure, target: DrawTarget): void {
   for (let c = figure.clip, depth = 0; c >= 0 && depth < frame.figures.length; c = frame.figures[c].clip, depth++) {
-    const { parts } = frame.figures[c];
+    const { parts, motion } = frame.figures[c];
     if (parts.length === 1) continue;
     target.beginLayer(INSIDE);
     target.fillStyle = '#000000';
     for (let i = 0; i < parts.length; i++) {
       target.beginPath();
-      traceArea(parts[i], target);
+      traceMoved(parts[i], motion, target);
       target.fill(parts[i].fillRule);
     }
     target.endLayer();
@@ -88,6 +98,18 @@ function maskByFigures(frame: Frame, figure: FrameFigure, target: DrawTarget): v
  * `closePath`, so that 4,900 contours take 0.4 s and not 5 ms.
  */
 const MANY_CONTOURS = 100;
+
+/** Adds a part of a figure that moves as areas; a path keeps its place when the transform is taken back. */
+function traceMoved(part: FramePart, motion: MotionSample | null, target: DrawTarget): void {
+  if (!motion) {
+    traceArea(part, target);
+    return;
+  }
+  target.save();
+  applyMotion(motion, target);
+  traceArea(part, target);
+  target.restore();
+}
 
 /** Adds the part's contours to the target's path. */
 export function tracePart(part: FramePart, target: OutlineSink): void {

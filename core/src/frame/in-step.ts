@@ -1,8 +1,13 @@
 import { type Id, outlineOfPart, type Piece, type Pose, placementMatrix, railTimeline, type Shift } from '../piece';
-import { boxSize, emptyBox, includePoint } from '../vec';
+import { boxSize, emptyBox, IDENTITY, includePoint } from '../vec';
+import { compileMotion, type MotionLanes, motionMatrix, prepareMotion, sampleMotion } from './motion';
 
 /** Anchors of two poses that are nearer than this to each other, px, are at one place. */
 const SAME_PLACE_PX = 0.05;
+/** Turns and scales nearer than this are one. */
+const SAME_FACTOR = 1e-6;
+/** Moments of a shift at which two motions are compared. */
+const MOMENTS = [0, 0.25, 0.5, 0.75, 1];
 /** Times nearer than this are one, s. */
 const SAME_TIME = 1e-6;
 
@@ -18,6 +23,7 @@ class Steps {
   private readonly byId = new Map<Id, TimedShift>();
   /** Of the poses that were asked about. */
   private readonly places = new Map<Id, Places>();
+  private readonly motions = new Map<number, MotionLanes | null>();
 
   constructor(private readonly piece: Piece) {
     piece.figureOrder.forEach((id, figure) => {
@@ -41,10 +47,33 @@ class Steps {
       .filter(
         (other) =>
           other.figure !== own.figure &&
+          this.moveAlike(own, other) &&
           touch(this.placesOf(other.shift.from), this.placesOf(shift.from)) &&
           touch(this.placesOf(other.shift.to), this.placesOf(shift.to)),
       )
       .map((other) => ({ below: other.figure < own.figure, shift: other.shift }));
+  }
+
+  /** Do their figures move alike while they run? Else their edges part, however alike the outlines are. */
+  private moveAlike({ figure, start, shift }: TimedShift, other: TimedShift): boolean {
+    const [p, q] = [this.motionOf(figure), this.motionOf(other.figure)];
+    if (p === q) return true;
+    return MOMENTS.every((share) => {
+      const seconds = start + share * shift.duration;
+      const [a, b] = [p, q].map((lanes) =>
+        lanes ? motionMatrix(sampleMotion(lanes, seconds, prepareMotion(lanes))) : IDENTITY,
+      );
+      return a.every((v, i) => Math.abs(v - b[i]) < (i < 4 ? SAME_FACTOR : SAME_PLACE_PX));
+    });
+  }
+
+  private motionOf(figure: number): MotionLanes | null {
+    let motion = this.motions.get(figure);
+    if (motion === undefined) {
+      motion = compileMotion(this.piece, this.piece.figureOrder[figure]);
+      this.motions.set(figure, motion);
+    }
+    return motion;
   }
 
   private placesOf(pose: Id): Places {

@@ -12,6 +12,7 @@ export {
 export * from './draw';
 export * from './frame-at';
 export { PlaceFinder } from './match-input';
+export * from './motion';
 export type { PartLanes, StrokeLanes } from './part-lanes';
 export * from './part-plans';
 export { type PlacedPart, placedParts } from './placed-parts';

@@ -11,6 +11,7 @@ import type { PlanContour } from '../morph';
 import type { FillRule } from '../outline';
 import type { Part, Placement } from '../piece';
 import { type CompiledPiece, type FigureSpan, stillLanes } from './compile';
+import { type MotionSample, prepareMotion, sampleMotion } from './motion';
 import type { PartLanes } from './part-lanes';
 
 /** A paint at a moment. */
@@ -43,6 +44,8 @@ export interface FramePart {
 export interface FrameFigure {
   readonly id: string;
   parts: readonly FramePart[];
+  /** Moves, turns and scales all of it; null where it does not move. Not in the parts' points. */
+  readonly motion: MotionSample | null;
   /** One number, 0 to 1. */
   readonly opacity: Float64Array;
   readonly hidden: boolean;
@@ -63,8 +66,16 @@ export interface Frame {
 
 /** Memory for sampling a compiled piece again and again; only the first sight of a span allocates. */
 export function prepareFrame(compiled: CompiledPiece): Frame {
-  const figures = compiled.figures.map(({ id, hidden, clip }): FrameFigure => {
-    return { id, parts: [], opacity: new Float64Array(1), hidden, clip, span: 0 };
+  const figures = compiled.figures.map(({ id, hidden, clip, motion }): FrameFigure => {
+    return {
+      id,
+      parts: [],
+      motion: motion && prepareMotion(motion),
+      opacity: new Float64Array(1),
+      hidden,
+      clip,
+      span: 0,
+    };
   });
   return { seconds: 0, figures, prepared: new Map() };
 }
@@ -109,9 +120,10 @@ export function sampleFrame(compiled: CompiledPiece, seconds: number, frame: Fra
   const time = runTime(compiled, seconds);
   frame.seconds = time;
   for (let f = 0; f < compiled.figures.length; f++) {
-    const { spans, opacity } = compiled.figures[f];
+    const { spans, motion, opacity } = compiled.figures[f];
     const figure = frame.figures[f];
     opacity.sample(time, figure.opacity);
+    if (motion && figure.motion) sampleMotion(motion, time, figure.motion);
     if (spans.length === 0) continue;
     figure.span = spanAt(spans, time, figure.span);
     const span = spans[figure.span];

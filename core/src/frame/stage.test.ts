@@ -70,8 +70,8 @@ describe('the stage', () => {
     stage.show(planAndCompile(piece));
     const live = stillParts(AS_DRAWN, [shownPart]);
     live[0].points.set([150, 160], live[0].contours[0].at);
-    stage.override('f', live);
-    expect(stage.overridden('f')).toBe(live);
+    stage.override('f', live, null);
+    expect(stage.overridden('f')?.parts).toBe(live);
     expect(painted(stage).starts).toEqual([
       [150, 160],
       [300, 300],

@@ -1,6 +1,7 @@
 import { CanvasTarget, type Context2D, type MakeCanvas } from './canvas-target';
 import type { CompiledPiece } from './compile';
 import { drawFrame } from './draw';
+import type { MotionSample } from './motion';
 import { type Frame, type FramePart, prepareFrame, sampleFrame } from './sample';
 
 /** Where a piece's canvas lies on a picture: CSS px of its top left corner, and CSS px for each px of the piece. */
@@ -8,6 +9,12 @@ export interface View {
   readonly x: number;
   readonly y: number;
   readonly zoom: number;
+}
+
+/** What is shown in place of a figure's own parts and motion. */
+export interface Override {
+  readonly parts: readonly FramePart[];
+  readonly motion: MotionSample | null;
 }
 
 /**
@@ -18,7 +25,7 @@ export class Stage {
   private compiled: CompiledPiece | null = null;
   private frame: Frame | null = null;
   private target: { readonly context: Context2D; readonly target: CanvasTarget } | null = null;
-  private readonly overrides = new Map<string, readonly FramePart[]>();
+  private readonly overrides = new Map<string, Override>();
   /** Thins figures out on the canvas while drawing; outputs do not use it. */
   fade: ((figureId: string) => number) | undefined;
 
@@ -34,16 +41,16 @@ export class Stage {
     this.frame = compiled && prepareFrame(compiled);
   }
 
-  /** Shows a figure as a gesture has it, until the overrides are cleared. */
-  override(figureId: string, parts: readonly FramePart[]): void {
-    this.overrides.set(figureId, parts);
+  /** Shows a figure as a gesture has it, with its motion, until the overrides are cleared. */
+  override(figureId: string, parts: readonly FramePart[], motion: MotionSample | null): void {
+    this.overrides.set(figureId, { parts, motion });
   }
 
   clearOverrides(): void {
     this.overrides.clear();
   }
 
-  overridden(figureId: string): readonly FramePart[] | undefined {
+  overridden(figureId: string): Override | undefined {
     return this.overrides.get(figureId);
   }
 
@@ -64,10 +71,18 @@ export class Stage {
     context.rect(0, 0, width, height);
     context.clip();
     const { figures } = sampleFrame(this.compiled, seconds, this.frame);
-    if (this.overrides.size > 0)
-      for (const figure of figures) figure.parts = this.overrides.get(figure.id) ?? figure.parts;
-    drawFrame(this.frame, target, this.fade);
+    if (this.overrides.size > 0) drawFrame(this.overriddenFrame(figures), target, this.fade);
+    else drawFrame(this.frame, target, this.fade);
     context.restore();
+  }
+
+  private overriddenFrame(figures: Frame['figures']): Pick<Frame, 'figures'> {
+    return {
+      figures: figures.map((figure) => {
+        const override = this.overrides.get(figure.id);
+        return override ? { ...figure, ...override } : figure;
+      }),
+    };
   }
 
   private targetOn(context: Context2D): CanvasTarget {

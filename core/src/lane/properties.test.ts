@@ -44,6 +44,9 @@ describe('the table of properties', () => {
       Object.entries(PROPERTIES).map(([id, { range }]) => [id, `${range.beyond} ${range.least}`]),
     );
     expect(ranges).toEqual({
+      position: 'on -Infinity',
+      turn: 'on -Infinity',
+      scale: 'on -Infinity',
       opacity: 'held 0',
       outline: 'on -Infinity',
       fill: 'held 0',

@@ -72,6 +72,22 @@ const colour = (of: Property['of'], attribute: string, opacity: string): Propert
   initial: ['', '1'],
 });
 
+/** A part of a figure's transform, which SVG writes as an attribute of that name's function. */
+const motion = (
+  name: 'translate' | 'rotate' | 'scale',
+  error: number,
+  text: (value: ArrayLike<number>) => string,
+  initial: string,
+): Property => ({
+  of: 'figure',
+  type: 'numbers',
+  range: { beyond: 'on', least: -Infinity },
+  error,
+  attributes: [name],
+  texts: (value) => [text(value)],
+  initial: [initial],
+});
+
 /** #rgb where that says the same as #rrggbb. */
 const shortHex = (hex: string): string =>
   hex[1] === hex[2] && hex[3] === hex[4] && hex[5] === hex[6] ? `#${hex[1]}${hex[3]}${hex[5]}` : hex;
@@ -81,6 +97,10 @@ const LEAST_RADIUS_PX = 1e-4;
 
 /** Everything of a picture that can change, a row each. */
 export const PROPERTIES = {
+  /** Of a figure: how far it is moved, px; how far it is turned about its pivot, degrees clockwise; by what it is scaled there. */
+  position: motion('translate', 0.02, (value) => `${n(value[0])} ${n(value[1])}`, '0 0'),
+  turn: motion('rotate', 0.02, (value) => n(value[0]), '0'),
+  scale: motion('scale', 2e-4, (value) => `${numberText(value[0], 6)} ${numberText(value[1], 6)}`, '1 1'),
   /** Of all that a figure paints, together. */
   opacity: number('figure', 'opacity', { error: 1 / 512, initial: '1', least: 0 }),
   outline: {

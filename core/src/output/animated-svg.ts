@@ -1,11 +1,12 @@
 import { easedKeys, easingSegments } from '../easing';
 import type { CompiledFigure, CompiledPiece, PartLanes } from '../frame';
-import { type PaintLanes, PROPERTIES, STROKE_PROPERTIES } from '../lane';
+import { type Lane, type PaintLanes, PROPERTIES, STROKE_PROPERTIES } from '../lane';
 import { numberText } from '../svg';
 import { compactPaths } from './compact-path';
 import { type SpanChain, spanChains } from './part-chains';
 import { type PartLayer, partLayers } from './part-layers';
 import { displayElement } from './smil';
+import { transformOf } from './svg-motion';
 import { escapeText, gradientElements, LaneWriter, type Written } from './svg-paint';
 import type { RampKeys } from './tracks';
 
@@ -39,6 +40,11 @@ export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOp
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${w} ${h}" width="${w}" height="${h}">\n${defs}${body}</svg>\n`;
 }
 
+const both = (p: Written, q: Written): Written => ({
+  attributes: p.attributes + q.attributes,
+  inside: p.inside + q.inside,
+});
+
 /** What is drawn of a figure: all of it, or only its areas, for others to be seen inside. */
 type Purpose = 'picture' | 'clip';
 
@@ -53,18 +59,39 @@ class FileWriter {
   ) {}
 
   figure(figure: CompiledFigure, index: number): string {
-    const { figures, rate } = this.piece;
+    const { figures } = this.piece;
     const clip = figure.clip >= 0 ? ` clip-path="url(#clip${figure.clip})"` : '';
     if (figures.some((other) => other.clip === index))
       this.defs += `<clipPath id="clip${index}"${clip}>\n${this.spans(figure, 'clip')}</clipPath>\n`;
     if (figure.hidden) return '';
-    const opacity = new LaneWriter(null, rate).property(PROPERTIES.opacity, figure.opacity);
-    return `<g${clip}${opacity.attributes}>\n${this.spans(figure, 'picture')}</g>\n`;
+    const opacity = this.wholeWriter([figure.opacity]).property(PROPERTIES.opacity, figure.opacity);
+    const motion = this.motionOf(figure);
+    const spans = this.spans(figure, 'picture');
+    // What it is seen inside does not move with it, so its motion has a group of its own there.
+    if (motion === NOTHING) return `<g${clip}${opacity.attributes}>${opacity.inside}\n${spans}</g>\n`;
+    if (!clip) return `<g${opacity.attributes}${motion.attributes}>${opacity.inside}${motion.inside}\n${spans}</g>\n`;
+    return `<g${clip}${opacity.attributes}>${opacity.inside}<g${motion.attributes}>${motion.inside}\n${spans}</g></g>\n`;
+  }
+
+  private motionOf({ motion }: CompiledFigure): Written {
+    if (!motion) return NOTHING;
+    const { position, turn, scale } = motion;
+    return transformOf(motion, this.wholeWriter([position, turn, scale]));
+  }
+
+  /** Writes lanes that run through the whole piece. */
+  private wholeWriter(lanes: readonly Lane[]): LaneWriter {
+    const { duration, loop, rate } = this.piece;
+    const ends = lanes.flatMap(({ ramps }) => ramps.filter(({ blend }) => !blend.still).map(({ time }) => time.end));
+    const end = Math.min(duration, Math.max(0, ...ends));
+    return new LaneWriter(duration > 0 && end > 0 ? { end, until: duration, duration, loop } : null, rate);
   }
 
   private spans(figure: CompiledFigure, purpose: Purpose): string {
     const { duration, loop } = this.piece;
     const chains = spanChains(figure.spans);
+    // A group would be no child of a clip path: each path moves by itself there.
+    const moved = purpose === 'clip' ? this.motionOf(figure) : NOTHING;
     return chains
       .map((chain, i) => {
         const until = i === chains.length - 1 ? Math.max(duration, chain.end) : chain.end;
@@ -74,14 +101,15 @@ class FileWriter {
         const layers = chain.parts.flatMap((part) =>
           partLayers(purpose === 'clip' ? { ...part, stroke: null } : part).map((layer) => ({ part, layer })),
         );
-        // A group would be no child of a clip path, and one path can be switched by itself.
-        const each = purpose === 'clip' || layers.length === 1 ? switched : NOTHING;
+        // Nor is a group needed where one path can be switched by itself.
+        const alone = purpose === 'clip' || layers.length === 1;
+        const each = alone ? both(switched, moved) : NOTHING;
         const writer = this.writerOf(chain, until);
         const keysOf = new Map(chain.parts.map((part) => [part.plan, writer.keys(part.outline, PROPERTIES.outline)]));
         const paths = layers
           .map(({ part, layer }) => this.layer(part, layer, keysOf.get(part.plan) ?? [], writer, purpose, each))
           .join('');
-        return each === switched || shown === '' ? paths : `<g${switched.attributes}>${shown}\n${paths}</g>\n`;
+        return alone || shown === '' ? paths : `<g${switched.attributes}>${shown}\n${paths}</g>\n`;
       })
       .join('');
   }
@@ -107,7 +135,7 @@ class FileWriter {
     const texts = keys.map(({ values }) => paths.slice(used, (used += values.length)));
     const outline = writer.animate('d', keys, texts);
     const evenOdd = part.plan.fillRule === 'evenodd';
-    const hidden = switched.attributes !== '';
+    const hidden = switched.attributes.includes('display');
     let attributes = hidden && outline !== '' ? '' : ` d="${paths[0]}"`;
     let inside = outline;
     const add = (written: Written): void => {

@@ -94,6 +94,16 @@ export function displayElement(from: number, until: number, duration: number, lo
   return `<animate attributeName="display" calcMode="discrete" values="${values.join(';')}" keyTimes="${times.map(timeText).join(';')}"${clockText(0, duration, loop)}/>`;
 }
 
+/** A step of a transform that stands still among others that move. */
+export const stillTransform = (
+  attribute: string,
+  type: string,
+  value: string,
+  additive: 'replace' | 'sum',
+  span: SpanTime | null,
+): string =>
+  `<animateTransform attributeName="${attribute}" type="${type}" additive="${additive}" values="${value};${value}" dur="${span?.duration ?? 1}s" ${span?.loop ? 'repeatCount="indefinite"' : 'fill="freeze"'}/>`;
+
 const clockText = (begin: number, duration: number, loop: boolean): string =>
   `${begin === 0 ? '' : ` begin="${numberText(begin, TIME_DIGITS)}s"`} dur="${numberText(duration, TIME_DIGITS)}s" ${loop ? 'repeatCount="indefinite"' : 'fill="freeze"'}`;
 

@@ -3,6 +3,7 @@ import { type PaintLanes, PROPERTIES, STROKE_PROPERTIES } from '../lane';
 import { transformOutline } from '../outline';
 import { outlineOfPart, type Part, type Placement, placementMatrix } from '../piece';
 import { numberText, writePathData } from '../svg';
+import type { Matrix } from '../vec';
 import { escapeText, gradientElements, LaneWriter } from './svg-paint';
 
 export interface StillSvgOptions {
@@ -24,6 +25,8 @@ export interface StillBox {
 export interface StillPose {
   readonly placement: Placement;
   readonly parts: readonly Part[];
+  /** How its figure has moved it; left out: not at all. */
+  readonly motion?: Matrix;
 }
 
 /** Writes poses as they stand, the lowest first, as one SVG file without animation. */
@@ -42,7 +45,9 @@ export function writeStillSvg(poses: readonly StillPose[], box: StillBox, option
     defs += gradientElements(lanes, writer)[0](id);
     return ` ${name}="url(#${id})"`;
   };
-  for (const { placement, parts } of poses) {
+  for (const { placement, parts, motion } of poses) {
+    if (motion)
+      body += `<g transform="matrix(${motion.map((v, i) => numberText(v, i < 4 ? 6 : digits)).join(' ')})">\n`;
     const matrix = placementMatrix(placement);
     stillLanes(placement, parts).forEach(({ fill, stroke }, i) => {
       let attributes = parts[i].fillRule === 'evenodd' ? ' fill-rule="evenodd"' : '';
@@ -57,6 +62,7 @@ export function writeStillSvg(poses: readonly StillPose[], box: StillBox, option
       const arcs = parts[i].fill === null;
       body += `<path d="${writePathData(outline, { digits, arcs })}"${attributes}/>\n`;
     });
+    if (motion) body += '</g>\n';
   }
   if (defs) defs = `<defs>\n${defs}</defs>\n`;
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(box.x)} ${n(box.y)} ${n(box.width)} ${n(box.height)}" width="${n(box.width)}" height="${n(box.height)}">\n${defs}${body}</svg>\n`;

@@ -1,5 +1,5 @@
 import { type GradientLanes, type GradientPlace, type Lane, PROPERTIES, type Property } from '../lane';
-import { animateElement, type SpanTime } from './smil';
+import { animateElement, type SpanTime, stillTransform } from './smil';
 import { type RampKeys, rampKeys } from './tracks';
 
 /** Text made safe for XML content and attributes. */
@@ -87,7 +87,10 @@ function placeOf(place: GradientPlace, writer: LaneWriter): Written {
     const each = texts.map((ramp) => ramp.map((text) => text[i]));
     const extra = ` type="${type}" additive="${i === 0 ? 'replace' : 'sum'}"`;
     const moving = moves ? writer.animate('gradientTransform', keys, each, extra) : '';
-    const still = moves && !moving ? stillTransform(type, start[i], i === 0, writer.span) : '';
+    const still =
+      moves && !moving
+        ? stillTransform('gradientTransform', type, start[i], i === 0 ? 'replace' : 'sum', writer.span)
+        : '';
     return moving.replace('<animate ', '<animateTransform ') + still;
   });
   const focus = writer.property(PROPERTIES.focus, place.focus);
@@ -96,7 +99,3 @@ function placeOf(place: GradientPlace, writer: LaneWriter): Written {
     inside: transforms.join('') + focus.inside,
   };
 }
-
-/** A step of a map that stands still among others that move. */
-const stillTransform = (type: string, value: string, first: boolean, span: SpanTime | null): string =>
-  `<animateTransform attributeName="gradientTransform" type="${type}" additive="${first ? 'replace' : 'sum'}" values="${value};${value}" dur="${span?.duration ?? 1}s" ${span?.loop ? 'repeatCount="indefinite"' : 'fill="freeze"'}/>`;

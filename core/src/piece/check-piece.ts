@@ -107,7 +107,7 @@ export function findingOfParts(parts: readonly Part[]): string | undefined {
   return undefined;
 }
 
-const TABLES = ['figures', 'poses', 'parts', 'shifts', 'texts', 'groups'] as const;
+const TABLES = ['figures', 'poses', 'parts', 'shifts', 'lanes', 'texts', 'groups'] as const;
 
 /** Records of a table that are not the very ones that were there before. */
 function changedRecords<T>(before: Readonly<Record<string, T>>, after: Readonly<Record<string, T>>): Record<string, T> {
@@ -126,6 +126,7 @@ export function findingOfChange(before: Piece, after: Piece): string | undefined
     poses: changedRecords(before.poses, after.poses),
     parts: changedRecords(before.parts, after.parts),
     shifts: changedRecords(before.shifts, after.shifts),
+    lanes: changedRecords(before.lanes, after.lanes),
     texts: changedRecords(before.texts, after.texts),
     groups: changedRecords(before.groups, after.groups),
   };

@@ -63,6 +63,7 @@ export const newFigure = (id: Id, name: string): Figure => ({
   locked: false,
   seeThrough: false,
   pivot: null,
+  middle: null,
 });
 
 /** A piece without any figure. */
@@ -79,6 +80,7 @@ export function emptyPiece(id: Id, name: string): Piece {
     poses: {},
     parts: {},
     shifts: {},
+    lanes: {},
     texts: {},
     groups: {},
     references: [],

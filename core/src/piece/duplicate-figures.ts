@@ -1,13 +1,14 @@
 import { current, type Draft, isDraft } from 'immer';
 import type { PieceDraft } from './edit';
 import type { IdSource } from './geometry';
-import type { Figure, Id, Part, Piece, Pose, Shift, TextRecord } from './records';
+import { lanesOf } from './lanes';
+import type { Figure, Id, LaneRecord, Part, Piece, Pose, Shift, TextRecord } from './records';
 
 /** What people call something is never an id. */
 const WORDS = new Set(['name', 'content', 'font']);
 
 /**
- * Puts copies of figures on top of the others, in their order: poses, shifts with all that was decided about them, texts and, where both are copied, what clips them.
+ * Puts copies of figures on top of the others, in their order: poses, shifts with all that was decided about them, lanes, texts and, where both are copied, what clips them.
  * Anchors remember the ones that they were copied from.
  *
  * @returns the ids of the copies, in stacking order
@@ -24,6 +25,7 @@ export function duplicateFigures(draft: PieceDraft, figureIds: readonly Id[], ne
   for (const pose of copy.poses) draft.poses[pose.id] = pose as Draft<Pose>;
   for (const [i, part] of copy.parts.entries()) draft.parts[part.id] = withOrigins(part, piece.parts[i]) as Draft<Part>;
   for (const shift of copy.shifts) draft.shifts[shift.id] = shift as Draft<Shift>;
+  for (const lane of copy.lanes) draft.lanes[lane.id] = lane as Draft<LaneRecord>;
   for (const text of copy.texts) draft.texts[text.id] = text as Draft<TextRecord>;
   return copy.figures.map(({ id }) => id);
 }
@@ -33,6 +35,7 @@ interface Copied {
   readonly poses: readonly Pose[];
   readonly parts: readonly Part[];
   readonly shifts: readonly Shift[];
+  readonly lanes: readonly LaneRecord[];
   readonly texts: readonly TextRecord[];
 }
 
@@ -48,6 +51,7 @@ function plainPiece(draft: PieceDraft, figureIds: readonly Id[]): Copied {
     poses,
     parts,
     shifts: figures.flatMap((figure) => figure.rail.map((id) => piece.shifts[id])),
+    lanes: figures.flatMap(({ id }) => lanesOf(piece, id)),
     texts: [...used].map((id) => piece.texts[id]),
   };
 }

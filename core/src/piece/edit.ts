@@ -89,6 +89,7 @@ export function removeFigure(draft: PieceDraft, figureId: Id): void {
   for (const id of figure.rail) delete draft.shifts[id];
   for (const id of [...figure.poses]) dropPose(draft, id);
   draft.figureOrder = draft.figureOrder.filter((id) => id !== figureId);
+  for (const lane of Object.values(draft.lanes)) if (lane.figure === figureId) delete draft.lanes[lane.id];
   delete draft.figures[figureId];
   for (const other of Object.values(draft.figures)) if (other.clip === figureId) other.clip = null;
   if (figure.group && !Object.values(draft.figures).some(({ group }) => group === figure.group))

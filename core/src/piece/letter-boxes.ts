@@ -1,5 +1,5 @@
 import { outlineBox, outlineOfContours, transformOutline } from '../outline';
-import { type Box, isEmptyBox } from '../vec';
+import { type Box, isEmptyBox, type Matrix } from '../vec';
 import { outlineOfPart, placementMatrix } from './geometry';
 import type { Id, Part, Piece, Pose } from './records';
 
@@ -54,8 +54,13 @@ export function letterBoxAt(piece: Piece, pose: Pose, text: Id, index: number): 
   return letterBoxes(piece, pose).find((box) => box.text === text && box.index === first);
 }
 
-/** The extent of a pose on the canvas, px; strokes are not counted. */
-export function poseBox(piece: Piece, pose: Pose, parts: readonly Id[] = pose.parts): Box {
+/** The extent of a pose on the canvas as its base placement has it, or under another map, px; strokes are not counted. */
+export function poseBox(
+  piece: Pick<Piece, 'parts'>,
+  pose: Pose,
+  parts: readonly Id[] = pose.parts,
+  matrix: Matrix = placementMatrix(pose.placement),
+): Box {
   const outline = outlineOfContours(parts.flatMap((id) => outlineOfPart(piece.parts[id]).contours));
-  return outlineBox(transformOutline(outline, placementMatrix(pose.placement)));
+  return outlineBox(transformOutline(outline, matrix));
 }

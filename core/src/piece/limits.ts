@@ -24,6 +24,7 @@ export const MOST_RECORDS = {
   poses: 5_000,
   parts: 20_000,
   shifts: 10_000,
+  lanes: 10_000,
   texts: 2_000,
   groups: 1_000,
 } as const;

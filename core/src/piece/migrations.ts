@@ -7,6 +7,7 @@ const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<s
   2: matchStep,
   3: wipeStep,
   4: turnsStep,
+  5: motionStep,
 };
 
 type Table = Record<string, Record<string, unknown>>;
@@ -97,6 +98,82 @@ function turnsStep(data: Record<string, unknown>): Record<string, unknown> {
       match: { directions: [], turns: 'auto', ...(shift.match as Record<string, unknown>) },
     })),
   };
+}
+
+type Row = Record<string, unknown>;
+const rowsOf = (table: unknown): Table => (typeof table === 'object' && table !== null ? (table as Table) : {});
+const listOf = (value: unknown): readonly unknown[] => (Array.isArray(value) ? value : []);
+
+/**
+ * To version 6: lanes. How a pose was turned by hand is no longer baked into its placement but the value of its figure's turn, about a middle that stays where
+ * it is: frames at the poses are as they were, and what is turned further from one pose to the next spins.
+ */
+function motionStep(data: Row): Row {
+  const poses = { ...rowsOf(data.poses) };
+  const shifts = rowsOf(data.shifts);
+  const lanes: Table = {};
+  const figures = mapTable(data.figures, (figure) => {
+    const rail = listOf(figure.rail).map(String);
+    const stops =
+      rail.length === 0
+        ? listOf(figure.poses).slice(0, 1).map(String)
+        : [String(shifts[rail[0]]?.from), ...rail.map((id) => String(shifts[id]?.to))];
+    const turnOf = (id: string): number => Number((poses[id]?.placement as Row | undefined)?.rotation ?? 0) || 0;
+    if (!stops.some((id) => turnOf(id) !== 0)) return { middle: null, ...figure };
+    const [x, y] = (figure.pivot as [number, number] | null) ?? middleOf(data, poses[stops[0]]);
+    const closed = rail.length > 1 && stops[0] === stops[stops.length - 1];
+    const id = `turn-${String(figure.id)}`.slice(0, 64);
+    lanes[id] = {
+      id,
+      figure: figure.id,
+      property: 'turn',
+      keys: (closed ? stops.slice(0, -1) : stops).map((pose, i) => ({
+        id: `k${i}`,
+        stop: { pose, shift: i > 0 ? rail[i - 1] : null },
+        after: null,
+        value: [turnOf(pose)],
+        easing: null,
+      })),
+    };
+    for (const pose of new Set(stops)) {
+      const { placement, ...rest } = (poses[pose] ?? {}) as Row & { placement?: Row };
+      const turn = (turnOf(pose) * Math.PI) / 180;
+      if (turn === 0 || !placement) continue;
+      // Turned about the middle it comes to lie where it lay.
+      const [dx, dy] = [Number(placement.x) - x, Number(placement.y) - y];
+      const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+      poses[pose] = {
+        ...rest,
+        placement: { ...placement, rotation: 0, x: x + cos * dx + sin * dy, y: y - sin * dx + cos * dy },
+      };
+    }
+    return { middle: [x, y], ...figure };
+  });
+  return { ...data, figures, poses, lanes };
+}
+
+/** The middle of the box round a pose's anchors as it stands, px. */
+function middleOf(data: Row, pose: Row | undefined): [number, number] {
+  const {
+    x = 0,
+    y = 0,
+    scaleX = 1,
+    scaleY = 1,
+    rotation = 0,
+  } = (rowsOf(pose).placement ?? {}) as unknown as Record<string, number>;
+  const turn = (rotation * Math.PI) / 180;
+  const xs: number[] = [];
+  const ys: number[] = [];
+  for (const id of listOf(pose?.parts))
+    for (const contour of listOf(rowsOf(data.parts)[String(id)]?.contours))
+      for (const anchor of listOf((contour as Row).anchors)) {
+        const [u, v] = listOf((anchor as Row).at).map(Number);
+        xs.push(x + Math.cos(turn) * scaleX * u - Math.sin(turn) * scaleY * v);
+        ys.push(y + Math.sin(turn) * scaleX * u + Math.cos(turn) * scaleY * v);
+      }
+  const mid = (list: readonly number[]): number =>
+    list.length > 0 ? (list.reduce((a, b) => Math.min(a, b)) + list.reduce((a, b) => Math.max(a, b))) / 2 : 0;
+  return [mid(xs), mid(ys)];
 }
 
 /**

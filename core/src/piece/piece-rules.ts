@@ -1,5 +1,6 @@
 import { isGradient, type Paint, readColour } from '../paint';
 import { canClip } from './clips';
+import { NEUTRAL } from './lanes';
 import {
   ANCHORS_OF_PIECE,
   FRAMES_OF_PIECE,
@@ -9,7 +10,7 @@ import {
   TOUCH_UP_GAP,
 } from './limits';
 import { frameCount } from './rail';
-import type { Anchor, Figure, Part, Piece, Pose, Shift } from './records';
+import type { Anchor, Figure, LaneRecord, Part, Piece, Pose, Shift } from './records';
 
 /** Told of what a rule forbids: the path of the field (as in JSON Pointer), what was expected and what came. Throws, so that the first ends the check. */
 export type Refuse = (where: string, expected: string, found: string) => void;
@@ -57,6 +58,29 @@ export const recordRules = {
     if (source?.kind === 'glyph' && !own(texts, source.text))
       refuse(`${where}/source/text`, 'name a text of the piece', `“${source.text}”`);
   },
+  lanes(piece: Piece, lane: LaneRecord, refuse: Refuse): void {
+    const where = `/lanes/${lane.id}`;
+    const { property } = lane;
+    if (!own(piece.figures, lane.figure)) refuse(`${where}/figure`, 'name a figure of the piece', `“${lane.figure}”`);
+    const figure = piece.figures[lane.figure];
+    const poses = new Set(figure.poses);
+    const rail = new Set(figure.rail);
+    const stops = new Set<string>();
+    const count = NEUTRAL[property].length;
+    lane.keys.forEach(({ stop, after, value }, i) => {
+      const at = `${where}/keys/${i}`;
+      if (!poses.has(stop.pose)) refuse(`${at}/stop/pose`, 'name a pose of the figure', `“${stop.pose}”`);
+      if (stop.shift !== null && !rail.has(stop.shift))
+        refuse(`${at}/stop/shift`, 'name a shift of the rail', `“${stop.shift}”`);
+      if (value.length !== count) refuse(`${at}/value`, `have ${count} numbers for ${property}`, String(value.length));
+      if (property === 'opacity' && !(value[0] >= 0 && value[0] <= 1))
+        refuse(`${at}/value/0`, 'be an opacity from 0 to 1', String(value[0]));
+      if (after !== null) return;
+      const name = `${stop.pose} ${stop.shift}`;
+      if (stops.has(name)) refuse(`${at}/stop`, 'name a stop that has no key yet', `“${stop.pose}” again`);
+      stops.add(name);
+    });
+  },
   shifts(_piece: Piece, shift: Shift, refuse: Refuse): void {
     const where = `/shifts/${shift.id}`;
     checkSeconds(`${where}/duration`, shift.duration, refuse);
@@ -95,7 +119,7 @@ const partReach = ({ contours }: Part): number =>
 
 /** Rules between records: ids fit their keys, everything is named once, rails are chains, the whole stays within what can be stored and played. */
 export function checkWhole(piece: Piece, refuse: Refuse): void {
-  for (const table of ['figures', 'poses', 'parts', 'shifts', 'texts', 'groups'] as const) {
+  for (const table of ['figures', 'poses', 'parts', 'shifts', 'lanes', 'texts', 'groups'] as const) {
     for (const key of Object.keys(piece[table]))
       if (piece[table][key].id !== key) refuse(`/${table}/${key}/id`, `be “${key}”`, `“${piece[table][key].id}”`);
   }
@@ -123,6 +147,12 @@ export function checkWhole(piece: Piece, refuse: Refuse): void {
       refuse(`/shifts/${id}`, 'join two poses of one figure', `${from} → ${to}`);
   }
   for (const figure of Object.values(piece.figures)) checkRail(piece, figure, refuse);
+  const lanes = new Set<string>();
+  for (const { id, figure, property } of Object.values(piece.lanes)) {
+    if (lanes.has(`${figure} ${property}`))
+      refuse(`/lanes/${id}`, 'be the only one of its figure', `${property} twice`);
+    lanes.add(`${figure} ${property}`);
+  }
   checkColour('/canvas/background', piece.canvas.background, refuse);
   let anchors = 0;
   for (const { contours } of Object.values(piece.parts))

@@ -9,7 +9,7 @@ import type { ShapeSource } from '../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 5;
+export const PIECE_VERSION = 6;
 
 export type Id = string;
 
@@ -89,6 +89,7 @@ export interface Piece {
   readonly poses: Readonly<Record<Id, Pose>>;
   readonly parts: Readonly<Record<Id, Part>>;
   readonly shifts: Readonly<Record<Id, Shift>>;
+  readonly lanes: Readonly<Record<Id, LaneRecord>>;
   readonly texts: Readonly<Record<Id, TextRecord>>;
   readonly groups: Readonly<Record<Id, FigureGroup>>;
   readonly references: readonly ReferencePicture[];
@@ -112,8 +113,44 @@ export interface Figure {
   readonly locked: boolean;
   /** Shown faintly while drawing; outputs are not concerned. */
   readonly seeThrough: boolean;
-  /** What it turns and grows about, canvas px; null: the middle of its box. */
+  /** What it turns and grows about, chosen by hand: canvas px, before its motion moves it; null: its middle. */
   readonly pivot: readonly [x: number, y: number] | null;
+  /** Its middle as it was when it was first turned or scaled, in the same px; null until then. It stays where it is when outlines are edited. */
+  readonly middle: readonly [x: number, y: number] | null;
+}
+
+/** What of a figure can have a lane. */
+export const LANE_PROPERTIES = ['position', 'turn', 'scale', 'opacity'] as const;
+export type LaneProperty = (typeof LANE_PROPERTIES)[number];
+
+/**
+ * A stop of a figure's rail: its pose, and the shift that reaches it (null: none does, it is the first). A rail may pass a pose twice, and each time it may
+ * stand elsewhere.
+ */
+export interface StopName {
+  readonly pose: Id;
+  readonly shift: Id | null;
+}
+
+/** A value of a lane. */
+export interface LaneKey {
+  readonly id: Id;
+  readonly stop: StopName;
+  /** null: it stands level through the whole hold of its stop; else it stands so many s after the stop began, before it where negative. */
+  readonly after: number | null;
+  /** position: x, y, px; turn: degrees clockwise; scale: x, y, as factors; opacity: 0 to 1. On top of what base placement and figure give. */
+  readonly value: readonly number[];
+  /** How the way to the next key goes; null: as the shift that it spans. */
+  readonly easing: Easing | null;
+}
+
+/** A value of a figure over time, on top of where its poses' rules put it. A figure has at most one lane of a property. */
+export interface LaneRecord {
+  readonly id: Id;
+  readonly figure: Id;
+  readonly property: LaneProperty;
+  /** At least one; in any order, the rail says when they are. */
+  readonly keys: readonly LaneKey[];
 }
 
 export const FIT_RULES = ['none', 'longest', 'area', 'eye'] as const;
@@ -133,8 +170,8 @@ export interface PlacementRule {
 }
 
 /**
- * Where a pose stands: its own coordinates are scaled (negative: mirrored), turned by degrees clockwise, then moved. `rule` is null once
- * somebody has moved it by hand.
+ * Where a pose stands before its figure's motion: its own coordinates are scaled (negative: mirrored), turned by degrees clockwise, then moved. This is baked
+ * into the outline that is matched. `rule` is null where it stands as it was drawn.
  */
 export interface Placement {
   readonly x: number;

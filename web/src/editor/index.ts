@@ -1,6 +1,7 @@
 export * from './actions/choosing';
 export * from './actions/draw-actions';
 export * from './actions/figure-actions';
+export { motionValues, resetMotion, setMotion, setPivot } from './actions/motion-actions';
 export * from './actions/outline-actions';
 export * from './actions/paint-actions';
 export * from './actions/point-actions';

@@ -16,10 +16,10 @@ import { useState } from 'react';
 import { useAppStore, useEditor, useTargets } from '../context';
 import {
   alignTargets,
-  changeFigure,
   distributeTargets,
   pivotOf,
   scaleTargets,
+  setPivot,
   setTargetsBox,
   targetsBox,
   turnTargets,
@@ -43,13 +43,13 @@ export function ArrangeDetails() {
   const [toCanvas, setToCanvas] = useState(false);
   const [turn, setTurn] = useState(45);
   const [scale, setScale] = useState(100);
-  const box = targetsBox(store, targets);
+  const box = targetsBox(targets);
   if (!box) return <p className="details-note">Choose figures to arrange them.</p>;
   const now = (): number => editor.clock.seconds;
   const [px, py] = pivotOf(targets, box);
-  const { figure } = targets[0];
   const single = targets.length === 1;
-  const setPivot = (pivot: [number, number] | null): void => changeFigure(store, figure.id, 'Pivot', { pivot });
+  const { figure } = targets[0];
+  const pivotAt = (at: [number, number] | null): void => setPivot(store, targets[0], at);
   return (
     <>
       <h3>Box</h3>
@@ -92,12 +92,12 @@ export function ArrangeDetails() {
         <IconButton
           icon={FlipHorizontal2}
           label="Mirror left and right"
-          onClick={() => scaleTargets(store, now(), -1, 1, 'Mirror left and right', true)}
+          onClick={() => scaleTargets(store, now(), -1, 1, 'Mirror left and right')}
         />
         <IconButton
           icon={FlipVertical2}
           label="Mirror top and bottom"
-          onClick={() => scaleTargets(store, now(), 1, -1, 'Mirror top and bottom', true)}
+          onClick={() => scaleTargets(store, now(), 1, -1, 'Mirror top and bottom')}
         />
       </div>
       <h3>Align</h3>
@@ -148,14 +148,14 @@ export function ArrangeDetails() {
           <h3>Pivot</h3>
           <p className="details-note">
             {figure.pivot
-              ? 'Set by hand: it stays where it is.'
+              ? 'Set by hand: it goes where the figure goes.'
               : 'The middle of the box, until it is set here or dragged with Alt.'}
           </p>
-          <NumberField label="Pivot X" unit="px" digits={2} value={px} onChange={(x) => setPivot([x, py])} />
-          <NumberField label="Pivot Y" unit="px" digits={2} value={py} onChange={(y) => setPivot([px, y])} />
+          <NumberField label="Pivot X" unit="px" digits={2} value={px} onChange={(x) => pivotAt([x, py])} />
+          <NumberField label="Pivot Y" unit="px" digits={2} value={py} onChange={(y) => pivotAt([px, y])} />
           {figure.pivot && (
             <div className="details-actions">
-              <ActionButton label="Back to automatic" onClick={() => setPivot(null)} />
+              <ActionButton label="Back to automatic" onClick={() => pivotAt(null)} />
             </div>
           )}
         </>

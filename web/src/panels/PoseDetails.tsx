@@ -1,18 +1,17 @@
-import {
-  applyPlacementRules,
-  DEFAULT_RULE,
-  isClosedRail,
-  moveStop,
-  type Piece,
-  type Placement,
-  type PlacementRule,
-  setPlacementRule,
-  stopsOf,
-} from '@core';
+import { DEFAULT_RULE, isClosedRail, moveStop, type Piece, type PlacementRule, setPlacementRule, stopsOf } from '@core';
 import { ArrowLeft, ArrowRight, CopyPlus, Trash2 } from 'lucide-react';
 import { PoseThumb } from '../canvas/PoseThumb';
 import { useEditor } from '../context';
-import { commandById, scalePoseTo, turnPoseTo } from '../editor';
+import {
+  commandById,
+  motionValues,
+  resetMotion,
+  type ShownPose,
+  scalePoseTo,
+  setMotion,
+  shownPose,
+  turnPoseTo,
+} from '../editor';
 import {
   changePiece,
   drawingActions,
@@ -52,12 +51,8 @@ export function PoseDetails({
     remember('placementRule', rule);
     change(`Place ${pose.name}`, (draft) => setPlacementRule(draft, figure.id, pose.id, rule));
   };
-  const moveTo = (part: Partial<Omit<Placement, 'rule'>>): void =>
-    change(`Place ${pose.name}`, (draft) => {
-      Object.assign(draft.poses[pose.id].placement, part, { rule: null });
-      applyPlacementRules(draft, figure.id);
-    });
   const rule = placement.rule;
+  const shown = shownPose(piece, figure, { kind: 'stop', figureId: figure.id, stop }, 0);
   const context = { editor, openRoom: () => {}, saveNow: () => {} };
   return (
     <>
@@ -99,36 +94,81 @@ export function PoseDetails({
       />
       <h3>Place</h3>
       {rule ? (
-        <>
-          <RuleFields piece={piece} figureId={figure.id} rule={rule} onChange={setRule} />
-          <p className="details-note">This rule stays alive until you move the pose by hand.</p>
-        </>
+        <RuleFields piece={piece} figureId={figure.id} rule={rule} onChange={setRule} />
       ) : (
         <p className="details-note">
-          Moved by hand.{' '}
+          It stands as it was drawn.{' '}
           <button type="button" className="btn btn-link p-0 align-baseline" onClick={() => setRule(DEFAULT_RULE)}>
-            Place by rule again
+            Place by a rule
           </button>
         </p>
       )}
-      <NumberField label="X" value={placement.x} unit="px" digits={2} onChange={(x) => moveTo({ x })} />
-      <NumberField label="Y" value={placement.y} unit="px" digits={2} onChange={(y) => moveTo({ y })} />
+      {shown && <PlaceFields shown={shown} />}
+    </>
+  );
+}
+
+/** Where a pose stands in all: what its base placement gives, and what was moved, turned and scaled by hand on top of it. */
+function PlaceFields({ shown }: { readonly shown: ShownPose }) {
+  const { store } = useEditor();
+  const { figure, pose, stop } = shown;
+  const { x, y, scaleX, rotation } = pose.placement;
+  const { position, turn, scale } = motionValues(shown);
+  const isMoved = position[0] !== 0 || position[1] !== 0 || turn !== 0 || scale[0] !== 1 || scale[1] !== 1;
+  const moveTo = (to: readonly [number, number]): void =>
+    setMotion(store, figure.id, stop, `Move ${pose.name}`, { position: to });
+  /** What of a value the placement gave, where something was added. */
+  const given = (base: number, added: number, unit: string): string | undefined =>
+    added === 0 ? undefined : `${roundText(base)} ${added < 0 ? '−' : '+'} ${roundText(Math.abs(added))} ${unit}`;
+  return (
+    <>
+      <NumberField
+        label="X"
+        value={x + position[0]}
+        unit="px"
+        digits={2}
+        also={given(x, position[0], 'px')}
+        onChange={(to) => moveTo([to - x, position[1]])}
+      />
+      <NumberField
+        label="Y"
+        value={y + position[1]}
+        unit="px"
+        digits={2}
+        also={given(y, position[1], 'px')}
+        onChange={(to) => moveTo([position[0], to - y])}
+      />
       <NumberField
         label="Scale"
-        value={Math.abs(placement.scaleX) * 100}
+        value={Math.abs(scaleX * scale[0]) * 100}
         unit="%"
         min={0}
         max={1e6}
         digits={2}
-        onChange={(percent) => scalePoseTo(editor.store, found, percent / 100)}
+        also={scale[0] === 1 ? undefined : `${roundText(Math.abs(scaleX) * 100)} % × ${roundText(Math.abs(scale[0]))}`}
+        onChange={(percent) => scalePoseTo(store, shown, percent / 100)}
       />
       <NumberField
         label="Turn"
-        value={placement.rotation}
+        value={rotation + turn}
         unit="°"
         digits={2}
-        onChange={(degrees) => turnPoseTo(editor.store, found, degrees)}
+        onChange={(degrees) => turnPoseTo(store, shown, degrees)}
       />
+      {isMoved && (
+        <p className="details-note">
+          Moved by hand on top of that; a shift takes it along as motion.{' '}
+          <button
+            type="button"
+            className="btn btn-link p-0 align-baseline"
+            onClick={() => resetMotion(store, figure.id, stop, `Take back what moved ${pose.name}`)}
+          >
+            Take it back
+          </button>
+        </p>
+      )}
     </>
   );
 }
+
+const roundText = (value: number): string => String(+value.toFixed(2));

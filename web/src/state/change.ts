@@ -1,4 +1,4 @@
-import { findingOfChange, keepLetterPlaces, keepPlaces, type Piece, type PieceDraft } from '@core';
+import { findingOfChange, keepLanes, keepLetterPlaces, keepPlaces, type Piece, type PieceDraft } from '@core';
 import { enablePatches, freeze, produceWithPatches } from 'immer';
 import { documentActions, type HistoryEntry } from './document';
 import { sessionActions } from './session';
@@ -51,14 +51,18 @@ function finish(before: Piece, name: string, done: Made): Change | undefined {
   if (done.forward.length === 0) return undefined;
   const { matches, lost } = keepPlaces(before, done.piece);
   const placements = keepLetterPlaces(before, done.piece);
+  const lanes = keepLanes(before, done.piece);
   const all =
-    matches.size === 0 && placements.size === 0
+    matches.size === 0 && placements.size === 0 && lanes.size === 0
       ? done
       : joined(
           done,
           made(done.piece, (draft) => {
             for (const [id, placement] of placements)
               draft.poses[id].placement = placement as (typeof draft.poses)[string]['placement'];
+            for (const [id, lane] of lanes)
+              if (lane) draft.lanes[id] = lane as (typeof draft.lanes)[string];
+              else delete draft.lanes[id];
             for (const [id, match] of matches) draft.shifts[id].match = match as (typeof draft.shifts)[string]['match'];
           }),
         );

@@ -4,6 +4,8 @@ import {
   type Id,
   layoutText,
   mapPoint,
+  motionMatrix,
+  multiply,
   outlineOfStroke,
   type Part,
   type PathEngine,
@@ -13,7 +15,7 @@ import {
   simplifyContour,
   type TextFont,
 } from '@core';
-import { type CommandId, commandById, createEditor, type Editor } from '../editor';
+import { type CommandId, commandById, createEditor, type Editor, motionAtStop } from '../editor';
 import { type AppStore, createStore, documentActions, type RootState, sessionActions } from '../state';
 import type { EngineClient } from '../workers';
 
@@ -78,7 +80,9 @@ export class Driver {
   }
   /** Where anchors of a figure's first part stand on the canvas. */
   points(figure = this.piece.figureOrder[0], stop = 0): [number, number][] {
-    const matrix = placementMatrix(this.pose(figure, stop).placement);
+    const motion = motionAtStop(this.piece, this.piece.figures[figure], stop);
+    const base = placementMatrix(this.pose(figure, stop).placement);
+    const matrix = motion ? multiply(motionMatrix(motion), base) : base;
     return this.parts(figure, stop)[0].contours.flatMap(({ anchors }) =>
       anchors.map(({ at }) => mapPoint(matrix, ...at).map((v) => +v.toFixed(6)) as [number, number]),
     );

@@ -5,18 +5,17 @@ import {
   type Box,
   distributeBoxes,
   duplicateFigures,
+  emptyBox,
+  IDENTITY,
   type Id,
   includeBox,
   invert,
   type Matrix,
-  mapPlacement,
   mapPoint,
+  motionMatrix,
   multiply,
   type Part,
   type PieceDraft,
-  type Placement,
-  placementMatrix,
-  poseBox,
   removeFigure,
   rotation,
   scaling,
@@ -25,46 +24,27 @@ import {
 } from '@core';
 import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers';
-import { chosenFigures, type EditTarget, editTargets } from '../drawing/scene';
+import { chosenFigures, type EditTarget, editTargets, type ShownPose, shownBox } from '../drawing/scene';
 import { type ChoosingHow, chosenAfter } from './choosing';
 import { freeName } from './draw-actions';
+import { type MotionValues, motionAfter, motionValues, placementAfter, writeMotion } from './motion-actions';
 
 /** Does the drawing work on whole figures, or on some parts of them? */
 export const wholeFigures = (targets: readonly EditTarget[]): boolean =>
   targets.every(({ targets: parts, parts: all }) => parts.length === all.length);
 
 /** The extent of what is worked on, canvas px. */
-export function targetsBox(store: AppStore, targets: readonly EditTarget[]): Box | undefined {
-  const { piece } = store.getState().document;
-  if (!piece || targets.length === 0) return undefined;
-  const box = targets.reduce<Box>(
-    (all, target) =>
-      includeBox(
-        all,
-        poseBox(
-          piece,
-          target.pose,
-          target.targets.map(({ id }) => id),
-        ),
-      ),
-    { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity },
-  );
+export function targetsBox(targets: readonly EditTarget[]): Box | undefined {
+  const box = targets.reduce<Box>((all, target) => includeBox(all, shownBox(target, target.targets)), emptyBox());
   return box.minX <= box.maxX ? box : undefined;
 }
 
 /** What the figures turn and grow about: the pivot of a single one, else the middle of the box. */
 export function pivotOf(targets: readonly EditTarget[], box: Box): readonly [number, number] {
-  const own = targets.length === 1 && wholeFigures(targets) ? targets[0].figure.pivot : null;
-  return own ?? [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
-}
-
-/** A placement mapped by a map of the canvas; uneven scaling of a slanted pose becomes even, since a pose cannot be sheared. */
-export function placementAfter(placement: Placement, matrix: Matrix): Placement {
-  const [a, b, c, d] = matrix;
-  const uneven = Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9;
-  if (!uneven || placement.rotation % 90 === 0) return mapPlacement(placement, matrix);
-  const k = Math.sqrt(Math.abs(a * d - b * c)) || 1;
-  return mapPlacement(placement, [k * Math.sign(a || 1), 0, 0, k * Math.sign(d || 1), matrix[4], matrix[5]]);
+  const [{ figure, motion }] = targets;
+  const own = targets.length === 1 && wholeFigures(targets) ? figure.pivot : null;
+  if (own) return motion ? mapPoint(motionMatrix(motion), own[0], own[1]) : own;
+  return [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
 }
 
 /** Parts of a target mapped by a map of the canvas. */
@@ -73,13 +53,24 @@ export const partsAfter = (target: EditTarget, matrix: Matrix): Part[] => {
   return target.targets.map((part) => transformedPart(part, own));
 };
 
-/** Maps all that is worked on, as one step. `keepRule` lets placement rules live on (for turns and mirrors). */
+/** Exact numbers of a map that a matrix does not tell. */
+interface MapOptions {
+  /** By how many degrees it turns, several turns too. */
+  readonly turn?: number;
+  /** A mirrored drawing is another drawing, no motion: it goes into the base placement. */
+  readonly mirrors?: boolean;
+}
+
+/**
+ * Maps all that is worked on, as one step. Whole figures get it as motion at their stop, on top of where their rules put them; parts of a figure are redrawn,
+ * which ends the rule.
+ */
 export function transformTargets(
   store: AppStore,
   targets: readonly EditTarget[],
   name: string,
   matrixOf: (target: EditTarget, index: number) => Matrix,
-  keepRule = false,
+  { turn, mirrors = false }: MapOptions = {},
 ): void {
   const whole = wholeFigures(targets);
   store.dispatch(
@@ -89,21 +80,28 @@ export function transformTargets(
         if (!whole) {
           for (const part of partsAfter(target, matrix)) draft.parts[part.id] = part as PieceDraft['parts'][Id];
           draft.poses[target.pose.id].placement.rule = null;
-          return;
+        } else if (mirrors) mirrorPose(draft, target, matrix);
+        else {
+          const before = motionValues(target);
+          const after = motionAfter(before, matrix);
+          writeMotion(draft, target, turn === undefined ? after : { ...after, turn: before.turn + turn });
         }
-        const { rule } = target.pose.placement;
-        const next = placementAfter(target.pose.placement, matrix);
-        draft.poses[target.pose.id].placement = {
-          ...next,
-          // A living rule would put it in its middle again, away from a pivot of its own.
-          rule: keepRule && !target.figure.pivot ? rule : null,
-        } as PieceDraft['poses'][Id]['placement'];
-        const { pivot } = target.figure;
-        if (pivot && !keepRule) draft.figures[target.figure.id].pivot = mapPoint(matrix, pivot[0], pivot[1]);
-        applyPlacementRules(draft, target.figure.id);
       });
     }),
   );
+}
+
+/** Mirrors the drawing of a pose where it is shown. Its rule goes on, unless it would put what is mirrored about a pivot into its middle again. */
+function mirrorPose(draft: PieceDraft, { figure, pose, motion }: EditTarget, matrix: Matrix): void {
+  const moved = motion ? motionMatrix(motion) : IDENTITY;
+  const back = invert(moved);
+  if (!back) return;
+  const { rule } = pose.placement;
+  draft.poses[pose.id].placement = {
+    ...placementAfter(pose.placement, multiply(back, multiply(matrix, moved))),
+    rule: figure.pivot ? null : rule,
+  } as PieceDraft['poses'][Id]['placement'];
+  applyPlacementRules(draft, figure.id);
 }
 
 /** Moves all that is worked on by canvas px. */
@@ -115,28 +113,21 @@ export function nudgeTargets(store: AppStore, seconds: number, dx: number, dy: n
 /** Turns all that is worked on about its pivot, degrees clockwise. */
 export function turnTargets(store: AppStore, seconds: number, degrees: number): void {
   const targets = editTargets(store.getState(), seconds);
-  const box = targetsBox(store, targets);
+  const box = targetsBox(targets);
   if (!box || degrees === 0) return;
   const [x, y] = pivotOf(targets, box);
   const matrix = multiply(translation(x, y), multiply(rotation((degrees * Math.PI) / 180), translation(-x, -y)));
-  transformTargets(store, targets, `Turn by ${+degrees.toFixed(2)}°`, () => matrix, true);
+  transformTargets(store, targets, `Turn by ${+degrees.toFixed(2)}°`, () => matrix, { turn: degrees });
 }
 
 /** Scales all that is worked on about its pivot; negative factors mirror. */
-export function scaleTargets(
-  store: AppStore,
-  seconds: number,
-  sx: number,
-  sy: number,
-  name: string,
-  keepRule = false,
-): void {
+export function scaleTargets(store: AppStore, seconds: number, sx: number, sy: number, name: string): void {
   const targets = editTargets(store.getState(), seconds);
-  const box = targetsBox(store, targets);
+  const box = targetsBox(targets);
   if (!box) return;
   const [x, y] = pivotOf(targets, box);
   const matrix = multiply(translation(x, y), multiply(scaling(sx, sy), translation(-x, -y)));
-  transformTargets(store, targets, name, () => matrix, keepRule);
+  transformTargets(store, targets, name, () => matrix, { mirrors: sx * sy < 0 });
 }
 
 /** Gives the box of what is worked on another left, top, width or height. */
@@ -146,7 +137,7 @@ export function setTargetsBox(
   change: { x?: number; y?: number; width?: number; height?: number },
 ): void {
   const targets = editTargets(store.getState(), seconds);
-  const box = targetsBox(store, targets);
+  const box = targetsBox(targets);
   if (!box) return;
   const [w, h] = [box.maxX - box.minX, box.maxY - box.minY];
   const sx = change.width !== undefined && w > 0 ? change.width / w : 1;
@@ -156,14 +147,13 @@ export function setTargetsBox(
   transformTargets(store, targets, 'Place', () => matrix);
 }
 
-const boxesOf = (store: AppStore, targets: readonly EditTarget[]): Box[] =>
-  targets.flatMap((target) => targetsBox(store, [target]) ?? []);
+const boxesOf = (targets: readonly EditTarget[]): Box[] => targets.flatMap((target) => targetsBox([target]) ?? []);
 
 /** Aligns figures with each other, or a single one (and all with `toCanvas`) with the canvas. */
 export function alignTargets(store: AppStore, seconds: number, edge: AlignEdge, toCanvas: boolean): void {
   const { piece } = store.getState().document;
   const units = unitsOf(store, seconds);
-  const boxes = boxesOf(store, units);
+  const boxes = boxesOf(units);
   if (!piece || boxes.length === 0 || boxes.length !== units.length) return;
   const canvas = { minX: 0, minY: 0, maxX: piece.canvas.width, maxY: piece.canvas.height };
   const frame =
@@ -176,7 +166,7 @@ export function alignTargets(store: AppStore, seconds: number, edge: AlignEdge, 
 export function distributeTargets(store: AppStore, seconds: number, axis: 'x' | 'y', margins: boolean): void {
   const { piece } = store.getState().document;
   const units = unitsOf(store, seconds);
-  const boxes = boxesOf(store, units);
+  const boxes = boxesOf(units);
   if (!piece || boxes.length !== units.length) return;
   const canvas = { minX: 0, minY: 0, maxX: piece.canvas.width, maxY: piece.canvas.height };
   const moves = distributeBoxes(boxes, axis, margins ? canvas : undefined);
@@ -298,47 +288,35 @@ export function chooseFigure(store: AppStore, id: Id, stop: number, how: Choosin
   }
 }
 
-type PoseOfFigure = Pick<EditTarget, 'figure' | 'pose'>;
+/** Turns a pose to an angle in degrees in all, about its pivot. */
+export function turnPoseTo(store: AppStore, shown: ShownPose, degrees: number): void {
+  const by = degrees - shown.pose.placement.rotation - motionValues(shown).turn;
+  mapAboutPivot(store, shown, `Turn ${shown.pose.name}`, rotation((by * Math.PI) / 180), { turn: by });
+}
 
-/** Gives a pose another scale or turn, moved so that what lies on its figure's pivot (the chosen one, or else the middle of its box) stays there. */
-function setAboutPivot(
-  store: AppStore,
-  { figure, pose }: PoseOfFigure,
-  name: string,
-  change: Partial<Placement>,
-): void {
-  const { piece } = store.getState().document;
-  if (!piece) return;
-  const box = poseBox(piece, pose);
-  const [x, y] = figure.pivot ?? [(box.minX + box.maxX) / 2 || 0, (box.minY + box.maxY) / 2 || 0];
-  const after = { ...pose.placement, ...change };
-  const inverse = invert(placementMatrix(pose.placement));
-  if (inverse) {
-    const [px, py] = mapPoint(placementMatrix(after), ...mapPoint(inverse, x, y));
-    after.x += x - px;
-    after.y += y - py;
+/** Scales a pose evenly to a factor of its drawing's own size, about its pivot; what is stretched keeps its proportions. */
+export function scalePoseTo(store: AppStore, shown: ShownPose, factor: number): void {
+  const base = Math.abs(shown.pose.placement.scaleX) || 1;
+  const before = motionValues(shown);
+  const name = `Scale ${shown.pose.name}`;
+  const now = base * Math.abs(before.scale[0]);
+  // From nothing, or to it, it comes and goes with equal sides, where its pivot is.
+  if (now > 0 && factor > 0) mapAboutPivot(store, shown, name, scaling(factor / now, factor / now));
+  else {
+    const k = factor / base;
+    const after: MotionValues = { ...before, scale: [k, k] };
+    store.dispatch(changePiece(name, (draft) => writeMotion(draft, shown, after)));
   }
-  store.dispatch(
-    changePiece(name, (draft) => {
-      draft.poses[pose.id].placement = after as PieceDraft['poses'][Id]['placement'];
-      applyPlacementRules(draft, figure.id);
-    }),
-  );
 }
 
-/** Turns a pose to an angle in degrees, about the pivot. A living rule goes on, unless the figure has a pivot of its own. */
-export function turnPoseTo(store: AppStore, target: PoseOfFigure, degrees: number): void {
-  const rule = target.figure.pivot ? null : target.pose.placement.rule;
-  setAboutPivot(store, target, `Turn ${target.pose.name}`, { rotation: degrees, rule });
-}
-
-/** Scales a pose evenly to a factor of its drawing's own size, about the pivot; what is stretched keeps its proportions. */
-export function scalePoseTo(store: AppStore, target: PoseOfFigure, factor: number): void {
-  const { scaleX, scaleY } = target.pose.placement;
-  // From nothing it comes back with equal sides.
-  const k = scaleX !== 0 ? scaleY / scaleX : 1;
-  const next = factor * (scaleX < 0 ? -1 : 1);
-  setAboutPivot(store, target, `Scale ${target.pose.name}`, { scaleX: next, scaleY: next * k, rule: null });
+/** Maps a pose about its pivot: the chosen one, or else the middle of its box. */
+function mapAboutPivot(store: AppStore, shown: ShownPose, name: string, linear: Matrix, options?: MapOptions): void {
+  const target: EditTarget = { ...shown, targets: shown.parts };
+  const box = targetsBox([target]);
+  if (!box) return;
+  const [x, y] = pivotOf([target], box);
+  const matrix = multiply(translation(x, y), multiply(linear, translation(-x, -y)));
+  transformTargets(store, [target], name, () => matrix, options);
 }
 
 /** Chooses all visible, unlocked figures. */

@@ -3,7 +3,9 @@ import { describe, expect, test } from '@jest/globals';
 import { changePiece } from '../../state';
 import { drawnPiece } from '../../testing/drawn-piece';
 import { Driver } from '../../testing/driver';
+import { type ShownPose, shownPose } from '../drawing/scene';
 import { scalePoseTo, scaleTargets, turnPoseTo, turnTargets } from './figure-actions';
+import { motionValues } from './motion-actions';
 
 const SQUARE = 'M100 100h200v120h-200z';
 
@@ -25,10 +27,8 @@ describe('the pivot', () => {
     );
     return driver;
   };
-  const target = (driver: Driver) => ({
-    figure: driver.piece.figures[driver.piece.figureOrder[0]],
-    pose: driver.pose(),
-  });
+  const target = (driver: Driver): ShownPose =>
+    shownPose(driver.piece, driver.piece.figures[driver.piece.figureOrder[0]], null, 0) as ShownPose;
   const corner = (driver: Driver): number[] => driver.points()[0].map((v) => +v.toFixed(6));
 
   test('stays where it is when a pose is turned or scaled by number, with a living rule too', () => {
@@ -40,7 +40,10 @@ describe('the pivot', () => {
     expect(driver.points()[1]).not.toEqual(second);
     scalePoseTo(driver.store, target(driver), 0.5);
     expect(corner(driver)).toEqual(before);
-    expect([driver.pose().placement.rotation, Math.abs(driver.pose().placement.scaleX)]).toEqual([30, 0.5]);
+    const { turn, scale } = motionValues(target(driver));
+    expect([turn, ...scale]).toEqual([expect.closeTo(30, 9), expect.closeTo(0.5, 9), expect.closeTo(0.5, 9)]);
+    // What was done by hand lies on top: the rule goes on, and the base is what it gives.
+    expect(driver.pose().placement).toMatchObject({ rotation: 0, scaleX: 1, rule: { to: 'canvas' } });
     turnTargets(driver.store, 0, 45);
     expect(corner(driver)).toEqual(before);
   });

@@ -4,6 +4,7 @@ import {
   emptyPiece,
   type Id,
   insertChain,
+  motionMatrix,
   type NewPose,
   newFigure,
   newShift,
@@ -23,7 +24,7 @@ import {
 import { type AppStore, changePiece, chosenFigure, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers/fresh-id';
 import { chooseAll, chosenOnRail } from '../actions/rail-actions';
-import { editTargets } from '../drawing/scene';
+import { editTargets, shownBox } from '../drawing/scene';
 
 /** Copies of parts; their anchors remember the ones that they were copied from. */
 const copyOfParts = (parts: readonly Part[]): Part[] =>
@@ -134,14 +135,12 @@ export function copiedSvg(store: AppStore, seconds: number): Copied | undefined 
   const { piece } = state.document;
   const targets = editTargets(state, seconds);
   if (!piece || targets.length === 0) return undefined;
-  const boxes = targets.map(({ pose, targets: parts }) =>
-    poseBox(
-      piece,
-      pose,
-      parts.map(({ id }) => id),
-    ),
-  );
-  const placed = targets.map(({ pose, targets: parts }) => ({ placement: pose.placement, parts }));
+  const boxes = targets.map((target) => shownBox(target, target.targets));
+  const placed = targets.map(({ pose, targets: parts, motion }) => ({
+    placement: pose.placement,
+    parts,
+    ...(motion && { motion: motionMatrix(motion) }),
+  }));
   const kind = state.drawing.parts.length > 0 ? 'parts' : 'poses';
   const poses = targets.map(({ pose, targets: parts }) => ({ pose, parts }));
   return { svg: svgOf(placed, boxes), json: JSON.stringify({ kind, poses }) };

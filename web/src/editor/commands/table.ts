@@ -378,7 +378,7 @@ export const COMMANDS = [
     keys: ['z'],
     isEnabled: (state) => state.session.selection?.kind === 'stop',
     run: ({ editor }) => {
-      const box = targetsBox(editor.store, editor.drawing.look().targets);
+      const box = targetsBox(editor.drawing.look().targets);
       if (box) editor.viewport.show(box);
     },
   },

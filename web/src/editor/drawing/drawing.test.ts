@@ -17,6 +17,7 @@ import {
   fillTargetHoles,
   groupChosen,
   joinEnds,
+  motionAtStop,
   pasteCopied,
   restack,
   reverseContours,
@@ -108,7 +109,8 @@ describe('selecting and moving', () => {
     driver.run('undo');
     // The handle stands 22 px above the box; a quarter turn about the middle.
     driver.drag([150, 78], [222, 150]);
-    expect(driver.pose().placement.rotation).toBeCloseTo(90, 6);
+    expect(motionAtStop(driver.piece, driver.piece.figures.f0, 0)?.turn[0]).toBeCloseTo(90, 6);
+    expect(driver.pose().placement.rotation).toBe(0);
     expect(driver.points()[0]).toEqual([200, 100]);
   });
 
@@ -209,7 +211,7 @@ describe('arranging', () => {
       [10, 20],
       [60, 220],
     ]);
-    scaleTargets(driver.store, 0, -1, 1, 'Mirror', true);
+    scaleTargets(driver.store, 0, -1, 1, 'Mirror');
     expect(driver.points('f0')[0]).toEqual([60, 20]);
   });
 });

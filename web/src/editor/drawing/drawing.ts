@@ -1,4 +1,4 @@
-import { type FramePart, type Id, poseBox, railTimeline, type Stage } from '@core';
+import { type FramePart, type Id, type MotionSample, railTimeline, type Stage } from '@core';
 import { type AppStore, changePiece } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
 import type { PlaybackClock } from '../playback/clock';
@@ -7,7 +7,7 @@ import { createTools } from '../tools/table';
 import type { Gesture, NamedPlace, Pen, PointerInput, PressKeys, Tool, ToolContext } from '../tools/tool';
 import type { Viewport } from '../viewport/viewport';
 import { KeyPointer } from './key-pointer';
-import { type EditTarget, editTargets, type ShownPose, shownPoses } from './scene';
+import { type EditTarget, editTargets, type ShownPose, shownBox, shownPoses } from './scene';
 
 export interface DrawingParts {
   readonly store: AppStore;
@@ -40,7 +40,7 @@ export class Drawing {
       shown: () => this.look().shown,
       targets: () => this.look().targets,
       seconds: () => parts.clock.seconds,
-      showLive: (figureId, frameParts) => this.showLive(figureId, frameParts),
+      showLive: (shown, frameParts, motion = shown.motion) => this.showLive(shown, frameParts, motion),
       endLive: () => this.endLive(),
       snapField: (left, skip) => this.snapField(left, skip),
       hint: (hints) => {
@@ -65,10 +65,9 @@ export class Drawing {
 
   /** The middles of all poses in sight. */
   private middles(): NamedPlace[] {
-    const { piece } = this.parts.store.getState().document;
-    if (!piece) return [];
-    return this.look().shown.flatMap(({ figure, pose }) => {
-      const box = poseBox(piece, pose);
+    return this.look().shown.flatMap((shown) => {
+      const { figure } = shown;
+      const box = shownBox(shown);
       if (figure.hidden || !(box.maxX >= box.minX)) return [];
       return [{ x: (box.minX + box.maxX) / 2, y: (box.minY + box.maxY) / 2, name: `Middle of ${figure.name}` }];
     });
@@ -97,8 +96,8 @@ export class Drawing {
     return new SnapField(document.piece, this.look().shown, drawing.snap, left, skip);
   }
 
-  private showLive(figureId: Id, frameParts: readonly FramePart[]): void {
-    this.parts.stage.override(figureId, frameParts);
+  private showLive(shown: ShownPose, frameParts: readonly FramePart[], motion: MotionSample | null): void {
+    this.parts.stage.override(shown.figure.id, frameParts, motion);
     this.parts.repaint();
   }
 

@@ -1,13 +1,20 @@
 import {
+  type Box,
   type Figure,
   IDENTITY,
   type Id,
   invert,
+  lanesOf,
   type Matrix,
+  type MotionSample,
+  motionAt,
+  motionMatrix,
+  multiply,
   type Part,
   type Piece,
   type Pose,
   placementMatrix,
+  poseBox,
   railTimeline,
   stopsOf,
 } from '@core';
@@ -19,10 +26,40 @@ export interface ShownPose {
   readonly pose: Pose;
   readonly stop: number;
   readonly parts: readonly Part[];
-  /** From the pose's own coordinates to the canvas, and back. */
+  /** How its figure has moved it at this stop; null where it has not. */
+  readonly motion: MotionSample | null;
+  /** From the pose's own coordinates to where its base placement puts it. */
+  readonly base: Matrix;
+  /** From the pose's own coordinates to the canvas, motion and all, and back. */
   readonly matrix: Matrix;
   readonly inverse: Matrix;
 }
+
+/** Motions at stops, by figure and stop, as long as the piece is the same. */
+const motions = new WeakMap<Piece, Map<string, MotionSample | null>>();
+
+/** How a figure has moved its pose at a stop; null where it has not. */
+export function motionAtStop(piece: Piece, figure: Figure, stop: number): MotionSample | null {
+  if (lanesOf(piece, figure.id).length === 0) return null;
+  let known = motions.get(piece);
+  if (!known) motions.set(piece, (known = new Map()));
+  const key = `${figure.id} ${stop}`;
+  let motion = known.get(key);
+  if (motion === undefined) {
+    motion = motionAt(piece, figure.id, railTimeline(piece, figure).stops[stop]?.start ?? 0);
+    known.set(key, motion);
+  }
+  return motion;
+}
+
+/** The extent of a pose, or of some parts of it, as it is shown, canvas px. */
+export const shownBox = ({ pose, parts, matrix }: ShownPose, some: readonly Part[] = parts): Box =>
+  poseBox(
+    { parts: Object.fromEntries(some.map((part) => [part.id, part])) },
+    pose,
+    some.map(({ id }) => id),
+    matrix,
+  );
 
 /** The stop of a figure that is worked on: the selected one, or the one that stands at a time or nearest to it. */
 export function workedStop(piece: Piece, figure: Figure, selection: Selection | null, seconds: number): number {
@@ -51,12 +88,16 @@ export function shownPose(
   const poseId = stopsOf(piece, figure)[stop];
   if (!poseId) return undefined;
   const pose = piece.poses[poseId];
-  const matrix = placementMatrix(pose.placement);
+  const base = placementMatrix(pose.placement);
+  const motion = motionAtStop(piece, figure, stop);
+  const matrix = motion ? multiply(motionMatrix(motion), base) : base;
   return {
     figure,
     pose,
     stop,
     parts: pose.parts.map((id) => piece.parts[id]),
+    motion,
+    base,
     matrix,
     inverse: invert(matrix) ?? IDENTITY,
   };

@@ -1,4 +1,4 @@
-import { type FramePart, mapPoint, outlineOfPart } from '@core';
+import { type FramePart, IDENTITY, type Matrix, mapPoint, motionMatrix, outlineOfPart } from '@core';
 import type { Editor } from '../editor';
 import type { Pen, PenColours } from '../tools/tool';
 import { paintAids, paintRulers } from './paint-aids';
@@ -39,9 +39,10 @@ function paintChosen(pen: Pen, editor: Editor): void {
   c.beginPath();
   for (const target of targets) {
     const live = editor.stage.overridden(target.figure.id);
+    const motion = live?.motion ? motionMatrix(live.motion) : IDENTITY;
     target.parts.forEach((part, i) => {
       if (!target.targets.includes(part)) return;
-      if (live?.[i]) traceInBetween(pen, live[i]);
+      if (live?.parts[i]) traceInBetween(pen, live.parts[i], motion);
       else
         for (const { points: p, closed } of outlineOfPart(part).contours)
           trace(pen, p, closed, (x, y) => mapPoint(target.matrix, x, y));
@@ -50,9 +51,9 @@ function paintChosen(pen: Pen, editor: Editor): void {
   c.stroke();
 }
 
-function traceInBetween(pen: Pen, part: FramePart): void {
+function traceInBetween(pen: Pen, part: FramePart, motion: Matrix): void {
   for (const { at, segments, closed } of part.contours)
-    trace(pen, part.points.subarray(at, at + 6 * segments + 2), closed, (x, y) => [x, y]);
+    trace(pen, part.points.subarray(at, at + 6 * segments + 2), closed, (x, y) => mapPoint(motion, x, y));
 }
 
 function trace(

@@ -6,11 +6,10 @@ import {
   outlineBox,
   outlineOfPart,
   type Piece,
-  poseBox,
   transformOutline,
 } from '@core';
 import type { SnapChoices } from '../../state';
-import type { ShownPose } from '../drawing/scene';
+import { type ShownPose, shownBox } from '../drawing/scene';
 
 /** A line to show while something snaps, canvas px; undefined ends go on for ever. */
 export interface SnapHint {
@@ -72,7 +71,7 @@ export class SnapField {
     for (const shown of poses) {
       if (left.has(shown.figure.id) || shown.figure.hidden) continue;
       if (choices.centres) {
-        const box = poseBox(piece, shown.pose);
+        const box = shownBox(shown);
         if (box.minX <= box.maxX) {
           this.xs.push({ at: (box.minX + box.maxX) / 2, label: `middle of ${shown.figure.name}` });
           this.ys.push({ at: (box.minY + box.maxY) / 2, label: `middle of ${shown.figure.name}` });

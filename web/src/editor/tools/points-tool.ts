@@ -31,7 +31,7 @@ class LiveAnchors {
       if (this.contours.has(contour.id)) continue;
       const drawn: FramePart = entry.live.parts[target.parts.findIndex(({ id }) => id === part.id)];
       const at = drawn.contours[part.contours.findIndex(({ id }) => id === contour.id)].at;
-      this.contours.set(contour.id, new LiveContour(part.id, contour, target.matrix, drawn.points, at));
+      this.contours.set(contour.id, new LiveContour(part.id, contour, target.base, drawn.points, at));
     }
   }
 
@@ -40,7 +40,7 @@ class LiveAnchors {
   }
 
   show(): void {
-    for (const [figureId, { live }] of this.poses) this.drawing.showLive(figureId, live.parts);
+    for (const { target, live } of this.poses.values()) this.drawing.showLive(target, live.parts);
     this.drawing.repaint();
   }
 

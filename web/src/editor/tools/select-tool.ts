@@ -1,16 +1,16 @@
-import { type Box, type Id, type Matrix, type Part, type PieceDraft, poseBox, translation } from '@core';
+import { type Box, type Id, type Matrix, type Part, type PieceDraft, translation } from '@core';
 import { changePiece, drawingActions, sessionActions } from '../../state';
 import {
   chooseFigure,
   partsAfter,
   pivotOf,
-  placementAfter,
   targetsBox,
   transformTargets,
   wholeFigures,
 } from '../actions/figure-actions';
+import { type MotionValues, motionAfter, motionSample, motionValues, setPivot } from '../actions/motion-actions';
 import { LivePose } from '../drawing/live';
-import type { EditTarget } from '../drawing/scene';
+import { type EditTarget, shownBox } from '../drawing/scene';
 import { hitPart, placeInside } from '../hit/hit-parts';
 import { type Band, orderedBand, paintBand } from './band';
 import {
@@ -36,6 +36,7 @@ const NO_KEYS = { x: 0, y: 0, zoom: 1, shift: false, alt: false, clicks: 1 } as 
 /** Shows targets mapped by a map of the canvas while a gesture lasts, and keeps it at the end. */
 class LiveTransform {
   private readonly lives: LivePose[];
+  private readonly motions: MotionValues[];
   private readonly whole: boolean;
 
   constructor(
@@ -44,19 +45,22 @@ class LiveTransform {
   ) {
     this.whole = wholeFigures(targets);
     this.lives = targets.map(({ pose, parts }) => new LivePose(pose.placement, parts));
+    this.motions = targets.map(motionValues);
   }
 
   show(matrix: Matrix): void {
     this.targets.forEach((target, i) => {
-      if (this.whole) this.lives[i].show(placementAfter(target.pose.placement, matrix));
-      else {
-        const changed = new Map(partsAfter(target, matrix).map((part) => [part.id, part]));
-        this.lives[i].show(
-          target.pose.placement,
-          target.parts.map((part): Part => changed.get(part.id) ?? part),
-        );
+      const live = this.lives[i];
+      if (this.whole) {
+        this.drawing.showLive(target, live.parts, motionSample(motionAfter(this.motions[i], matrix)));
+        return;
       }
-      this.drawing.showLive(target.figure.id, this.lives[i].parts);
+      const changed = new Map(partsAfter(target, matrix).map((part) => [part.id, part]));
+      live.show(
+        target.pose.placement,
+        target.parts.map((part): Part => changed.get(part.id) ?? part),
+      );
+      this.drawing.showLive(target, live.parts);
     });
   }
 }
@@ -68,7 +72,7 @@ export function createSelectTool(drawing: ToolContext): Tool {
 
   const boxNow = (): { targets: readonly EditTarget[]; box: Box; pivot: readonly [number, number] } | undefined => {
     const targets = drawing.targets();
-    const box = targetsBox(store, targets);
+    const box = targetsBox(targets);
     return box && { targets, box, pivot: pivotOf(targets, box) };
   };
   const movable = (targets: readonly EditTarget[]): boolean => targets.every(({ figure }) => !figure.locked);
@@ -86,7 +90,7 @@ export function createSelectTool(drawing: ToolContext): Tool {
     if (!handle) return null;
     if (handle === 'pivot') return pivotGesture(targets[0]);
     const live = new LiveTransform(drawing, targets);
-    const even = targets.some(({ pose }) => pose.placement.rotation % 90 !== 0);
+    const even = targets.some((target) => motionValues(target).turn % 90 !== 0);
     // A pivot that was set is what it grows about; Alt means the opposite side then, and the pivot otherwise.
     const ownPivot = single(targets) && targets[0].figure.pivot !== null;
     let matrix: Matrix | undefined;
@@ -98,13 +102,13 @@ export function createSelectTool(drawing: ToolContext): Tool {
       end: () => {
         drawing.endLive();
         const done = matrix;
-        if (done) transformTargets(store, targets, handle === 'turn' ? 'Turn' : 'Scale', () => done, handle === 'turn');
+        if (done) transformTargets(store, targets, handle === 'turn' ? 'Turn' : 'Scale', () => done);
       },
       cancel: () => drawing.endLive(),
     };
   };
 
-  const pivotGesture = ({ figure }: EditTarget): Gesture => {
+  const pivotGesture = (target: EditTarget): Gesture => {
     const field = drawing.snapField(new Set());
     let at: [number, number] | undefined;
     return {
@@ -115,10 +119,7 @@ export function createSelectTool(drawing: ToolContext): Tool {
       },
       end: () => {
         drawing.hint([]);
-        if (at)
-          store.dispatch(
-            changePiece('Move the pivot', (draft) => void (draft.figures[figure.id].pivot = at as [number, number])),
-          );
+        if (at) setPivot(store, target, at);
       },
       cancel: () => drawing.hint([]),
     };
@@ -126,7 +127,7 @@ export function createSelectTool(drawing: ToolContext): Tool {
 
   const moveGesture = (pointer: PointerInput, onClick: () => unknown): Gesture => {
     const targets = drawing.targets();
-    const box = targetsBox(store, targets);
+    const box = targetsBox(targets);
     const live = new LiveTransform(drawing, targets);
     const left = new Set<Id>(
       targets.flatMap(({ figure, targets: parts }) => [figure.id, ...parts.map(({ id }) => id)]),
@@ -169,17 +170,17 @@ export function createSelectTool(drawing: ToolContext): Tool {
       drawing.repaint();
     },
     end: () => {
-      const { piece } = store.getState().document;
       const area = band;
       band = null;
       drawing.repaint();
-      if (!area || !piece) {
+      if (!area) {
         if (!pointer.shift) store.dispatch(sessionActions.selected(null));
         return;
       }
       const { x0, y0, x1, y1 } = orderedBand(area);
-      const inside = drawing.shown().filter(({ figure, pose }) => {
-        const box = poseBox(piece, pose);
+      const inside = drawing.shown().filter((shown) => {
+        const { figure } = shown;
+        const box = shownBox(shown);
         return !figure.locked && !figure.hidden && box.minX >= x0 && box.maxX <= x1 && box.minY >= y0 && box.maxY <= y1;
       });
       if (inside.length === 0) {

@@ -53,7 +53,7 @@ export function shapeHandleGesture(drawing: ToolContext, pointer: PointerInput):
         { ...target.pose.placement, rule: null },
         target.parts.map((other) => (other === part ? { ...part, contours, source: next } : other)),
       );
-      drawing.showLive(target.figure.id, live.parts);
+      drawing.showLive(target, live.parts);
     },
     end: () => {
       drawing.endLive();
@@ -175,7 +175,7 @@ export function gradientGesture(drawing: ToolContext, pointer: PointerInput): Ge
         target.pose.placement,
         target.parts.map((other) => (other === part ? painted() : other)),
       );
-      drawing.showLive(target.figure.id, live.parts);
+      drawing.showLive(target, live.parts);
     },
     end: () => {
       drawing.endLive();

@@ -1,4 +1,4 @@
-import type { FramePart, Id } from '@core';
+import type { FramePart, Id, MotionSample } from '@core';
 import type { AppStore } from '../../state';
 import type { EngineClient } from '../../workers';
 import type { EditTarget, ShownPose } from '../drawing/scene';
@@ -57,8 +57,8 @@ export interface ToolContext {
   shown(): readonly ShownPose[];
   targets(): readonly EditTarget[];
   seconds(): number;
-  /** Shows a figure in another form, until `endLive` ends that for all. */
-  showLive(figureId: Id, parts: readonly FramePart[]): void;
+  /** Shows a figure in another form, or moved otherwise than it is at the pose, until `endLive` ends that for all. */
+  showLive(shown: ShownPose, parts: readonly FramePart[], motion?: MotionSample | null): void;
   endLive(): void;
   snapField(left: ReadonlySet<Id>, skip?: ReadonlySet<Id>): SnapField;
   hint(hints: readonly SnapHint[]): void;

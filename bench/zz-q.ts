@@ -1,0 +1,2 @@
+import { printQuality } from './quality';
+await printQuality(7, 60);

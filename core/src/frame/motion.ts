@@ -1,0 +1,121 @@
+import { blendNumbers, Lane, levelLane, PROPERTIES, RampTime } from '../lane';
+import type { LaneProperty } from '../piece';
+import { type Id, laneOf, NEUTRAL, type Piece, timedKeys } from '../piece';
+import { type Matrix, multiply, rotation, scaling, translation } from '../vec';
+
+/** How a figure moves as a whole, over time: moved, and turned and scaled about a point that stays where it is. */
+export interface MotionLanes {
+  /** px of the canvas, before the figure is moved. */
+  readonly pivot: readonly [x: number, y: number];
+  readonly position: Lane;
+  readonly turn: Lane;
+  readonly scale: Lane;
+}
+
+/** A figure's motion at a moment. */
+export interface MotionSample {
+  readonly pivot: readonly [x: number, y: number];
+  /** x, y, px. */
+  readonly position: Float64Array;
+  /** Degrees clockwise. */
+  readonly turn: Float64Array;
+  /** x, y. */
+  readonly scale: Float64Array;
+}
+
+/** The parts of a transform on a drawing target. */
+export interface TransformTarget {
+  translate(x: number, y: number): void;
+  rotate(angle: number): void;
+  scale(x: number, y: number): void;
+}
+
+/**
+ * A property of a figure over time, by its lane's keys: level through the holds where keys stand, a ramp with its easing between them, level before the first
+ * and after the last. Undefined where the figure has no such lane. `map` makes the values that are shown of those that are stored.
+ */
+export function compileLane(
+  piece: Piece,
+  figureId: Id,
+  property: LaneProperty,
+  map: (value: readonly number[]) => readonly number[] = (value) => value,
+): Lane | undefined {
+  const record = laneOf(piece, figureId, property);
+  if (!record) return undefined;
+  const { range } = PROPERTIES[property];
+  const keys = timedKeys(piece, piece.figures[figureId], record);
+  if (keys.length === 0) return undefined;
+  const values = keys.map(({ key }) => map(key.value));
+  if (keys.length === 1) return levelLane(blendNumbers(values[0], values[0], range));
+  return new Lane(
+    keys.slice(0, -1).map(({ until, easing }, i) => {
+      const { from } = keys[i + 1];
+      // A key inside the hold of the one before ends its level at once.
+      return {
+        time: new RampTime(Math.min(until, from), from, easing),
+        blend: blendNumbers(values[i], values[i + 1], range),
+      };
+    }),
+  );
+}
+
+/** A figure's motion; null where it has none. */
+export function compileMotion(piece: Piece, figureId: Id): MotionLanes | null {
+  const lane = (property: 'position' | 'turn' | 'scale'): Lane | undefined => compileLane(piece, figureId, property);
+  const [position, turn, scale] = [lane('position'), lane('turn'), lane('scale')];
+  if (!position && !turn && !scale) return null;
+  const level = (property: 'position' | 'turn' | 'scale'): Lane =>
+    levelLane(blendNumbers(NEUTRAL[property], NEUTRAL[property], PROPERTIES[property].range));
+  return {
+    pivot: pivotOfMotion(piece, figureId),
+    position: position ?? level('position'),
+    turn: turn ?? level('turn'),
+    scale: scale ?? level('scale'),
+  };
+}
+
+/** What a figure turns and grows about: chosen by hand, or its middle when it was first turned. */
+export function pivotOfMotion({ figures }: Pick<Piece, 'figures'>, figureId: Id): readonly [number, number] {
+  const { pivot, middle } = figures[figureId];
+  return pivot ?? middle ?? [0, 0];
+}
+
+/** Memory for a motion's values. */
+export const prepareMotion = ({ pivot }: Pick<MotionLanes, 'pivot'>): MotionSample => ({
+  pivot,
+  position: new Float64Array(2),
+  turn: new Float64Array(1),
+  scale: new Float64Array(2),
+});
+
+/** Writes the motion at a time in s of the figure into `out`, which is returned; allocates nothing. */
+export function sampleMotion({ position, turn, scale }: MotionLanes, seconds: number, out: MotionSample): MotionSample {
+  position.sample(seconds, out.position);
+  turn.sample(seconds, out.turn);
+  scale.sample(seconds, out.scale);
+  return out;
+}
+
+const RADIANS = Math.PI / 180;
+
+/** A figure's motion at a time in s; null where it has none. For looking once; what plays is compiled and sampled. */
+export function motionAt(piece: Piece, figureId: Id, seconds: number): MotionSample | null {
+  const lanes = compileMotion(piece, figureId);
+  return lanes && sampleMotion(lanes, seconds, prepareMotion(lanes));
+}
+
+/** Moves, turns and scales what is drawn on a target from here on. */
+export function applyMotion({ pivot, position, turn, scale }: MotionSample, target: TransformTarget): void {
+  const [px, py] = pivot;
+  target.translate(position[0] + px, position[1] + py);
+  if (turn[0] !== 0) target.rotate(turn[0] * RADIANS);
+  if (scale[0] !== 1 || scale[1] !== 1) target.scale(scale[0], scale[1]);
+  target.translate(-px, -py);
+}
+
+/** The same as a map of the canvas. */
+export function motionMatrix({ pivot, position, turn, scale }: MotionSample): Matrix {
+  const [px, py] = pivot;
+  const linear = multiply(rotation(turn[0] * RADIANS), scaling(scale[0], scale[1]));
+  return multiply(translation(position[0] + px, position[1] + py), multiply(linear, translation(-px, -py)));
+}

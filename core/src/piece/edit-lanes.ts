@@ -1,0 +1,120 @@
+import { current, type Draft, isDraft } from 'immer';
+import type { PieceDraft } from './edit';
+import type { IdSource } from './geometry';
+import { isNeutral, laneOf, NEUTRAL, stopName, stopNamed } from './lanes';
+import { stopsOf } from './rail';
+import type { Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece } from './records';
+
+/**
+ * Gives a figure a value at a stop. A lane that it did not have begins with keys at all stops, so that the others stay as they are; one that says nothing
+ * anywhere goes again.
+ */
+export function setLaneAtStop(
+  draft: PieceDraft,
+  figureId: Id,
+  property: LaneProperty,
+  stop: number,
+  value: readonly number[],
+  newId: IdSource,
+): void {
+  const piece = plain(draft);
+  const figure = piece.figures[figureId];
+  const stops = stopsOf(piece, figure);
+  const lane = laneOf(piece, figureId, property);
+  if (!lane) {
+    if (isNeutral(property, value)) return;
+    // The return of a closed rail takes the value of its beginning, until it is given one of its own.
+    const own = stops.flatMap((pose, i) => (stops.indexOf(pose) === i || i === stop ? [i] : []));
+    const keys = own.map((i) => newKey(newId, figure, stops, i, i === stop ? value : NEUTRAL[property]));
+    const id = newId('l');
+    draft.lanes[id] = { id, figure: figureId, property, keys } as Draft<LaneRecord>;
+    return;
+  }
+  const held = lane.keys.findIndex((key) => key.after === null && stopNamed(figure, stops, key.stop) === stop);
+  const keys = [...lane.keys];
+  if (held >= 0) keys[held] = { ...keys[held], value: [...value] };
+  else keys.push(newKey(newId, figure, stops, stop, value));
+  if (keys.every((key) => isNeutral(property, key.value))) delete draft.lanes[lane.id];
+  else draft.lanes[lane.id].keys = keys as Draft<LaneKey>[];
+}
+
+const newKey = (
+  newId: IdSource,
+  figure: Figure,
+  stops: readonly Id[],
+  stop: number,
+  value: readonly number[],
+): LaneKey => ({
+  id: newId('k'),
+  stop: stopName(figure, stops, stop),
+  after: null,
+  value: [...value],
+  easing: null,
+});
+
+/**
+ * Carries lanes over a change of the rails: keys are named by the stops that they stand at now, those of poses that are gone go, and a new stop of a lane that
+ * had a key at every stop gets one with the value of the stop before it. Returns the lanes that are other now; null: the lane goes.
+ */
+export function keepLanes(before: Piece, after: Piece): ReadonlyMap<Id, LaneRecord | null> {
+  const changed = new Map<Id, LaneRecord | null>();
+  for (const lane of Object.values(after.lanes)) {
+    const figure = after.figures[lane.figure];
+    const was = before.figures[lane.figure];
+    if (!figure) {
+      changed.set(lane.id, null);
+      continue;
+    }
+    if (!was || (was.rail === figure.rail && was.poses === figure.poses && sameShifts(before, after, figure))) continue;
+    const keys = keysOn(after, figure, lane, stopsOf(before, was), was);
+    if (keys.length === 0) changed.set(lane.id, null);
+    else if (keys.length !== lane.keys.length || keys.some((key, i) => key !== lane.keys[i]))
+      changed.set(lane.id, { ...lane, keys });
+  }
+  return changed;
+}
+
+/** Do the shifts of a rail lead from and to the poses that they did? */
+const sameShifts = (before: Piece, after: Piece, { rail }: Figure): boolean =>
+  rail.every(
+    (id) => before.shifts[id]?.from === after.shifts[id].from && before.shifts[id]?.to === after.shifts[id].to,
+  );
+
+function keysOn(piece: Piece, figure: Figure, lane: LaneRecord, oldStops: readonly Id[], was: Figure): LaneKey[] {
+  const stops = stopsOf(piece, figure);
+  const taken = new Set<number>();
+  const keys: LaneKey[] = [];
+  const held = new Map<number, LaneKey>();
+  for (const key of lane.keys) {
+    const stop = stopNamed(figure, stops, key.stop);
+    if (stop < 0 || (key.after === null && taken.has(stop))) continue;
+    const name = stopName(figure, stops, stop);
+    const same = name.pose === key.stop.pose && name.shift === key.stop.shift;
+    const kept = same ? key : { ...key, stop: name };
+    keys.push(kept);
+    if (key.after !== null) continue;
+    taken.add(stop);
+    held.set(stop, kept);
+  }
+  const atOld = new Set(lane.keys.flatMap((key) => (key.after === null ? [stopNamed(was, oldStops, key.stop)] : [])));
+  const everywhere = oldStops.every((pose, i) => atOld.has(i) || oldStops.indexOf(pose) < i);
+  if (!everywhere) return keys;
+  const known = new Set(oldStops);
+  stops.forEach((pose, i) => {
+    if (known.has(pose) || held.has(i) || stops.indexOf(pose) < i) return;
+    const like = i > 0 ? held.get(i - 1) : held.get(1);
+    // Named after its pose, so that the same change gives the same record.
+    const key: LaneKey = {
+      id: `k-${pose}`.slice(0, 64),
+      stop: stopName(figure, stops, i),
+      after: null,
+      value: like?.value ?? NEUTRAL[lane.property],
+      easing: null,
+    };
+    held.set(i, key);
+    keys.push(key);
+  });
+  return keys;
+}
+
+const plain = (draft: PieceDraft): Piece => (isDraft(draft) ? current(draft) : draft) as Piece;

@@ -1,0 +1,90 @@
+import { DEFAULT_EASING, type Easing } from '../easing';
+import { isClosedRail, railTimeline, stopsOf } from './rail';
+import type { Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece, StopName } from './records';
+
+/** What a figure has where it has no lane: nothing is added to what rules and records give. */
+export const NEUTRAL: Readonly<Record<LaneProperty, readonly number[]>> = {
+  position: [0, 0],
+  turn: [0],
+  scale: [1, 1],
+  opacity: [1],
+};
+
+export const isNeutral = (property: LaneProperty, value: readonly number[]): boolean =>
+  value.every((v, i) => v === NEUTRAL[property][i]);
+
+/** Lanes by their figure, as long as the table is the same; one that is not frozen may change. */
+const byFigure = new WeakMap<Piece['lanes'], ReadonlyMap<Id, readonly LaneRecord[]>>();
+const NONE: readonly LaneRecord[] = [];
+
+/** The lanes of a figure. */
+export function lanesOf({ lanes }: Pick<Piece, 'lanes'>, figureId: Id): readonly LaneRecord[] {
+  let known = byFigure.get(lanes);
+  if (!known) {
+    const made = new Map<Id, LaneRecord[]>();
+    for (const lane of Object.values(lanes)) made.set(lane.figure, [...(made.get(lane.figure) ?? []), lane]);
+    known = made;
+    if (Object.isFrozen(lanes)) byFigure.set(lanes, known);
+  }
+  return known.get(figureId) ?? NONE;
+}
+
+export const laneOf = (piece: Pick<Piece, 'lanes'>, figureId: Id, property: LaneProperty): LaneRecord | undefined =>
+  lanesOf(piece, figureId).find((lane) => lane.property === property);
+
+/** The name of a stop on the rail as it is. */
+export const stopName = (figure: Figure, stops: readonly Id[], stop: number): StopName => ({
+  pose: stops[stop],
+  shift: stop > 0 ? figure.rail[stop - 1] : null,
+});
+
+/** Which stop a name means: the one that it says, else the first that shows its pose; −1 where none does. */
+export function stopNamed(figure: Figure, stops: readonly Id[], { pose, shift }: StopName): number {
+  const said = shift === null ? 0 : figure.rail.indexOf(shift) + 1;
+  if ((shift === null || said > 0) && stops[said] === pose) return said;
+  return stops.indexOf(pose);
+}
+
+/** A key in time: the value stands from `from` until `until`, s; and how it goes on to the next. */
+export interface TimedKey {
+  readonly key: LaneKey;
+  /** Its stop; the value stands through the stop's hold where the key is not free. */
+  readonly stop: number;
+  readonly from: number;
+  readonly until: number;
+  readonly easing: Easing;
+}
+
+/**
+ * The keys of a lane in the order of their times. Keys whose stop is gone are left out. A closed rail that loops comes back to the value with which it began,
+ * unless the return has a key of its own.
+ */
+export function timedKeys(piece: Piece, figure: Figure, lane: LaneRecord): TimedKey[] {
+  const stops = stopsOf(piece, figure);
+  const timeline = railTimeline(piece, figure);
+  const found = lane.keys.flatMap((key) => {
+    const stop = stopNamed(figure, stops, key.stop);
+    return stop >= 0 ? [{ key, stop }] : [];
+  });
+  const last = stops.length - 1;
+  const first = found.find(({ key, stop }) => stop === 0 && key.after === null);
+  if (first && isClosedRail(piece, figure) && !found.some(({ key, stop }) => stop === last && key.after === null))
+    found.push({ key: first.key, stop: last });
+  const timed = found.map(({ key, stop }) => {
+    const { start, hold } = timeline.stops[stop];
+    return key.after === null
+      ? { key, stop, from: start, until: start + hold }
+      : { key, stop, from: start + key.after, until: start + key.after };
+  });
+  timed.sort((p, q) => p.from - q.from || p.stop - q.stop);
+  return timed.map((each, i) => ({ ...each, easing: easingBetween(piece, figure, each, timed[i + 1]) }));
+}
+
+type Standing = Omit<TimedKey, 'easing'>;
+
+/** Its own easing, or that of the one shift that lies between two stops. */
+function easingBetween(piece: Piece, figure: Figure, from: Standing, to: Standing | undefined): Easing {
+  if (from.key.easing) return from.key.easing;
+  const spansOne = to && from.key.after === null && to.key.after === null && to.stop === from.stop + 1;
+  return spansOne ? piece.shifts[figure.rail[from.stop]].easing : DEFAULT_EASING;
+}
