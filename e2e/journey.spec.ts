@@ -171,6 +171,8 @@ test('an SVG dropped between two cards becomes a pose there; cards are dragged, 
 test('a pose is moved on the canvas, and the gesture can be left by Escape', async ({ piece, page }) => {
   await piece.open('demo-boarding-button');
   await piece.cards.nth(1).click();
+  const before = await piece.number('Middle X').inputValue();
+  const { poses } = await piece.stored();
   const box = await piece.canvas.boundingBox();
   if (!box) throw new Error('There is no canvas.');
   // Snapping is left off with Alt, so that the distance is exact.
@@ -185,14 +187,21 @@ test('a pose is moved on the canvas, and the gesture can be left by Escape', asy
   await drag();
   await page.keyboard.press('Escape');
   await page.mouse.up();
-  await expect(piece.number('X')).toHaveValue('40');
+  await expect(piece.number('Middle X')).toHaveValue(before);
   await drag();
   await page.mouse.up();
-  await expect(piece.number('X')).not.toHaveValue('40');
+  await expect(piece.number('Middle X')).not.toHaveValue(before);
   const zoom = Number.parseFloat((await page.locator('.status-view .numbers').textContent()) ?? '') / 100;
-  expect(Math.abs(Number(await piece.number('X').inputValue()) - 40 - 39 / zoom)).toBeLessThan(1);
+  const moved = Number(await piece.number('Middle X').inputValue()) - Number(before);
+  expect(Math.abs(moved - 39 / zoom)).toBeLessThan(1);
+  // What was moved lies on top: where the pose stands by itself, and so its match, has not changed.
+  const after = await piece.storedWith(({ lanes }) => Object.keys(lanes).length === 1);
+  expect(after.poses).toEqual(poses);
+  const [lane] = Object.values(after.lanes);
+  expect(lane.property).toBe('position');
+  expect(lane.keys.map(({ value }) => Math.round(value[0] - moved))).toContain(0);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(piece.number('X')).toHaveValue('40');
+  await expect(piece.number('Middle X')).toHaveValue(before);
 });
 
 test('paste: SVG markup and bare path data become poses', async ({ shelf, piece, page }) => {

@@ -57,16 +57,24 @@ test('arriving shapes: the bar changes their rule, and the rule is remembered fo
   expect(Object.values(poses).map(({ placement }) => placement.rule?.centre)).toEqual(['box', 'box', 'box']);
 });
 
-test('a pose moved by number leaves its rule, and goes back to it', async ({ shelf, piece, page }) => {
+test('what is done to a pose by number lies on top of its rule, is told, and is taken back', async ({
+  shelf,
+  piece,
+  page,
+}) => {
   await shelf.open();
   await shelf.newPiece();
   await piece.drop(icons.slice(0, 2));
   await piece.cards.nth(1).click();
   const scale = await piece.number('Scale').inputValue();
-  await piece.setNumber('Scale', '50');
-  await expect(page.getByText('Moved by hand.')).toBeVisible();
-  await page.getByRole('button', { name: 'Place by rule again' }).click();
+  await piece.setNumber('Scale', String(Number(scale) / 2));
+  await piece.setNumber('Turn', '-300');
+  await expect(page.getByTestId('added-motion')).toContainText('By hand, on top of that: −300°; × 0.5.');
+  await expect(page.getByLabel('Centred')).toHaveValue('area');
+  await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(piece.number('Scale')).toHaveValue(scale);
+  await expect(piece.number('Turn')).toHaveValue('0');
+  await expect(page.getByTestId('added-motion')).toHaveCount(0);
 });
 
 test('dragging a hold can be left by Escape, and moves nothing for good', async ({ piece, page }) => {

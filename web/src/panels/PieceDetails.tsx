@@ -42,7 +42,7 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
       Object.assign(draft.canvas, size);
       const dx = (draft.canvas.width - before.width) / 2;
       const dy = (draft.canvas.height - before.height) / 2;
-      // Poses moved by hand keep their distance from the middle.
+      // Poses without a rule keep their distance from the middle.
       for (const pose of Object.values(draft.poses)) {
         if (pose.placement.rule === null)
           pose.placement = {
@@ -51,7 +51,12 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
             y: pose.placement.y + dy,
           } as typeof pose.placement & Placement;
       }
-      for (const id of draft.figureOrder) applyPlacementRules(draft, id);
+      for (const figure of Object.values(draft.figures)) {
+        // What they turn about goes along.
+        if (figure.pivot) figure.pivot = [figure.pivot[0] + dx, figure.pivot[1] + dy];
+        if (figure.middle) figure.middle = [figure.middle[0] + dx, figure.middle[1] + dy];
+        applyPlacementRules(draft, figure.id);
+      }
     });
   return (
     <>

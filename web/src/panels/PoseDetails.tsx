@@ -9,6 +9,7 @@ import {
   type ShownPose,
   scalePoseTo,
   setMotion,
+  shownBox,
   shownPose,
   turnPoseTo,
 } from '../editor';
@@ -108,36 +109,26 @@ export function PoseDetails({
   );
 }
 
-/** Where a pose stands in all: what its base placement gives, and what was moved, turned and scaled by hand on top of it. */
+/** Where a pose stands in all, and what of it was moved, turned and scaled by hand on top of its base placement. */
 function PlaceFields({ shown }: { readonly shown: ShownPose }) {
   const { store } = useEditor();
   const { figure, pose, stop } = shown;
-  const { x, y, scaleX, rotation } = pose.placement;
+  const { scaleX, rotation } = pose.placement;
   const { position, turn, scale } = motionValues(shown);
-  const isMoved = position[0] !== 0 || position[1] !== 0 || turn !== 0 || scale[0] !== 1 || scale[1] !== 1;
-  const moveTo = (to: readonly [number, number]): void =>
-    setMotion(store, figure.id, stop, `Move ${pose.name}`, { position: to });
-  /** What of a value the placement gave, where something was added. */
-  const given = (base: number, added: number, unit: string): string | undefined =>
-    added === 0 ? undefined : `${roundText(base)} ${added < 0 ? '−' : '+'} ${roundText(Math.abs(added))} ${unit}`;
+  const box = shownBox(shown);
+  const [x, y] = [(box.minX + box.maxX) / 2 || 0, (box.minY + box.maxY) / 2 || 0];
+  const moveBy = (dx: number, dy: number): void =>
+    setMotion(store, figure.id, stop, `Move ${pose.name}`, { position: [position[0] + dx, position[1] + dy] });
+  const added = [
+    (position[0] !== 0 || position[1] !== 0) && `${signed(position[0])}, ${signed(position[1])} px`,
+    turn !== 0 && `${signed(turn)}°`,
+    scale[0] !== 1 && `× ${rounded(Math.abs(scale[0]))}`,
+    scale[1] !== scale[0] && `× ${rounded(Math.abs(scale[1]))} high`,
+  ].filter(Boolean);
   return (
     <>
-      <NumberField
-        label="X"
-        value={x + position[0]}
-        unit="px"
-        digits={2}
-        also={given(x, position[0], 'px')}
-        onChange={(to) => moveTo([to - x, position[1]])}
-      />
-      <NumberField
-        label="Y"
-        value={y + position[1]}
-        unit="px"
-        digits={2}
-        also={given(y, position[1], 'px')}
-        onChange={(to) => moveTo([position[0], to - y])}
-      />
+      <NumberField label="Middle X" value={x} unit="px" digits={2} onChange={(to) => moveBy(to - x, 0)} />
+      <NumberField label="Middle Y" value={y} unit="px" digits={2} onChange={(to) => moveBy(0, to - y)} />
       <NumberField
         label="Scale"
         value={Math.abs(scaleX * scale[0]) * 100}
@@ -145,7 +136,6 @@ function PlaceFields({ shown }: { readonly shown: ShownPose }) {
         min={0}
         max={1e6}
         digits={2}
-        also={scale[0] === 1 ? undefined : `${roundText(Math.abs(scaleX) * 100)} % × ${roundText(Math.abs(scale[0]))}`}
         onChange={(percent) => scalePoseTo(store, shown, percent / 100)}
       />
       <NumberField
@@ -155,9 +145,9 @@ function PlaceFields({ shown }: { readonly shown: ShownPose }) {
         digits={2}
         onChange={(degrees) => turnPoseTo(store, shown, degrees)}
       />
-      {isMoved && (
-        <p className="details-note">
-          Moved by hand on top of that; a shift takes it along as motion.{' '}
+      {added.length > 0 && (
+        <p className="details-note" data-testid="added-motion">
+          By hand, on top of that: {added.join('; ')}. It comes and goes with the shifts.{' '}
           <button
             type="button"
             className="btn btn-link p-0 align-baseline"
@@ -171,4 +161,5 @@ function PlaceFields({ shown }: { readonly shown: ShownPose }) {
   );
 }
 
-const roundText = (value: number): string => String(+value.toFixed(2));
+const rounded = (value: number): string => String(+value.toFixed(2)).replace('-', '−');
+const signed = (value: number): string => (value < 0 ? '' : '+') + rounded(value);
