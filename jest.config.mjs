@@ -21,6 +21,6 @@ export default {
   },
   moduleNameMapper: { '^@core$': '<rootDir>/core/src/index.ts' },
   transformIgnorePatterns: [
-    '/node_modules/(?!(culori|flatbush|flatqueue|d3-interpolate|d3-color|bezier-js|p-limit|yocto-queue)/)',
+    '/node_modules/(?!(culori|d3-ease|flatbush|flatqueue|d3-interpolate|d3-color|bezier-js|p-limit|yocto-queue)/)',
   ],
 };

@@ -294,6 +294,30 @@ const PAIRS: Record<string, Case> = {
       lane(draft, 'position', [-30, 0], [30, 0]);
     },
   },
+  'a spring that moves and morphs': {
+    from: [part(SQUARE)],
+    to: [part(DROP)],
+    options: { shift: { easing: { kind: 'spring', bounce: 0.6 } } },
+    also: (draft) => lane(draft, 'position', [-40, 10], [30, -25]),
+  },
+  'steps that move and morph': {
+    from: [part(SQUARE)],
+    to: [part(DROP)],
+    options: { shift: { easing: { kind: 'steps', count: 4, jump: 'both' } } },
+    also: (draft) => lane(draft, 'turn', [0], [90]),
+  },
+  'a bounce that moves and morphs': {
+    from: [part(SQUARE)],
+    to: [part(DROP, { fill: '#2040a0' })],
+    options: { shift: { easing: { kind: 'bounce', side: 'out' } } },
+    also: (draft) => lane(draft, 'position', [0, -60], [0, 20]),
+  },
+  'a change at once, at the end of its time': {
+    from: [part(SQUARE)],
+    to: [part(DROP, { fill: '#2040a0' })],
+    options: { shift: { easing: { kind: 'hold', until: 'end' } } },
+    also: (draft) => lane(draft, 'position', [-40, 0], [40, 0]),
+  },
   'scale that goes through nothing': {
     from: [part(SQUARE)],
     to: [part(DROP)],

@@ -104,3 +104,41 @@ test('a stretch of poses is reversed, duplicated, copied into another piece and 
   await expect(piece.cards).toHaveCount(2);
   expect(await names()).toEqual(['a copy', 'b copy']);
 });
+
+test('an easing of every kind: chosen, set by its numbers, pasted as CSS, refused with a reason', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-boarding-button');
+  await piece.selectShift(0);
+  const easing = async () => {
+    const { figures, figureOrder, shifts } = await piece.stored();
+    return shifts[figures[figureOrder[0]].rail[0]];
+  };
+  const kind = page.getByLabel('Kind');
+  await kind.selectOption('spring');
+  await piece.setNumber('Bounce by', '60');
+  await expect(page.getByTestId('spring-says')).toContainText('It goes 25.4 % beyond its end.');
+  // By a body's own numbers the duration follows.
+  await page.getByText('Body', { exact: true }).click();
+  await piece.setNumber('Spring, N/m', '100');
+  await piece.setNumber('Brake, Ns/m', '8');
+  const says = (await page.getByTestId('spring-says').textContent()) ?? '';
+  const seconds = Number(/At rest after ([\d.]+) s/.exec(says)?.[1]);
+  await expect.poll(async () => Math.abs((await easing()).duration - seconds) < 0.006).toBe(true);
+  expect((await easing()).easing).toMatchObject({ kind: 'spring', physics: { mass: 1, stiffness: 100, damping: 8 } });
+  for (const each of ['elastic', 'bounce', 'back', 'steps', 'hold', 'linear', 'cubic-bezier']) {
+    await kind.selectOption(each);
+    await expect.poll(async () => (await easing()).easing.kind).toBe(each);
+  }
+  const css = page.getByLabel('As CSS');
+  await css.fill('linear(0, 0.4 20%, 1)');
+  await css.press('Enter');
+  await expect(kind).toHaveValue('curve');
+  await css.fill('wobbly(3)');
+  await css.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('found “wobbly(3)”');
+  await expect(kind).toHaveValue('curve');
+  await page.keyboard.press('Control+z');
+  await expect(kind).toHaveValue('cubic-bezier');
+});

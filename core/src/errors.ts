@@ -13,6 +13,7 @@ export const CORE_ERROR_CODES = [
   'piece-version',
   'piece-invalid',
   'option',
+  'easing-syntax',
   'font',
   'path-operation',
 ] as const;

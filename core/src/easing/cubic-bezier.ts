@@ -26,7 +26,7 @@ const CLOSE = 1e-12;
  * The parameter at which x is `x`: Newton's method inside a shrinking bracket, with bisection where Newton leaves it (Numerical Recipes, 3rd
  * edition, 2007, section 9.4). Asked for every frame, so it makes nothing, not even a function.
  */
-function parameterAt(x1: number, x2: number, x: number): number {
+export function parameterAtTime(x1: number, x2: number, x: number): number {
   let low = 0;
   let high = 1;
   let t = x;
@@ -49,11 +49,11 @@ const isStraight = ({ x1, y1, x2, y2 }: CubicBezierEasing): boolean => x1 === y1
 export const cubicBezier: EasingKind<CubicBezierEasing> = {
   value(easing, time) {
     if (isStraight(easing)) return time;
-    return bezier(easing.y1, easing.y2, parameterAt(easing.x1, easing.x2, time));
+    return bezier(easing.y1, easing.y2, parameterAtTime(easing.x1, easing.x2, time));
   },
   slope(easing, time) {
     if (isStraight(easing)) return 1;
-    const t = parameterAt(easing.x1, easing.x2, time);
+    const t = parameterAtTime(easing.x1, easing.x2, time);
     return bezierSlope(easing.y1, easing.y2, t) / bezierSlope(easing.x1, easing.x2, t);
   },
   segments: ({ x1, y1, x2, y2 }) => [0, 0, x1, y1, x2, y2, 1, 1],

@@ -47,7 +47,7 @@ describe('cubic-bezier easing', () => {
 
   test('which presets leave 0..1', () => {
     const outside = EASING_PRESETS.filter(({ easing }) => progressRange(easingSegments(easing)).join() !== '0,1');
-    expect(outside.map(({ id }) => id)).toEqual(['wind-up', 'overshoot']);
+    expect(outside.map(({ id }) => id)).toEqual(['wind-up', 'overshoot', 'spring']);
   });
 });
 

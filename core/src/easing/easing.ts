@@ -1,15 +1,36 @@
 import { type CubicBezierEasing, cubicBezier } from './cubic-bezier';
+import { type CurveEasing, curve } from './curve';
+import { type BackEasing, type BounceEasing, back, bounce, type ElasticEasing, elastic } from './families';
 import { fitSegments } from './fit-segments';
+import { type HoldEasing, hold } from './hold';
 import type { EasingKind } from './kind';
 import { type LinearEasing, linear } from './linear';
+import { type SpringEasing, spring } from './spring';
+import { type StepsEasing, steps } from './steps';
 
 /** How progress runs over the time of a shift. */
-export type Easing = LinearEasing | CubicBezierEasing;
+export type Easing =
+  | LinearEasing
+  | CubicBezierEasing
+  | StepsEasing
+  | HoldEasing
+  | SpringEasing
+  | ElasticEasing
+  | BounceEasing
+  | BackEasing
+  | CurveEasing;
 
 /** All kinds: a new one is a file and a row here. */
 const KINDS: { readonly [K in Easing['kind']]: EasingKind<Extract<Easing, { kind: K }>> } = {
   linear,
   'cubic-bezier': cubicBezier,
+  steps,
+  hold,
+  spring,
+  elastic,
+  bounce,
+  back,
+  curve,
 };
 const kindOf = <E extends Easing>(easing: E): EasingKind<E> => KINDS[easing.kind] as unknown as EasingKind<E>;
 

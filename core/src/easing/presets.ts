@@ -25,5 +25,11 @@ export const EASING_PRESETS: readonly EasingPreset[] = [
     hint: 'Goes a little too far and comes back',
     easing: curve(0.3, 0.1, 0.25, 1.35),
   },
+  {
+    id: 'spring',
+    label: 'Spring',
+    hint: 'Swings beyond its end and comes to rest',
+    easing: { kind: 'spring', bounce: 0.4 },
+  },
   { id: 'even', label: 'Even', hint: 'The same speed all the way; looks mechanical', easing: { kind: 'linear' } },
 ];

@@ -1,3 +1,4 @@
+import { curveFinding, type Easing } from '../easing';
 import { isGradient, type Paint, readColour } from '../paint';
 import { canClip } from './clips';
 import { NEUTRAL } from './lanes';
@@ -67,7 +68,7 @@ export const recordRules = {
     const rail = new Set(figure.rail);
     const stops = new Set<string>();
     const count = NEUTRAL[property].length;
-    lane.keys.forEach(({ stop, after, value }, i) => {
+    lane.keys.forEach(({ stop, after, value, easing }, i) => {
       const at = `${where}/keys/${i}`;
       if (!poses.has(stop.pose)) refuse(`${at}/stop/pose`, 'name a pose of the figure', `“${stop.pose}”`);
       if (stop.shift !== null && !rail.has(stop.shift))
@@ -75,6 +76,7 @@ export const recordRules = {
       if (value.length !== count) refuse(`${at}/value`, `have ${count} numbers for ${property}`, String(value.length));
       if (property === 'opacity' && !(value[0] >= 0 && value[0] <= 1))
         refuse(`${at}/value/0`, 'be an opacity from 0 to 1', String(value[0]));
+      if (easing) checkEasing(`${at}/easing`, easing, refuse);
       if (after !== null) return;
       const name = `${stop.pose} ${stop.shift}`;
       if (stops.has(name)) refuse(`${at}/stop`, 'name a stop that has no key yet', `“${stop.pose}” again`);
@@ -84,6 +86,7 @@ export const recordRules = {
   shifts(_piece: Piece, shift: Shift, refuse: Refuse): void {
     const where = `/shifts/${shift.id}`;
     checkSeconds(`${where}/duration`, shift.duration, refuse);
+    checkEasing(`${where}/easing`, shift.easing, refuse);
     const progresses = shift.match.touchUps.map(({ progress }) => progress);
     const marks = [0, ...[...progresses].sort((p, q) => p - q), 1];
     marks.forEach((mark, i) => {
@@ -96,6 +99,14 @@ export const recordRules = {
     });
   },
 };
+
+function checkEasing(where: string, easing: Easing, refuse: Refuse): void {
+  if (easing.kind === 'steps' && easing.jump === 'none' && easing.count < 2)
+    refuse(`${where}/count`, 'be at least 2 where it jumps at neither end', String(easing.count));
+  if (easing.kind !== 'curve') return;
+  const finding = curveFinding(easing.points);
+  if (finding) refuse(`${where}/points`, finding.split('; ')[0], finding.split('; ')[1] ?? 'something else');
+}
 
 function checkSeconds(where: string, seconds: number, refuse: Refuse): void {
   if (seconds !== 0 && !(seconds >= SHORTEST_SECONDS))

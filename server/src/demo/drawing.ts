@@ -80,7 +80,7 @@ export function drawnPiece(
   setClosedRail(draft, figureId, true, newId);
   draft.figures[figureId].rail.forEach((shiftId, i) => {
     draft.shifts[shiftId].duration = poses[i].leave.duration;
-    draft.shifts[shiftId].easing = { ...poses[i].leave.easing };
+    draft.shifts[shiftId].easing = { ...poses[i].leave.easing } as PieceDraft['shifts'][string]['easing'];
   });
   return draft as Piece;
 }

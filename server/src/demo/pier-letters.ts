@@ -72,7 +72,7 @@ export function pierLetters(): Piece {
     setClosedRail(draft, figureId, true, newId);
     for (const id of draft.figures[figureId].rail) {
       draft.shifts[id].duration = 0.7;
-      draft.shifts[id].easing = { ...DEFAULT_EASING };
+      draft.shifts[id].easing = { ...DEFAULT_EASING } as PieceDraft['shifts'][string]['easing'];
     }
   }
   return draft as Piece;

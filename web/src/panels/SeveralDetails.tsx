@@ -4,7 +4,7 @@ import { useAppStore, useEditor, usePlanStatuses } from '../context';
 import { commandById, holdChosen, setChosenShifts } from '../editor';
 import type { RailChoice } from '../state';
 import { Choice, IconButton, NumberField } from '../ui';
-import { EasingEditor } from './EasingEditor';
+import { EasingEditor } from './easing/EasingEditor';
 import { framesText } from './frames-text';
 import { METHODS } from './methods';
 
@@ -100,7 +100,10 @@ export function SeveralDetails({ piece, choice }: { readonly piece: Piece; reado
           )}
           <EasingEditor
             easing={shifts[0].easing}
-            onChange={(next, name) => setChosenShifts(store, name, { easing: next })}
+            seconds={shifts[0].duration}
+            onChange={(next, name, seconds) =>
+              setChosenShifts(store, name, { easing: next, ...(seconds !== undefined && { duration: seconds }) })
+            }
           />
         </>
       )}

@@ -5,7 +5,7 @@ import { useAppStore, usePlanStatuses } from '../context';
 import { setChoice } from '../editor';
 import { changePiece, type Recipe, useAppDispatch } from '../state';
 import { Choice, NumberField, VERDICT } from '../ui';
-import { EasingEditor } from './EasingEditor';
+import { EasingEditor } from './easing/EasingEditor';
 import { framesText } from './frames-text';
 
 /** What can be set on a shift: how long, how eased, in which direction; and how healthy it is. */
@@ -74,7 +74,13 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
       <h3>Easing</h3>
       <EasingEditor
         easing={shift.easing}
-        onChange={(easing, name) => change(name, (draft) => void (draft.easing = { ...easing }))}
+        seconds={shift.duration}
+        onChange={(easing, name, seconds) =>
+          change(name, (draft) => {
+            draft.easing = { ...easing } as typeof draft.easing;
+            if (seconds !== undefined) draft.duration = Math.round(seconds * 1000) / 1000;
+          })
+        }
       />
       <Choice
         label="Colours blend"

@@ -9,6 +9,7 @@ export function TextField({
   hideLabel,
   className,
   asked,
+  most = 200,
   onChange,
   onLeave,
 }: {
@@ -18,6 +19,8 @@ export function TextField({
   readonly className?: string;
   /** Is it to be typed into at once? */
   readonly asked?: boolean;
+  /** Longest text. */
+  readonly most?: number;
   readonly onChange: (value: string) => void;
   /** Told when the field is left, after a change. */
   readonly onLeave?: () => void;
@@ -32,7 +35,7 @@ export function TextField({
     input.current?.select();
   }, [asked]);
   const commit = (): void => {
-    const next = text.trim().slice(0, 200);
+    const next = text.trim().slice(0, most);
     if (next !== '' && next !== value) onChange(next);
     // Shows what is in force: the new value when it was taken, the old one when it was refused.
     setText(value);
@@ -47,7 +50,7 @@ export function TextField({
         id={id}
         className="form-control"
         value={text}
-        maxLength={200}
+        maxLength={most}
         onChange={(event) => setText(event.target.value)}
         onBlur={() => {
           commit();

@@ -1,6 +1,8 @@
-import { EASING_PRESETS, type Easing, ease } from '@core';
+import { EASING_PRESETS, type Easing, ease, easeSlope, easingSegments } from '@core';
 import { type KeyboardEvent, type PointerEvent, useId, useRef } from 'react';
-import { NumberField } from '../ui';
+import { NumberField } from '../../ui';
+import { EasingFields } from './EasingFields';
+import { EasingRun } from './EasingRun';
 import './easing-editor.scss';
 
 const SIZE = 92;
@@ -14,16 +16,30 @@ type Curve = Extract<Easing, { kind: 'cubic-bezier' }>;
 const asCurve = (easing: Easing): Curve =>
   easing.kind === 'cubic-bezier' ? easing : { kind: 'cubic-bezier', x1: 1 / 3, y1: 1 / 3, x2: 2 / 3, y2: 2 / 3 };
 const round = (v: number): number => Math.round(v * 1000) / 1000;
-const same = (p: Easing, q: Easing): boolean =>
-  p.kind === q.kind &&
-  (p.kind === 'linear' ||
-    (q.kind === 'cubic-bezier' && p.x1 === q.x1 && p.y1 === q.y1 && p.x2 === q.x2 && p.y2 === q.y2));
+const same = (p: Easing, q: Easing): boolean => p === q || JSON.stringify(p) === JSON.stringify(q);
 const toX = (x: number): number => 12 + x * PLOT;
 const toY = (y: number): number => ROOM + (1 - y) * SIZE;
 
 function curvePath(easing: Easing): string {
-  const c = asCurve(easing);
-  return `M${toX(0)} ${toY(0)}C${toX(c.x1)} ${toY(c.y1)} ${toX(c.x2)} ${toY(c.y2)} ${toX(1)} ${toY(1)}`;
+  const p = easingSegments(easing);
+  let d = `M${toX(p[0])} ${toY(p[1])}`;
+  for (let i = 2; i + 5 < p.length; i += 6)
+    d += `C${[0, 2, 4].map((k) => `${toX(p[i + k]).toFixed(2)} ${toY(p[i + k + 1]).toFixed(2)}`).join(' ')}`;
+  return d;
+}
+
+const SPEED_STEPS = 80;
+/** Twice the even speed is half of the plot high. */
+const SPEED_SHARE = 0.25;
+
+/** How fast it goes, as a line over time: the even speed lies at a quarter of the plot. */
+function speedPath(easing: Easing): string {
+  let d = '';
+  for (let i = 0; i <= SPEED_STEPS; i++) {
+    const speed = Math.max(-4, Math.min(8, easeSlope(easing, i / SPEED_STEPS)));
+    d += `${i === 0 ? 'M' : 'L'}${toX(i / SPEED_STEPS).toFixed(1)} ${toY(SPEED_SHARE * speed).toFixed(1)}`;
+  }
+  return d;
 }
 
 /**
@@ -32,14 +48,19 @@ function curvePath(easing: Easing): string {
  */
 export function EasingEditor({
   easing,
+  seconds,
   onChange,
 }: {
   readonly easing: Easing;
-  readonly onChange: (easing: Easing, name: string) => void;
+  /** How long the preview runs. */
+  readonly seconds: number;
+  /** `seconds`: the duration that follows from the easing's own numbers. */
+  readonly onChange: (easing: Easing, name: string, seconds?: number) => void;
 }) {
   const svgRef = useRef<SVGSVGElement>(null);
   const clip = useId();
   const curve = asCurve(easing);
+  const hasHandles = easing.kind === 'cubic-bezier' || easing.kind === 'linear';
   const preset = EASING_PRESETS.find((candidate) => same(candidate.easing, easing));
 
   const show = (c: Curve): void => {
@@ -49,6 +70,7 @@ export function EasingEditor({
       for (const [name, value] of Object.entries(attributes)) element?.setAttribute(name, String(value));
     };
     set('curve', { d: curvePath(c) });
+    set('speed', { d: speedPath(c) });
     set('arm-1', { x2: toX(c.x1), y2: toY(c.y1) });
     set('arm-2', { x2: toX(c.x2), y2: toY(c.y2) });
     set('handle-1', { cx: toX(c.x1), cy: toY(c.y1) });
@@ -129,8 +151,27 @@ export function EasingEditor({
           d={`M${toX(0.25)} ${toY(0)}v${-SIZE}M${toX(0.5)} ${toY(0)}v${-SIZE}M${toX(0.75)} ${toY(0)}v${-SIZE}`}
         />
         <g clipPath={`url(#${clip})`}>
-          <line data-key="arm-1" className="easing-arm" x1={toX(0)} y1={toY(0)} x2={toX(curve.x1)} y2={toY(curve.y1)} />
-          <line data-key="arm-2" className="easing-arm" x1={toX(1)} y1={toY(1)} x2={toX(curve.x2)} y2={toY(curve.y2)} />
+          <path data-key="speed" className="easing-speed" d={speedPath(easing)} />
+          {hasHandles && (
+            <>
+              <line
+                data-key="arm-1"
+                className="easing-arm"
+                x1={toX(0)}
+                y1={toY(0)}
+                x2={toX(curve.x1)}
+                y2={toY(curve.y1)}
+              />
+              <line
+                data-key="arm-2"
+                className="easing-arm"
+                x1={toX(1)}
+                y1={toY(1)}
+                x2={toX(curve.x2)}
+                y2={toY(curve.y2)}
+              />
+            </>
+          )}
           <path data-key="curve" className="easing-curve" d={curvePath(easing)} />
         </g>
         <text x={toX(0)} y={HEIGHT - 8} textAnchor="start">
@@ -139,7 +180,10 @@ export function EasingEditor({
         <text x={toX(1)} y={HEIGHT - 8} textAnchor="end">
           arrives
         </text>
-        {([1, 2] as const).map((which) => (
+        <text className="easing-speed-name" x={toX(1)} y={14} textAnchor="end">
+          - - speed
+        </text>
+        {(hasHandles ? ([1, 2] as const) : []).map((which) => (
           <circle
             key={which}
             data-key={`handle-${which}`}
@@ -157,6 +201,7 @@ export function EasingEditor({
           />
         ))}
       </svg>
+      <EasingRun easing={easing} seconds={seconds} />
       <div className="easing-presets" role="group" aria-label="Easing presets">
         {EASING_PRESETS.map((candidate) => (
           <button
@@ -179,15 +224,18 @@ export function EasingEditor({
           </button>
         ))}
       </div>
-      <details className="easing-numbers">
-        <summary>Numbers</summary>
-        <div className="easing-number-grid">
-          {number('x1', 'Leave x')}
-          {number('y1', 'Leave y')}
-          {number('x2', 'Arrive x')}
-          {number('y2', 'Arrive y')}
-        </div>
-      </details>
+      <EasingFields easing={easing} onChange={onChange} />
+      {hasHandles && (
+        <details className="easing-numbers">
+          <summary>Numbers</summary>
+          <div className="easing-number-grid">
+            {number('x1', 'Leave x')}
+            {number('y1', 'Leave y')}
+            {number('x2', 'Arrive x')}
+            {number('y2', 'Arrive y')}
+          </div>
+        </details>
+      )}
     </div>
   );
 }
