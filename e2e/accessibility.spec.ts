@@ -50,6 +50,22 @@ for (const theme of ['light', 'dark'] as const) {
       expect(await faults(page)).toEqual([]);
     });
 
+    test('timing: nothing that moves, lanes, a key', async ({ piece, page }) => {
+      await piece.open('demo-quay-mark', 'timing');
+      await piece.matched();
+      expect(await faults(page)).toEqual([]);
+      const name = (await page.locator('.lane-name').first().textContent()) ?? '';
+      for (const property of ['position', 'opacity'])
+        await page.getByLabel(`Add a lane to ${name}`).selectOption(property);
+      await page
+        .getByRole('group', { name: `Opacity of ${name}` })
+        .getByRole('button')
+        .first()
+        .click();
+      await page.getByText('By its own', { exact: true }).click();
+      expect(await faults(page)).toEqual([]);
+    });
+
     test('the output', async ({ piece, page }) => {
       await piece.open('demo-quay-mark');
       await page.getByRole('link', { name: 'Output' }).click();

@@ -75,7 +75,7 @@ for (const [width, height] of WINDOWS)
       await page.getByRole('button', { name: 'Show the details' }).click();
     }
     await expect(details).toBeVisible();
-    for (const room of ['Match', 'Output']) {
+    for (const room of ['Match', 'Timing', 'Output']) {
       await page
         .getByRole('link', { name: room })
         .or(page.getByRole('tab', { name: room }))

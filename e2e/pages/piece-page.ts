@@ -30,7 +30,7 @@ export class PiecePage {
     return /piece\/([^/]+)/.exec(this.page.url())?.[1] ?? '';
   }
 
-  open = async (id: string, room: 'shapes' | 'match' | 'output' = 'shapes'): Promise<void> => {
+  open = async (id: string, room: 'shapes' | 'match' | 'timing' | 'output' = 'shapes'): Promise<void> => {
     await this.page.goto(`${this.server.url}/piece/${id}/${room}`);
     await this.rail.waitFor();
   };

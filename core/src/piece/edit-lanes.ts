@@ -2,7 +2,7 @@ import { current, type Draft, isDraft } from 'immer';
 import type { PieceDraft } from './edit';
 import type { IdSource } from './geometry';
 import { isNeutral, laneOf, NEUTRAL, stopName, stopNamed } from './lanes';
-import { stopsOf } from './rail';
+import { railTimeline, stopsOf } from './rail';
 import type { Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece } from './records';
 
 /**
@@ -36,6 +36,60 @@ export function setLaneAtStop(
   else keys.push(newKey(newId, figure, stops, stop, value));
   if (keys.every((key) => isNeutral(property, key.value))) delete draft.lanes[lane.id];
   else draft.lanes[lane.id].keys = keys as Draft<LaneKey>[];
+}
+
+/** Gives a figure a lane that says nothing yet, with a key at each stop; nothing happens where it has one. */
+export function addLane(draft: PieceDraft, figureId: Id, property: LaneProperty, newId: IdSource): void {
+  const piece = plain(draft);
+  const figure = piece.figures[figureId];
+  if (laneOf(piece, figureId, property)) return;
+  const stops = stopsOf(piece, figure);
+  const own = stops.flatMap((pose, i) => (stops.indexOf(pose) === i ? [i] : []));
+  if (own.length === 0) return;
+  const id = newId('l');
+  const keys = own.map((i) => newKey(newId, figure, stops, i, NEUTRAL[property]));
+  draft.lanes[id] = { id, figure: figureId, property, keys } as Draft<LaneRecord>;
+}
+
+/** Puts a free key into a lane, at a time in s; it belongs to the stop before it, with which it travels. */
+export function addFreeKey(
+  draft: PieceDraft,
+  laneId: Id,
+  seconds: number,
+  value: readonly number[],
+  newId: IdSource,
+): void {
+  const piece = plain(draft);
+  const figure = piece.figures[piece.lanes[laneId].figure];
+  const stops = stopsOf(piece, figure);
+  const { stops: timed } = railTimeline(piece, figure);
+  const before = timed.reduce((best, { start }, i) => (start <= seconds ? i : best), 0);
+  const key: LaneKey = {
+    ...newKey(newId, figure, stops, before, value),
+    after: Math.round((seconds - timed[before].start) * 1e6) / 1e6,
+  };
+  draft.lanes[laneId].keys.push(key as Draft<LaneKey>);
+}
+
+/** Changes a key: its value, how it goes on, or when a free one stands. */
+export function changeKey(
+  draft: PieceDraft,
+  laneId: Id,
+  keyId: Id,
+  change: Partial<Pick<LaneKey, 'value' | 'easing' | 'after'>>,
+): void {
+  const key = draft.lanes[laneId]?.keys.find(({ id }) => id === keyId);
+  if (key) Object.assign(key, structuredClone(change));
+}
+
+/** Takes keys out of a lane, and the lane with the last of them. */
+export function removeKeys(draft: PieceDraft, laneId: Id, keyIds: readonly Id[]): void {
+  const lane = draft.lanes[laneId];
+  if (!lane) return;
+  const gone = new Set(keyIds);
+  const keys = lane.keys.filter(({ id }) => !gone.has(id));
+  if (keys.length === 0) delete draft.lanes[laneId];
+  else lane.keys = keys;
 }
 
 const newKey = (

@@ -9,7 +9,7 @@ export * from './defaults';
 export { duplicateFigures } from './duplicate-figures';
 export * from './edit';
 export * from './edit-chain';
-export { keepLanes, setLaneAtStop } from './edit-lanes';
+export { addFreeKey, addLane, changeKey, keepLanes, removeKeys, setLaneAtStop } from './edit-lanes';
 export * from './edit-outline';
 export * from './exchange';
 export * from './from-svg';

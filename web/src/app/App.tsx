@@ -18,10 +18,15 @@ import { StepContext, type Steps } from '../ui';
 import { NotFound } from './NotFound';
 
 /** Rooms come when a piece is first opened: the shelf shows without them. */
-const room = (name: 'PiecePage' | 'ShapesRoom' | 'MatchRoom' | 'OutputRoom') => async () => ({
+const room = (name: 'PiecePage' | 'ShapesRoom' | 'MatchRoom' | 'TimingRoom' | 'OutputRoom') => async () => ({
   Component: (await import('../rooms'))[name],
 });
-const ROOM_PAGES = { shapes: room('ShapesRoom'), match: room('MatchRoom'), output: room('OutputRoom') } as const;
+const ROOM_PAGES = {
+  shapes: room('ShapesRoom'),
+  match: room('MatchRoom'),
+  timing: room('TimingRoom'),
+  output: room('OutputRoom'),
+} as const;
 
 const router = createBrowserRouter([
   {

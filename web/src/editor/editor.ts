@@ -5,6 +5,7 @@ import { Drawing } from './drawing/drawing';
 import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
 import { Showing } from './playback/showing';
+import { TimeView } from './playback/time-view';
 import { rememberDrawing } from './remember-drawing';
 import { Viewport } from './viewport/viewport';
 
@@ -25,11 +26,14 @@ export interface Editor {
   readonly clock: PlaybackClock;
   readonly plans: PlanStore;
   readonly viewport: Viewport;
+  readonly timeView: TimeView;
   readonly stage: Stage;
   readonly shapes: EngineClient;
   /** Tells the drawing how to read a colour of the painted picture. */
   pickColourWith(pick: (x: number, y: number) => string | undefined): void;
   readonly drawing: Drawing;
+  /** Shows another state of the piece on the canvas, as a gesture has it; null: the piece again. */
+  preview(piece: Piece | null): void;
   /** Called whenever what is on the canvas should be painted again. */
   onRepaint(listener: () => void): () => void;
   destroy(): void;
@@ -39,6 +43,7 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
   const clock = new PlaybackClock(clockDeps);
   const plans = new PlanStore(planners);
   const viewport = new Viewport();
+  const timeView = new TimeView();
   const stage = new Stage(makeCanvas);
   const repaintListeners = new Set<() => void>();
   const repaint = (): void => {
@@ -94,9 +99,14 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
     clock,
     plans,
     viewport,
+    timeView,
     stage,
     drawing,
     shapes,
+    preview: (other) => {
+      const piece = other ?? shown;
+      showing.show(piece && compilePiece(piece, plans.planOf));
+    },
     pickColourWith: (pick) => {
       pickColour = pick;
     },

@@ -103,6 +103,7 @@ export function Rail() {
     const [svg, box] = [svgRef.current, paneRef.current];
     if (!svg || !box) return;
     applyRailLayout(svg, layout);
+    editor.timeView.show(layout.scale, layout.width);
     showRailGesture(svg);
     if (fixed.current) box.scrollLeft = timeToX(layout, fixed.current.seconds) - fixed.current.at;
     fixed.current = null;
@@ -135,6 +136,16 @@ export function Rail() {
     box.addEventListener('wheel', turned, { passive: false });
     return () => box.removeEventListener('wheel', turned);
   }, [zoomBy]);
+  useEffect(
+    () =>
+      editor.timeView.own({
+        zoomBy,
+        scrollBy: (px) => {
+          if (paneRef.current) paneRef.current.scrollLeft += px;
+        },
+      }),
+    [editor, zoomBy],
+  );
   // biome-ignore lint/correctness/useExhaustiveDependencies: another layout puts the bead elsewhere
   useEffect(() => {
     // The bead moves with the clock, outside React.
@@ -207,6 +218,7 @@ export function Rail() {
         style={{ maxHeight: RAIL.height + strips.seen + SCROLLBAR }}
         onScroll={({ currentTarget }) => {
           scrolled.current = currentTarget.scrollLeft;
+          editor.timeView.scrolled(currentTarget.scrollLeft);
           if (svgRef.current) placeNames(svgRef.current, currentTarget);
         }}
       >

@@ -1,1 +1,2 @@
+export { easingCurve, RAIL_PADDING } from './layout';
 export { Rail } from './Rail';

@@ -23,6 +23,9 @@ export const RAIL = {
   strip: 14,
 } as const;
 
+/** Where time 0 lies on the rail, px from its left. */
+export const RAIL_PADDING = RAIL.padding;
+
 const CURVE_STEPS = 40;
 /** How much longer than the whole piece in sight the rail may be drawn. */
 export const MOST_ZOOM = 40;

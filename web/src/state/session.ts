@@ -11,6 +11,12 @@ export type RailItem =
   | { readonly kind: 'stop'; readonly stop: number }
   | { readonly kind: 'shift'; readonly shiftId: Id };
 
+/** A key of a lane. */
+export interface KeyRef {
+  readonly lane: Id;
+  readonly key: Id;
+}
+
 /** *Offline* is tried again by itself; *conflict*, *refused* (the server cannot take it) and *gone* (deleted elsewhere) wait for the user. */
 export type SaveState = 'saved' | 'saving' | 'unsaved' | 'offline' | 'conflict' | 'refused' | 'gone';
 
@@ -47,6 +53,8 @@ export interface SessionState {
   readonly selection: Selection | null;
   /** What is chosen besides on the same rail. */
   readonly more: readonly RailItem[];
+  /** Keys of lanes that are chosen. */
+  readonly keys: readonly KeyRef[];
   readonly save: SaveState;
   /** The server's reason for not taking it. */
   readonly saveProblem: string | null;
@@ -62,6 +70,7 @@ export interface SessionState {
 const initialState: SessionState = {
   selection: null,
   more: [],
+  keys: [],
   save: 'saved',
   saveProblem: null,
   messages: [],
@@ -80,9 +89,11 @@ const slice = createSlice({
     selected: (state, action: PayloadAction<Selection | null>) => {
       state.selection = action.payload;
       state.more = [];
+      state.keys = [];
     },
     /** Chooses more of the same rail. */
     moreChosen: (state, action: PayloadAction<readonly RailItem[]>) => void (state.more = [...action.payload]),
+    keysChosen: (state, action: PayloadAction<readonly KeyRef[]>) => void (state.keys = [...action.payload]),
     saveChanged: (state, action: PayloadAction<{ state: SaveState; problem: string | null }>) => {
       state.save = action.payload.state;
       state.saveProblem = action.payload.problem;

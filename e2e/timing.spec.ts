@@ -1,0 +1,156 @@
+import fs from 'node:fs';
+import { expect, test } from './support/fixtures';
+
+const svg = (body: string): string => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24">${body}</svg>`;
+const TWO = [
+  { name: 'buoy.svg', text: svg('<path d="M4 4h16v16H4z"/>') },
+  { name: 'gull.svg', text: svg('<path d="M2 9c4-4 8-2 10 2c2-4 6-6 10-2c-5 0-7 3-10 8c-3-5-5-8-10-8z"/>') },
+];
+
+test('a pose is turned and moved, its lanes are seen, dragged, typed and eased, and the file goes the same way', async ({
+  piece,
+  shelf,
+  page,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await piece.drop(TWO);
+  await expect(piece.cards).toHaveCount(2);
+  await page.keyboard.press('3');
+  await expect(page.getByText('Nothing moves as a whole yet.')).toBeVisible();
+  await piece.cards.nth(1).click();
+  await piece.setNumber('Turn', '-300');
+  const turn = page.getByRole('group', { name: 'Turn of Figure 1' });
+  await expect(turn.getByRole('button')).toHaveCount(2);
+  await expect(page.getByText('Nothing moves as a whole yet.')).toHaveCount(0);
+
+  // A level block is dragged: the canvas goes along while it is.
+  const second = turn.getByRole('button', { name: /gull: −300/ });
+  const box = await second.boundingBox();
+  if (!box) throw new Error('There is no block.');
+  const before = await piece.picture();
+  await page.mouse.move(box.x + 20, box.y + 4);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 20, box.y - 10, { steps: 4 });
+  const during = await piece.picture();
+  expect(during).not.toBe(before);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  expect(await piece.picture()).toBe(before);
+  await page.mouse.move(box.x + 20, box.y + 4);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 20, box.y - 10, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByRole('heading', { name: 'Key of Turn' })).toBeVisible();
+  const dragged = Number(await piece.number('Turn').inputValue());
+  expect(dragged).toBeGreaterThan(-300);
+  await piece.setNumber('Turn', '-180');
+
+  // The way between two keys gets an easing of its own.
+  await turn.getByRole('button', { name: /buoy: 0/ }).click();
+  await page.getByText('By its own', { exact: true }).click();
+  await page.getByLabel('Kind').selectOption('spring');
+  const stored = await piece.storedWith(({ lanes }) =>
+    Object.values(lanes).some(({ keys }) => keys[0].easing?.kind === 'spring'),
+  );
+  const [lane] = Object.values(stored.lanes).filter(({ property }) => property === 'turn');
+  expect(lane.keys.map(({ value }) => value[0])).toEqual([0, -180]);
+  await page.getByRole('link', { name: 'Output' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-svg').click()]);
+  // Transforms go out as transforms.
+  const file = fs.readFileSync(await download.path(), 'utf8');
+  expect(file).toMatch(/<animateTransform attributeName="transform" [^>]*type="rotate"/);
+});
+
+test('lanes by keyboard alone: a lane is added, its key goes up, a free key is put in and nudged, all is undone', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-boarding-button');
+  await page.keyboard.press('3');
+  const name = (await page.locator('.lane-name').first().textContent()) ?? '';
+  await page.getByLabel(`Add a lane to ${name}`).selectOption('opacity');
+  const lane = page.getByRole('group', { name: `Opacity of ${name}` });
+  const first = lane.getByRole('button').first();
+  await first.focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  await expect(first).toHaveAttribute('aria-label', /90 %/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Key of Opacity' })).toBeVisible();
+  await piece.setNumber('Opacity', '35');
+  await expect(first).toHaveAttribute('aria-label', /35 %/);
+  // What is said of keys can be undone step by step.
+  await page.keyboard.press('Control+z');
+  await expect(first).toHaveAttribute('aria-label', /90 %/);
+  await page.keyboard.press('Control+z');
+  await expect(first).toHaveAttribute('aria-label', /100 %/);
+  await page.keyboard.press('Control+z');
+  await expect(lane).toHaveCount(0);
+});
+
+test('a free key is put where the lane is pressed twice, dragged along in frames, and travels with its stop', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-boarding-button');
+  await page.keyboard.press('3');
+  const name = (await page.locator('.lane-name').first().textContent()) ?? '';
+  await page.getByLabel(`Add a lane to ${name}`).selectOption('turn');
+  const lane = page.getByRole('group', { name: `Turn of ${name}` });
+  const count = await lane.getByRole('button').count();
+  const box = await lane.boundingBox();
+  if (!box) throw new Error('There is no lane.');
+  await page.mouse.dblclick(box.x + 300, box.y + 40);
+  await expect(lane.getByRole('button')).toHaveCount(count + 1);
+  const free = lane.locator('.lane-block.free');
+  const at = await free.boundingBox();
+  if (!at) throw new Error('There is no free key.');
+  await page.mouse.move(at.x + 4, at.y + 4);
+  await page.mouse.down();
+  await page.mouse.move(at.x + 64, at.y - 26, { steps: 5 });
+  await page.mouse.up();
+  const stored = await piece.storedWith(({ lanes }) =>
+    Object.values(lanes).some(({ keys }) => keys.some(({ after, value }) => after !== null && value[0] > 0)),
+  );
+  const { num, den } = stored.canvas.rate;
+  const key = Object.values(stored.lanes)[0].keys.find(({ after }) => after !== null);
+  const frames = ((key?.after ?? 0) * num) / den;
+  expect(Math.abs(frames - Math.round(frames))).toBeLessThan(1e-3);
+  await free.focus();
+  await page.keyboard.press('Delete');
+  await expect(lane.getByRole('button')).toHaveCount(count);
+});
+
+test('lanes and rail show the same stretch of time, zoomed and scrolled together; pressing the ground scrubs', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-quay-mark');
+  await page.keyboard.press('3');
+  const bar = page.locator('[data-key="bar-1"]');
+  const rows = page.locator('.lane-poses rect').nth(1);
+  const alike = async (): Promise<void> => {
+    await expect
+      .poll(async () => {
+        const [p, q] = [await bar.boundingBox(), await rows.boundingBox()];
+        return p && q ? Math.abs(p.x - q.x) : 99;
+      })
+      .toBeLessThan(1.5);
+  };
+  await alike();
+  await page.getByRole('button', { name: 'Zoom in in time' }).click();
+  await page.getByRole('button', { name: 'Zoom in in time' }).click();
+  await alike();
+  const sheet = await page.getByRole('region', { name: 'Lanes' }).boundingBox();
+  if (!sheet) throw new Error('There are no lanes.');
+  await page.mouse.move(sheet.x + 200, sheet.y + 60);
+  await page.keyboard.down('Shift');
+  await page.mouse.wheel(0, 160);
+  await page.keyboard.up('Shift');
+  await alike();
+  const before = await piece.seconds();
+  await page.mouse.click(sheet.x + 600, sheet.y + 44);
+  expect(await piece.seconds()).not.toBe(before);
+  const bead = await page.locator('.lane-bead').boundingBox();
+  expect(Math.abs((bead?.x ?? 0) - (sheet.x + 600))).toBeLessThan(3);
+});

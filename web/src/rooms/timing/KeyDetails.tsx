@@ -1,0 +1,112 @@
+import { changeKey, type LaneRecord, type Piece, removeKeys, stopNamed, stopsOf, timedKeys } from '@core';
+import { Trash2 } from 'lucide-react';
+import { EasingEditor } from '../../panels';
+import { changePiece, type KeyRef, sessionActions, useAppDispatch } from '../../state';
+import { Choice, IconButton, NumberField } from '../../ui';
+import { isEven } from './lane-graph';
+import { LANE_WORDS } from './lane-words';
+
+/** What can be set on chosen keys: their values, when a free one stands, and how the way to the next goes. What is set goes to all. */
+export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly keys: readonly KeyRef[] }) {
+  const dispatch = useAppDispatch();
+  const [first] = keys;
+  const lane: LaneRecord | undefined = piece.lanes[first.lane];
+  const key = lane?.keys.find(({ id }) => id === first.key);
+  if (!lane || !key) return null;
+  const figure = piece.figures[lane.figure];
+  const words = LANE_WORDS[lane.property];
+  const timed = timedKeys(piece, figure, lane);
+  const at = timed.findIndex((each) => each.key.id === key.id);
+  const next = timed[at + 1];
+  const change = (name: string, made: Parameters<typeof changeKey>[3], property?: string): void =>
+    void dispatch(
+      changePiece(name, (draft) => {
+        for (const ref of keys)
+          if (!property || piece.lanes[ref.lane]?.property === property) changeKey(draft, ref.lane, ref.key, made);
+      }),
+    );
+  const stops = stopsOf(piece, figure);
+  const stop = stopNamed(figure, stops, key.stop);
+  const place = `${piece.poses[stops[stop]]?.name ?? 'a pose that is gone'} (pose ${stop + 1})`;
+  return (
+    <aside className="details" aria-label="Details">
+      <div className="details-body">
+        <header className="details-head">
+          <h2>{keys.length === 1 ? `Key of ${words.label}` : `${keys.length} keys`}</h2>
+          <div className="details-actions">
+            <IconButton
+              icon={Trash2}
+              label={keys.length === 1 ? 'Remove the key' : 'Remove the keys'}
+              onClick={() => {
+                dispatch(
+                  changePiece(keys.length === 1 ? `Remove a key of ${words.label}` : 'Remove keys', (draft) => {
+                    for (const ref of keys) removeKeys(draft, ref.lane, [ref.key]);
+                  }),
+                );
+                dispatch(sessionActions.keysChosen([]));
+              }}
+            />
+          </div>
+        </header>
+        <p className="details-note">
+          {figure.name}, {key.after === null ? `level while ${place} stands` : `travels with ${place}`}
+        </p>
+        {words.parts.map((part, i) => (
+          <NumberField
+            key={part}
+            label={part}
+            value={key.value[i] * words.factor}
+            unit={words.unit}
+            digits={words.digits + 1}
+            min={lane.property === 'opacity' ? 0 : undefined}
+            max={lane.property === 'opacity' ? 100 : undefined}
+            onChange={(typed) => {
+              const number = typed / words.factor;
+              const even = isEven(lane);
+              change(
+                `Key of ${words.label}`,
+                { value: key.value.map((v, k) => (k === i || even ? number : v)) },
+                lane.property,
+              );
+            }}
+          />
+        ))}
+        {key.after !== null && (
+          <NumberField
+            label="After"
+            value={key.after}
+            unit="s"
+            step={piece.canvas.rate.den / piece.canvas.rate.num}
+            digits={3}
+            onChange={(after) => change(`Move a key of ${words.label}`, { after }, lane.property)}
+          />
+        )}
+        <h3>To the next key</h3>
+        {next ? (
+          <>
+            <Choice
+              label="It goes"
+              value={key.easing ? 'own' : 'shift'}
+              options={[
+                { value: 'shift', label: 'As the shift', hint: 'With the easing of the shift that lies between' },
+                { value: 'own', label: 'By its own' },
+              ]}
+              onChange={(how) =>
+                change('Easing of a key', { easing: how === 'own' ? structuredClone(timed[at].easing) : null })
+              }
+            />
+            {key.easing && (
+              <EasingEditor
+                easing={key.easing}
+                seconds={Math.max(0.1, next.from - timed[at].until)}
+                onChange={(easing, name) => change(name, { easing })}
+              />
+            )}
+          </>
+        ) : (
+          <p className="details-note">It is the last one: its value stands from there on.</p>
+        )}
+      </div>
+    </aside>
+  );
+}

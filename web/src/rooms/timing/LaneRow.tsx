@@ -1,0 +1,151 @@
+import {
+  addFreeKey,
+  changeKey,
+  compileLane,
+  type Figure,
+  type LaneRecord,
+  type Piece,
+  pieceDuration,
+  removeKeys,
+} from '@core';
+import { type KeyboardEvent, useLayoutEffect, useMemo, useRef } from 'react';
+import { useEditor } from '../../context';
+import { changePiece, type KeyRef, sessionActions, useAppDispatch } from '../../state';
+import { freshId } from '../../workers';
+import { applyLane, chooseKey, dragKey } from './lane-gestures';
+import { isEven, type KeyBlock, LANE, laneGraph } from './lane-graph';
+import { LANE_WORDS, shownNumber, valueText } from './lane-words';
+
+/** A lane as its graph: level blocks where it rests, ramps whose edge is the easing. */
+export function LaneRow({
+  piece,
+  figure,
+  lane,
+  width,
+  scale,
+  x,
+  chosen,
+}: {
+  readonly piece: Piece;
+  readonly figure: Figure;
+  readonly lane: LaneRecord;
+  readonly width: number;
+  readonly scale: number;
+  readonly x: (seconds: number) => number;
+  readonly chosen: readonly KeyRef[];
+}) {
+  const editor = useEditor();
+  const dispatch = useAppDispatch();
+  const svgRef = useRef<SVGSVGElement>(null);
+  const end = pieceDuration(piece);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `x` is another function for another scale only
+  const graph = useMemo(() => laneGraph(piece, figure, lane, x, end), [piece, figure, lane, scale, width, end]);
+  useLayoutEffect(() => {
+    if (svgRef.current) applyLane(svgRef.current, piece, lane, x);
+  });
+  const { property } = lane;
+  const words = LANE_WORDS[property];
+  const name = (block: KeyBlock): string => {
+    const part = words.parts.length > 1 && !isEven(lane) ? ` ${words.parts[block.part]}` : '';
+    const when = block.key.after === null ? piece.poses[block.key.stop.pose]?.name : `at ${+block.from.toFixed(3)} s`;
+    return `${words.label}${part} of ${figure.name}, ${when}: ${shownNumber(property, block.key.value[block.part])} ${words.unit}`;
+  };
+  const isChosen = ({ key }: KeyBlock): boolean => chosen.some((ref) => ref.lane === lane.id && ref.key === key.id);
+  const change = (what: string, made: Parameters<typeof changeKey>[3], keyId: string): void =>
+    void dispatch(changePiece(what, (draft) => changeKey(draft, lane.id, keyId, made)));
+  const keyed = (block: KeyBlock) => (event: KeyboardEvent) => {
+    const { key } = block;
+    const more = event.shiftKey ? 10 : 1;
+    const frame = piece.canvas.rate.den / piece.canvas.rate.num;
+    const up = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
+    const along = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (up !== 0) {
+      const by = (up * more * words.step) / words.factor;
+      const value = key.value.map((v, i) => (isEven(lane) || i === block.part ? Math.round((v + by) * 1e6) / 1e6 : v));
+      if (property === 'opacity' && (value[0] < 0 || value[0] > 1)) return;
+      change(`Key of ${words.label}`, { value }, key.id);
+    } else if (along !== 0 && key.after !== null)
+      change(
+        `Move a key of ${words.label}`,
+        { after: Math.round((key.after + along * more * frame) * 1e6) / 1e6 },
+        key.id,
+      );
+    else if (event.key === 'Delete' || event.key === 'Backspace') {
+      dispatch(changePiece(`Remove a key of ${words.label}`, (draft) => removeKeys(draft, lane.id, [key.id])));
+      dispatch(sessionActions.keysChosen([]));
+    } else if (event.key === 'Enter' || event.key === ' ')
+      chooseKey(editor, { lane: lane.id, key: key.id }, event.shiftKey);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const addAt = (clientX: number): void => {
+    const left = svgRef.current?.getBoundingClientRect().left ?? 0;
+    const frame = piece.canvas.rate.den / piece.canvas.rate.num;
+    const seconds = Math.max(0, Math.round((clientX - left - x(0)) / (x(1) - x(0)) / frame) * frame);
+    const compiled = compileLane(piece, figure.id, property);
+    if (!compiled) return;
+    const value = new Float64Array(compiled.size);
+    compiled.sample(seconds, value);
+    const rounded = [...value].map((v) => Math.round(v * 1e4) / 1e4);
+    dispatch(
+      changePiece(`Add a key of ${words.label}`, (draft) => addFreeKey(draft, lane.id, seconds, rounded, freshId)),
+    );
+  };
+  return (
+    <svg
+      ref={svgRef}
+      className="lane-graph"
+      width={width}
+      height={LANE.height}
+      role="group"
+      aria-label={`${words.label} of ${figure.name}`}
+      onDoubleClick={(event) => addAt(event.clientX)}
+    >
+      {graph.curves.map(({ blocks }, part) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: the numbers of a lane have no identity beyond their order
+        <g key={part} className={`lane-curve lane-part-${part}`}>
+          <path data-key={`area-${part}`} className="lane-area" />
+          <path data-key={`edge-${part}`} className="lane-edge" />
+          {blocks.map((block) => {
+            const id = `${block.key.id}-${part}${block.again ? '-again' : ''}`;
+            const free = block.key.after !== null;
+            return (
+              <g key={id}>
+                <text data-key={`text-${id}`} className="lane-value">
+                  {part === 0 && graph.curves.length === 1
+                    ? valueText(property, block.key.value)
+                    : `${words.parts[part].toLowerCase()} ${shownNumber(property, block.key.value[part])}`}
+                </text>
+                {!block.again && (
+                  <rect
+                    data-key={`block-${id}`}
+                    className={`lane-block ${free ? 'free' : ''} ${isChosen(block) ? 'chosen' : ''}`}
+                    height="8"
+                    rx={free ? 4.5 : 3}
+                    role="button"
+                    tabIndex={0}
+                    aria-label={name(block)}
+                    aria-pressed={isChosen(block)}
+                    onKeyDown={keyed(block)}
+                    onPointerDown={(event) => {
+                      if (event.button !== 0 || !svgRef.current) return;
+                      event.stopPropagation();
+                      chooseKey(editor, { lane: lane.id, key: block.key.id }, event.shiftKey);
+                      dragKey({ editor, svg: svgRef.current, lane, x }, event, block);
+                    }}
+                    onDoubleClick={(event) => event.stopPropagation()}
+                  >
+                    <title>
+                      {name(block)}. Drag it up and down{free ? ', and along in time' : ''}.
+                    </title>
+                  </rect>
+                )}
+              </g>
+            );
+          })}
+        </g>
+      ))}
+    </svg>
+  );
+}

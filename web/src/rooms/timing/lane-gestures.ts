@@ -1,0 +1,98 @@
+import { changeKey, type LaneRecord, type Piece, pieceDuration } from '@core';
+import { type Editor, followPointer } from '../../editor';
+import { changePiece, type KeyRef, makeChange, sessionActions } from '../../state';
+import { isEven, type KeyBlock, LANE, laneGraph } from './lane-graph';
+import { LANE_WORDS } from './lane-words';
+
+const DRAG_START_PX = 3;
+
+/** Writes a lane's graph into its elements, which carry their keys: by React after it has rendered, and by a drag at the display's rate. */
+export function applyLane(svg: SVGSVGElement, piece: Piece, lane: LaneRecord, x: (seconds: number) => number): void {
+  const { curves } = laneGraph(piece, piece.figures[lane.figure], lane, x, pieceDuration(piece));
+  const set = (key: string, attributes: Record<string, string | number>): void => {
+    const element = svg.querySelector(`[data-key="${key}"]`);
+    for (const [name, value] of Object.entries(attributes)) element?.setAttribute(name, String(value));
+  };
+  curves.forEach(({ edge, area, blocks }, part) => {
+    set(`edge-${part}`, { d: edge });
+    set(`area-${part}`, { d: area });
+    for (const block of blocks) {
+      const [x0, x1] = [x(block.from), x(block.until)];
+      const name = `${block.key.id}-${part}${block.again ? '-again' : ''}`;
+      const width = Math.max(9, x1 - x0);
+      set(`block-${name}`, { x: x1 - x0 < 9 ? (x0 + x1) / 2 - 4.5 : x0, y: block.y - 4, width });
+      set(`text-${name}`, { x: Math.max(x0, 2), y: Math.max(11, block.y - 7) });
+    }
+  });
+}
+
+/** What a drag of a key works with. */
+interface KeyDrag {
+  readonly editor: Editor;
+  readonly svg: SVGSVGElement;
+  readonly lane: LaneRecord;
+  readonly x: (seconds: number) => number;
+}
+
+/** Drags a key: up and down its value, and a free one along in time, frame by frame. Nothing is rendered until the hand lets go. */
+export function dragKey({ editor, svg, lane, x }: KeyDrag, event: React.PointerEvent, block: KeyBlock): void {
+  const { piece } = editor.store.getState().document;
+  if (!piece) return;
+  const { property } = lane;
+  const graph = laneGraph(piece, piece.figures[lane.figure], lane, x, pieceDuration(piece));
+  const { factor } = LANE_WORDS[property];
+  // A lane that does not change yet: a px is as much as an arrow key.
+  const perPx = graph.perPx || 1 / factor;
+  const { key, part } = block;
+  const { num, den } = piece.canvas.rate;
+  const scale = x(1) - x(0);
+  const even = isEven(lane);
+  let change: Parameters<typeof changeKey>[3] | undefined;
+  followPointer(event, {
+    move: (move) => {
+      const [dx, dy] = [move.clientX - event.clientX, move.clientY - event.clientY];
+      if (!change && Math.hypot(dx, dy) < DRAG_START_PX) return;
+      const wanted = key.value[part] - dy * perPx;
+      const rounded = Math.round(wanted * factor) / factor;
+      const value = property === 'opacity' ? Math.min(1, Math.max(0, rounded)) : rounded;
+      const after = key.after === null ? null : Math.round((key.after + dx / scale) * (num / den)) * (den / num);
+      change = { value: key.value.map((v, i) => (even || i === part ? value : v)), after };
+      const made = change;
+      const copy = makeChange(piece, '', (draft) => changeKey(draft, lane.id, key.id, made))?.piece ?? piece;
+      applyLane(svg, copy, copy.lanes[lane.id], x);
+      editor.preview(copy);
+    },
+    end: (up) => {
+      editor.preview(null);
+      const made = change;
+      if (up && made)
+        editor.store.dispatch(
+          changePiece(`Key of ${LANE_WORDS[property].label}`, (draft) => changeKey(draft, lane.id, key.id, made)),
+        );
+      else applyLane(svg, piece, lane, x);
+    },
+  });
+}
+
+/** Scrubs: the bead follows the pointer over the lanes. `left` is where time 0 px lies on the window. */
+export function scrubLanes(editor: Editor, event: React.PointerEvent, timeAt: (clientX: number) => number): void {
+  const before = editor.clock.seconds;
+  editor.clock.pause();
+  editor.clock.seek(timeAt(event.clientX));
+  followPointer(event, {
+    move: (move) => editor.clock.seek(timeAt(move.clientX)),
+    end: (up) => {
+      if (!up) editor.clock.seek(before);
+    },
+  });
+}
+
+/** Chooses a key: alone, or besides those that are chosen. */
+export function chooseKey(editor: Editor, ref: KeyRef, more: boolean): void {
+  const { keys } = editor.store.getState().session;
+  const known = keys.some(({ lane, key }) => lane === ref.lane && key === ref.key);
+  const rest = keys.filter(({ lane, key }) => lane !== ref.lane || key !== ref.key);
+  editor.store.dispatch(sessionActions.keysChosen(more ? (known ? rest : [...rest, ref]) : [ref]));
+}
+
+export const LANE_HEIGHT = LANE.height;

@@ -1,0 +1,97 @@
+import { compileLane, type Figure, type LaneRecord, type Piece, type TimedKey, timedKeys } from '@core';
+
+/** Height of a lane's graph, and the room over and under it, CSS px. */
+export const LANE = { height: 46, top: 16, bottom: 7 } as const;
+/** Points of a ramp's edge. */
+const STEPS = 24;
+
+/** A level block of a lane, or the place of a free key. */
+export interface KeyBlock {
+  readonly key: TimedKey['key'];
+  /** Which of the lane's numbers it is of. */
+  readonly part: number;
+  /** From when until when, s. */
+  readonly from: number;
+  readonly until: number;
+  readonly y: number;
+  /** The same key again, where a closed rail comes back to its beginning. */
+  readonly again: boolean;
+}
+
+/** One number of a lane over time: its edge, the area under it, and its blocks. */
+export interface LaneCurve {
+  readonly edge: string;
+  readonly area: string;
+  readonly blocks: readonly KeyBlock[];
+}
+
+export interface LaneGraph {
+  readonly curves: readonly LaneCurve[];
+  /** How much of the value a px upwards is. */
+  readonly perPx: number;
+}
+
+/** Do all keys of a lane have equal numbers? Then one curve shows them both. */
+export const isEven = ({ property, keys }: LaneRecord): boolean =>
+  property === 'scale' && keys.every(({ value }) => value[0] === value[1]);
+
+/**
+ * The graph of a lane: level where its value rests, and between two keys a ramp whose edge is the easing. `x` puts seconds on the picture; `end` is the end of
+ * the piece, s. The lowest and the highest value reach the edges; a lane that never changes lies in the middle.
+ */
+export function laneGraph(
+  piece: Piece,
+  figure: Figure,
+  lane: LaneRecord,
+  x: (seconds: number) => number,
+  end: number,
+): LaneGraph {
+  const keys = timedKeys(piece, figure, lane);
+  const compiled = compileLane(piece, figure.id, lane.property);
+  if (!compiled || keys.length === 0) return { curves: [], perPx: 0 };
+  const times = sampleTimes(keys, end);
+  const values = times.map((seconds) => {
+    const out = new Float64Array(compiled.size);
+    compiled.sample(seconds, out);
+    return out;
+  });
+  const all = values.flatMap((value) => [...value]);
+  const [low, high] = [Math.min(...all), Math.max(...all)];
+  const room = LANE.height - LANE.top - LANE.bottom;
+  const floor = LANE.height - LANE.bottom;
+  const y = (value: number): number => (high > low ? floor - ((value - low) / (high - low)) * room : floor - room / 2);
+  const seen = new Set<string>();
+  const again = keys.map(({ key }) => {
+    const known = seen.has(key.id);
+    seen.add(key.id);
+    return known;
+  });
+  const curves = Array.from({ length: isEven(lane) ? 1 : compiled.size }, (_, part): LaneCurve => {
+    const edge = times
+      .map((t, i) => `${i === 0 ? 'M' : 'L'}${x(t).toFixed(1)} ${y(values[i][part]).toFixed(1)}`)
+      .join('');
+    const blocks = keys.map(({ key, from, until }, i) => ({
+      key,
+      part,
+      from,
+      until,
+      y: y(key.value[part]),
+      again: again[i],
+    }));
+    return { edge, area: `${edge}L${x(end).toFixed(1)} ${LANE.height}L${x(0).toFixed(1)} ${LANE.height}Z`, blocks };
+  });
+  return { curves, perPx: high > low ? (high - low) / room : 0 };
+}
+
+/** Both ends, the ends of all level stretches, and points of each ramp between them. */
+function sampleTimes(keys: readonly TimedKey[], end: number): number[] {
+  const times = [0];
+  keys.forEach(({ from, until }, i) => {
+    times.push(from, until);
+    const next = keys[i + 1];
+    if (next && next.from > until)
+      for (let k = 1; k < STEPS; k++) times.push(until + ((next.from - until) * k) / STEPS);
+  });
+  times.push(end);
+  return times.filter((t) => t >= 0 && t <= end).sort((p, q) => p - q);
+}
