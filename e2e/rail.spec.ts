@@ -142,3 +142,86 @@ test('an easing of every kind: chosen, set by its numbers, pasted as CSS, refuse
   await page.keyboard.press('Control+z');
   await expect(kind).toHaveValue('cubic-bezier');
 });
+
+test('a beginner makes disc, square, disc, looping and eased, with the shapes of the program in seven actions', async ({
+  piece,
+  shelf,
+  page,
+}) => {
+  await shelf.open();
+  let actions = 0;
+  const press = async (name: string | RegExp): Promise<void> => {
+    await page
+      .getByRole('button', { name, exact: typeof name === 'string' })
+      .first()
+      .click();
+    actions++;
+  };
+  await press('New piece');
+  await press('Begin with Disc');
+  await expect(piece.cards).toHaveCount(1);
+  await press('Add a pose');
+  await press('Square');
+  await expect(piece.cards).toHaveCount(2);
+  await press('Add a pose');
+  await press(/^Back to the first: it closes the loop/);
+  await expect(piece.arcs).toHaveCount(2);
+  await press('Play');
+  expect(actions).toBeLessThanOrEqual(8);
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
+  await piece.saved();
+  const stored = await piece.stored();
+  expect(stored.playback).toBe('loop');
+  const shifts = Object.values(stored.shifts);
+  expect(shifts.map(({ from, to }) => [from, to])).toEqual([
+    [shifts[0].from, shifts[0].to],
+    [shifts[0].to, shifts[0].from],
+  ]);
+  expect(shifts.map(({ easing }) => easing.kind)).toEqual(['cubic-bezier', 'cubic-bezier']);
+});
+
+test('the next pose comes from a copy, bigger, from the pen and from a text, without another choice', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-boarding-button');
+  await page.getByRole('group', { name: 'After the last pose' }).getByText('Nothing').click();
+  const count = await piece.cards.count();
+  const add = async (name: string | RegExp): Promise<void> => {
+    await page.getByRole('button', { name: 'Add a pose' }).focus();
+    await page.keyboard.press('Enter');
+    await page.getByRole('dialog', { name: 'Add a pose' }).getByRole('button', { name }).click();
+  };
+  await add('Back to the first, bigger');
+  await expect(piece.cards).toHaveCount(count + 1);
+  const bigger = await piece.storedWith(({ lanes }) => Object.keys(lanes).length === 1);
+  const [lane] = Object.values(bigger.lanes);
+  expect([lane.property, lane.keys.at(-1)?.value]).toEqual(['scale', [1.25, 1.25]]);
+  expect(lane.keys.slice(0, -1).every(({ value }) => value[0] === 1)).toBe(true);
+  await add(/^A copy of/);
+  await expect(piece.cards).toHaveCount(count + 2);
+  const figures = bigger.figureOrder.length;
+  await add('With the pen');
+  const box = await piece.canvas.boundingBox();
+  if (!box) throw new Error('There is no canvas.');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  for (const [dx, dy] of [
+    [-40, -40],
+    [40, -40],
+    [0, 50],
+    [-40, -40],
+  ])
+    await page.mouse.click(x + dx, y + dy);
+  await expect(piece.cards).toHaveCount(count + 3);
+  await add('A text');
+  await page.mouse.click(x - 40, y);
+  await expect(piece.cards).toHaveCount(count + 4);
+  expect((await piece.stored()).figureOrder).toHaveLength(figures);
+  // Escape closes the menu and gives the keyboard back to the card.
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Add a pose' }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog', { name: 'Add a pose' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Add a pose' })).toBeFocused();
+});

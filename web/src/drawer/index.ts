@@ -1,4 +1,4 @@
 export { DrawerPage } from './DrawerPage';
 export { DrawerShapes } from './DrawerShapes';
 export { pendingShape } from './pending-shape';
-export { SHIPPED_SHAPES, shippedSvg } from './shipped-shapes';
+export { FIRST_SHAPES, SHIPPED_SHAPES, shippedSvg } from './shipped-shapes';

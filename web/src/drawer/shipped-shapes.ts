@@ -101,3 +101,15 @@ export const shippedSvg = ({ d, source }: ShippedShape): string => {
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${corner} 100 100" width="100" height="100"><path fill="#23201b" fill-rule="evenodd" d="${d}"/></svg>`;
   return source ? withShape(svg, source) : svg;
 };
+
+/** A few of each kind that the drawer holds. */
+export const FIRST_SHAPES = [
+  'Disc',
+  'Square',
+  'Triangle',
+  'Five-pointed star',
+  'Pill',
+  'Ring',
+  'Heart',
+  'Sail',
+].flatMap((name) => SHIPPED_SHAPES.find((shape) => shape.name === name) ?? []);

@@ -1,3 +1,4 @@
+export * from './actions/add-pose';
 export * from './actions/choosing';
 export * from './actions/draw-actions';
 export * from './actions/figure-actions';

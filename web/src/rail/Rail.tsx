@@ -61,8 +61,8 @@ function placeNames(svg: SVGSVGElement, pane: HTMLElement): void {
 }
 
 /** The rail: poses as cards over their holds, shifts as arcs that show their easing, and the bead. In the Match room its shift is marked. */
-export function Rail() {
-  const { editor, chooseFiles, takeFiles, takeSvg } = useOpenPiece();
+export function Rail({ onAdd }: { readonly onAdd: (card: Element) => void }) {
+  const { editor, takeFiles, takeSvg } = useOpenPiece();
   const dispatch = useAppDispatch();
   const piece = useAppSelector(selectPiece);
   const selection = useAppSelector(selectSelection);
@@ -353,13 +353,13 @@ export function Rail() {
             className="rail-add"
             role="button"
             tabIndex={0}
-            aria-label="Add poses from SVG files"
-            onClick={() => chooseFiles()}
-            onKeyDown={(event) => pressed(event, () => chooseFiles())}
+            aria-label="Add a pose"
+            onClick={(event) => onAdd(event.currentTarget)}
+            onKeyDown={(event) => pressed(event, () => onAdd(event.currentTarget))}
           >
             <rect width={RAIL.card} height={RAIL.card} rx="6" />
             <path d={`M${RAIL.card / 2} 15v14M15 ${RAIL.card / 2}h14`} />
-            <title>Add poses from SVG files</title>
+            <title>Add a pose: a shape, a drawing, a text, files, a copy</title>
           </g>
           {layout.bars.length === 0 && (
             <text className="rail-empty" x={RAIL.padding + RAIL.card + 14} y={RAIL.cardTop + RAIL.card / 2 + 4}>

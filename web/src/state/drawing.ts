@@ -23,6 +23,8 @@ export interface Drawn {
 /** The drawing of this tab: tool, finer selection, drawing preferences. Neither saved nor undone. */
 export interface DrawingState extends DrawingPreferences {
   readonly tool: ToolId;
+  /** What the next thing that is drawn becomes, before what was wished for all goes on. */
+  readonly once: DrawsAs | null;
   /** Figures chosen besides the one on the rail. */
   readonly also: readonly Id[];
   readonly parts: readonly Id[];
@@ -48,6 +50,7 @@ export interface DrawingState extends DrawingPreferences {
 const initialState = (): DrawingState => ({
   ...remembered('drawing'),
   tool: 'select',
+  once: null,
   also: [],
   parts: [],
   anchors: [],
@@ -67,6 +70,7 @@ const slice = createSlice({
   reducers: {
     toolChosen: (state, action: PayloadAction<ToolId>) => {
       state.tool = action.payload;
+      state.once = null;
       if (action.payload === 'points') state.details = 'outline';
       if (action.payload === 'colour') state.details = 'paint';
       state.anchors = [];

@@ -54,7 +54,7 @@ export function addDrawnPart(store: AppStore, part: Part, seconds: number): void
   const { piece } = state.document;
   if (!piece) return;
   const targets = editTargets(state, seconds);
-  const as = drawsNow(state.drawing.drawsAs, targets);
+  const as = drawsNow(state.drawing.once ?? state.drawing.drawsAs, targets);
   const into = followable(piece, targets);
   putDrawnPart(store, part, as, targets);
   tellDrawn(store, part, as, into);
@@ -71,7 +71,7 @@ function tellDrawn(store: AppStore, part: Part, as: DrawsAs, into: Drawn['into']
   const { past } = store.getState().document;
   const entry = past[past.length - 1];
   store.dispatch(sessionActions.arrived(null));
-  store.dispatch(drawingActions.changed({ drawn: entry ? { part, as, entry: entry.id, into } : null }));
+  store.dispatch(drawingActions.changed({ once: null, drawn: entry ? { part, as, entry: entry.id, into } : null }));
 }
 
 /** What was just drawn, as long as it can become the next pose by one press. */

@@ -48,7 +48,7 @@ export async function addText(
   await whileBusy(store, 'Setting the text …', async () => {
     const layout = await engine.layoutText(text.font, text);
     const targets = editTargets(store.getState(), seconds);
-    const as = drawsNow(drawing.drawsAs, targets);
+    const as = drawsNow(drawing.once ?? drawing.drawsAs, targets);
     const asPose = as === 'pose';
     const figureId = asPose ? targets[0].figure.id : freshId('f');
     const stop = asPose ? targets[0].stop + 1 : 0;
@@ -64,7 +64,7 @@ export async function addText(
     store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop }));
     const before = followable(piece, targets);
     const typed = !asPose && before ? { figureId, into: before } : null;
-    store.dispatch(drawingActions.changed({ details: 'outline', typesInto: text.id, typed, drawn: null }));
+    store.dispatch(drawingActions.changed({ details: 'outline', typesInto: text.id, typed, drawn: null, once: null }));
     store.dispatch(sessionActions.arrived(null));
   });
 }

@@ -39,7 +39,8 @@ const copyOfParts = (parts: readonly Part[]): Part[] =>
   }));
 
 /** A copy of a pose, and of the texts in it: a text belongs to one pose. Of texts that are not known the letters become points. */
-function copyOfPose(
+/** A pose as another one, with parts, anchors and texts of its own that remember where they come from. */
+export function copyOfPose(
   pose: Pose,
   parts: readonly Part[],
   texts: Piece['texts'] = {},

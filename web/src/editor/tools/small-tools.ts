@@ -9,8 +9,9 @@ import { DRAG_PX, type Tool, type ToolContext } from './tool';
 export function createTextTool(drawing: ToolContext): Tool {
   return {
     down: (pointer) => {
-      drawing.store.dispatch(drawingActions.toolChosen('select'));
+      // What the text is to become is known while its tool is at hand.
       void addText(drawing.store, drawing.shapes, pointer.x, pointer.y, drawing.seconds());
+      drawing.store.dispatch(drawingActions.toolChosen('select'));
       return null;
     },
     hover: () => 'text',

@@ -7,6 +7,7 @@ import { Arrivals, commandById, copiedSvg, pasteCopied } from '../../editor';
 import { Rail } from '../../rail';
 import { Messages } from '../../shelf/Messages';
 import { useReferenceFile } from '../shapes/use-reference-file';
+import { AddMenu } from './AddMenu';
 import { LeaveDialog } from './LeaveDialog';
 import { LeftVersions } from './LeftVersions';
 import { PieceHeader } from './PieceHeader';
@@ -44,6 +45,7 @@ function OpenPieceView({ editor, autosave }: Opened) {
   const engines = useEngines();
   const chooser = useRef<HTMLInputElement>(null);
   const target = useRef<number | undefined>(undefined);
+  const [adding, setAdding] = useState<Element | null>(null);
   const [arrivals] = useState(() => new Arrivals(store, engines.files));
   const takeReference = useReferenceFile();
   const takeFiles = useCallback(
@@ -109,7 +111,8 @@ function OpenPieceView({ editor, autosave }: Opened) {
       <div className="piece-page">
         <PieceHeader context={context} />
         <SaveBanner />
-        <Rail />
+        <Rail onAdd={setAdding} />
+        <AddMenu anchor={adding} openRoom={context.openRoom} onClose={() => setAdding(null)} />
         <main className="piece-room">
           <Outlet />
         </main>

@@ -1,13 +1,8 @@
 import { FileDown, PencilLine, Shapes, Type } from 'lucide-react';
 import { Button } from 'react-bootstrap';
 import { useOpenPiece } from '../../context';
-import { SHIPPED_SHAPES, shippedSvg } from '../../drawer';
+import { FIRST_SHAPES, shippedSvg } from '../../drawer';
 import { drawingActions, useAppDispatch } from '../../state';
-
-/** A few of each kind that the drawer holds. */
-const FIRST_SHAPES = ['Disc', 'Square', 'Triangle', 'Five-pointed star', 'Pill', 'Ring', 'Heart', 'Sail'].flatMap(
-  (name) => SHIPPED_SHAPES.find((shape) => shape.name === name) ?? [],
-);
 
 /** What an empty piece says: what to do first. */
 export function EmptyCanvas() {

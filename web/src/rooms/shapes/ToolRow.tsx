@@ -64,7 +64,7 @@ export function ToolRow() {
   if (!piece) return null;
   const shown = level < 2 ? TOOLS.length : TOOLS.length - (level - 1);
   const draws = drawing.tool === 'draw' || drawing.tool === 'shape' || drawing.tool === 'text';
-  const possible = drawsNow(drawing.drawsAs, targets);
+  const possible = drawsNow(drawing.once ?? drawing.drawsAs, targets);
   return (
     <>
       <div ref={rowRef} className="tool-row" role="toolbar" aria-label="Tools">
@@ -143,7 +143,9 @@ export function ToolRow() {
               className="form-select form-select-sm"
               aria-label="Drawing makes"
               value={possible}
-              onChange={(event) => dispatch(drawingActions.changed({ drawsAs: event.target.value as DrawsAs }))}
+              onChange={(event) =>
+                dispatch(drawingActions.changed({ drawsAs: event.target.value as DrawsAs, once: null }))
+              }
             >
               {DRAWS.map(({ value, label }) => (
                 <option key={value} value={value} disabled={value !== 'figure' && targets.length !== 1}>

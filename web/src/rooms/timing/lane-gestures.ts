@@ -1,7 +1,7 @@
 import { changeKey, type LaneRecord, type Piece, pieceDuration } from '@core';
 import { type Editor, followPointer } from '../../editor';
 import { changePiece, type KeyRef, makeChange, sessionActions } from '../../state';
-import { isEven, type KeyBlock, LANE, laneGraph } from './lane-graph';
+import { isEven, type KeyBlock, laneGraph } from './lane-graph';
 import { LANE_WORDS } from './lane-words';
 
 const DRAG_START_PX = 3;
@@ -94,5 +94,3 @@ export function chooseKey(editor: Editor, ref: KeyRef, more: boolean): void {
   const rest = keys.filter(({ lane, key }) => lane !== ref.lane || key !== ref.key);
   editor.store.dispatch(sessionActions.keysChosen(more ? (known ? rest : [...rest, ref]) : [ref]));
 }
-
-export const LANE_HEIGHT = LANE.height;
