@@ -225,3 +225,49 @@ test('the next pose comes from a copy, bigger, from the pen and from a text, wit
   await expect(page.getByRole('dialog', { name: 'Add a pose' })).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Add a pose' })).toBeFocused();
 });
+
+test('the piece is brought to 12 frames a second and back, by its seconds and by its frames, and to another length', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-quay-mark');
+  const before = await piece.stored();
+  const length = Number(await piece.number('Length').inputValue());
+  await page.getByLabel('Rate', { exact: true }).selectOption('12/1');
+  await expect(piece.number('Length')).toHaveValue(String(length));
+  await page.getByLabel('Rate', { exact: true }).selectOption('60/1');
+  expect(await piece.storedWith(({ canvas }) => canvas.rate.num === 60)).toEqual(before);
+  await page.getByText('The frames', { exact: true }).click();
+  await page.getByLabel('Rate', { exact: true }).selectOption('30/1');
+  await expect(piece.number('Length')).toHaveValue(String(+(2 * length).toFixed(3)));
+  await piece.setNumber('Own rate', '29.97');
+  await expect(page.getByLabel('Rate', { exact: true })).toHaveValue('30000/1001');
+  await piece.setNumber('Own rate', 'fast');
+  await expect(page.getByRole('alert')).toContainText('found “fast”. The rate stays as it was.');
+  await piece.setNumber('Length', '3');
+  const stored = await piece.storedWith(({ canvas }) => canvas.rate.den === 1001);
+  expect(stored.canvas.rate).toEqual({ num: 30_000, den: 1_001 });
+  await page.getByRole('button', { name: 'Snap to frames' }).click();
+  const snapped = await piece.storedWith(({ poses }) =>
+    Object.values(poses).every(
+      ({ hold }) => Math.abs((hold * 30_000) / 1_001 - Math.round((hold * 30_000) / 1_001)) < 1e-3,
+    ),
+  );
+  expect(Object.keys(snapped.poses)).toHaveLength(Object.keys(before.poses).length);
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Control+z');
+  expect(await piece.storedWith(({ canvas }) => canvas.rate.num === 60)).toEqual(before);
+});
+
+test('some holds and shifts are made to last so long together; the others stay', async ({ piece }) => {
+  await piece.open('demo-quay-mark');
+  const before = await piece.stored();
+  await piece.cards.first().click();
+  await piece.cards.nth(1).click({ modifiers: ['Shift'] });
+  await piece.setNumber('Together', '5');
+  const after = await piece.storedWith(({ poses }) => JSON.stringify(poses) !== JSON.stringify(before.poses));
+  await expect(piece.number('Together')).toHaveValue('5');
+  const figure = after.figures[after.figureOrder[0]];
+  const last = figure.poses[2];
+  expect(after.poses[last].hold).toBe(before.poses[last].hold);
+  expect(after.poses[figure.poses[0]].hold).toBeGreaterThan(before.poses[figure.poses[0]].hold);
+});

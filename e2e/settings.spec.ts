@@ -7,7 +7,7 @@ test('canvas, rate and end of the piece are set, kept, and undone', async ({ pie
   await piece.open('demo-quay-mark');
   const before = await piece.stored();
   await piece.setNumber('Width', '800');
-  await page.getByLabel('Rate').selectOption('24000/1001');
+  await page.getByLabel('Rate', { exact: true }).selectOption('24000/1001');
   await page.getByText('Stop', { exact: true }).click();
   await page.getByRole('group', { name: 'Background' }).getByText('Nothing', { exact: true }).click();
   await piece.saved();

@@ -25,7 +25,7 @@ test('a pose is turned and moved, its lanes are seen, dragged, typed and eased, 
   await expect(page.getByText('Nothing moves as a whole yet.')).toHaveCount(0);
 
   // A level block is dragged: the canvas goes along while it is.
-  const second = turn.getByRole('button', { name: /gull: −300/ });
+  const second = turn.getByRole('button', { name: /gull \(pose 2\): −300/ });
   const box = await second.boundingBox();
   if (!box) throw new Error('There is no block.');
   const before = await piece.picture();
@@ -47,7 +47,7 @@ test('a pose is turned and moved, its lanes are seen, dragged, typed and eased, 
   await piece.setNumber('Turn', '-180');
 
   // The way between two keys gets an easing of its own.
-  await turn.getByRole('button', { name: /buoy: 0/ }).click();
+  await turn.getByRole('button', { name: /buoy \(pose 1\): 0/ }).click();
   await page.getByText('By its own', { exact: true }).click();
   await page.getByLabel('Kind').selectOption('spring');
   const stored = await piece.storedWith(({ lanes }) =>
@@ -153,4 +153,40 @@ test('lanes and rail show the same stretch of time, zoomed and scrolled together
   expect(await piece.seconds()).not.toBe(before);
   const bead = await page.locator('.lane-bead').boundingBox();
   expect(Math.abs((bead?.x ?? 0) - (sheet.x + 600))).toBeLessThan(3);
+});
+
+test('a figure winds up, flies left while it changes shape, overshoots, and comes back turning by −300°', async ({
+  piece,
+  shelf,
+  page,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await piece.drop(TWO);
+  await expect(piece.cards).toHaveCount(2);
+  await page.getByText('Back to first').click();
+  await expect(piece.cards).toHaveCount(3);
+  await piece.cards.nth(1).click();
+  const x = Number(await piece.number('Middle X').inputValue());
+  await piece.setNumber('Middle X', String(x - 200));
+  await piece.cards.nth(2).click();
+  await piece.setNumber('Turn', '-300');
+  await page.keyboard.press('3');
+  const position = page.getByRole('group', { name: 'Position of Figure 1' });
+  await position.getByRole('button', { name: /X of Figure 1, buoy \(pose 1\): 0/ }).click();
+  await page.getByRole('button', { name: 'Wind up and settle' }).click();
+  await expect(position.locator('.lane-block.free')).toHaveCount(4);
+  const stored = await piece.storedWith(({ lanes }) =>
+    Object.values(lanes).some(({ keys }) => keys.some(({ after }) => after !== null)),
+  );
+  const lane = (property: string) => Object.values(stored.lanes).find((each) => each.property === property);
+  const xs = lane('position')?.keys.map(({ value }) => Math.round(value[0]));
+  expect(xs?.slice().sort((p, q) => p - q)).toEqual([-220, -200, 0, 0, 30]);
+  expect(lane('turn')?.keys.map(({ value }) => value[0])).toEqual([0, 0, -300]);
+  // The match does not know of any of it.
+  expect(Object.values(stored.poses).every(({ placement }) => placement.rotation === 0)).toBe(true);
+  // And both go as one.
+  await position.locator('.lane-block.free').first().click();
+  await page.getByRole('button', { name: 'Take both away' }).click();
+  await expect(position.locator('.lane-block.free')).toHaveCount(0);
 });

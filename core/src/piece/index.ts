@@ -9,7 +9,16 @@ export * from './defaults';
 export { duplicateFigures } from './duplicate-figures';
 export * from './edit';
 export * from './edit-chain';
-export { addFreeKey, addLane, changeKey, keepLanes, removeKeys, setLaneAtStop } from './edit-lanes';
+export {
+  addFreeKey,
+  addLane,
+  addWindUp,
+  changeKey,
+  keepLanes,
+  removeKeySet,
+  removeKeys,
+  setLaneAtStop,
+} from './edit-lanes';
 export * from './edit-outline';
 export * from './exchange';
 export * from './from-svg';
@@ -22,4 +31,5 @@ export { mendGaps } from './mend-gaps';
 export * from './placement';
 export * from './rail';
 export * from './records';
+export * from './retime';
 export * from './storable';

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
 import { checkPiece } from './check-piece';
 import { insertPoses, moveStop, type PieceDraft, removeFigure, removeStop, setClosedRail } from './edit';
-import { keepLanes, setLaneAtStop } from './edit-lanes';
+import { addWindUp, keepLanes, removeKeySet, setLaneAtStop } from './edit-lanes';
 import { laneOf, stopName, stopNamed, timedKeys } from './lanes';
 import { stopsOf } from './rail';
 import type { LaneProperty, Piece } from './records';
@@ -175,5 +175,48 @@ describe('lanes that lead nowhere', () => {
     const draft = three();
     set(draft, 'opacity', 1, [1.5]);
     expect(() => checkPiece(JSON.parse(JSON.stringify(draft)))).toThrow(/opacity from 0 to 1/);
+  });
+});
+
+describe('wind-up and settle', () => {
+  const moved = (): PieceDraft => {
+    const draft = three();
+    set(draft, 'position', 1, [100, 0]);
+    return draft;
+  };
+  const lane = (draft: PieceDraft) => Object.values(draft.lanes)[0];
+
+  test('a little back for a third of the time, a tenth too far before it arrives; both go as one', () => {
+    const draft = moved();
+    const { id, keys } = lane(draft);
+    addWindUp(draft, id, keys[0].id, countedIds());
+    const values = valuesOf(as(draft), 'position');
+    expect(values).toEqual([
+      [0, 0.8, 0, 0],
+      [0.998, 0.998, -15, 0],
+      [1.268, 1.268, 110, 0],
+      [1.4, 2.2, 100, 0],
+      [2.8, 3.6, 0, 0],
+    ]);
+    // The second travels with the pose that is reached.
+    draft.shifts[draft.figures.f.rail[0]].duration = 1.6;
+    expect(valuesOf(as(draft), 'position')[2].slice(0, 1)).toEqual([2.268]);
+    checkPiece(JSON.parse(JSON.stringify(draft)));
+    removeKeySet(draft, lane(draft).keys.find((key) => key.set)?.set ?? '');
+    expect(lane(draft).keys).toHaveLength(3);
+  });
+  test('there is none where nothing moves, and an opacity stays one', () => {
+    const draft = moved();
+    set(draft, 'position', 0, [100, 0]);
+    addWindUp(draft, lane(draft).id, lane(draft).keys[0].id, countedIds());
+    expect(lane(draft).keys).toHaveLength(3);
+    const faded = three();
+    set(faded, 'opacity', 1, [0]);
+    addWindUp(faded, lane(faded).id, lane(faded).keys[0].id, countedIds());
+    expect(
+      lane(faded)
+        .keys.slice(3)
+        .map(({ value }) => value[0]),
+    ).toEqual([1, 0]);
   });
 });

@@ -142,6 +142,8 @@ export interface LaneKey {
   readonly value: readonly number[];
   /** How the way to the next key goes; null: as the shift that it spans. */
   readonly easing: Easing | null;
+  /** Keys that were put in by one action and go by one share this. */
+  readonly set?: Id;
 }
 
 /** A value of a figure over time, on top of where its poses' rules put it. A figure has at most one lane of a property. */

@@ -5,9 +5,16 @@ import {
   type Piece,
   type Placement,
   pieceDuration,
+  RATES,
+  type Rate,
   readColour,
+  readRate,
+  retime,
   setClosedRail,
+  setRate,
+  snapToFrames,
 } from '@core';
+import { useState } from 'react';
 import {
   changePiece,
   chosenFigure,
@@ -17,11 +24,11 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '../state';
-import { Choice, ColourField, NumberField, SelectField } from '../ui';
+import { ActionButton, Choice, ColourField, NumberField, SelectField, TextField } from '../ui';
 import { freshId } from '../workers';
 import { colourText, pickedColour } from './picked-colour';
 
-const RATES = ['60/1', '50/1', '30/1', '30000/1001', '25/1', '24/1', '24000/1001', '12/1'];
+const RATE_VALUES = RATES.map(({ num, den }) => `${num}/${den}`);
 const rateLabel = (rate: string): string => {
   const [num, den] = rate.split('/').map(Number);
   return `${+(num / den).toFixed(3)} fps`;
@@ -35,7 +42,11 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
   const change = (name: string, recipe: Recipe): void => void dispatch(changePiece(name, recipe));
   const { canvas } = piece;
   const rate = `${canvas.rate.num}/${canvas.rate.den}`;
-  const rates = RATES.includes(rate) ? RATES : [rate, ...RATES];
+  const rates = RATE_VALUES.includes(rate) ? RATE_VALUES : [rate, ...RATE_VALUES];
+  const [keeps, setKeeps] = useState<'seconds' | 'frames'>('seconds');
+  const takeRate = (next: Rate): void =>
+    change(`Rate ${rateLabel(`${next.num}/${next.den}`)}`, (draft) => setRate(draft, next, keeps));
+  const length = pieceDuration(piece);
   const setSize = (size: { width?: number; height?: number }): void =>
     change('Canvas size', (draft) => {
       const before = { ...draft.canvas };
@@ -63,9 +74,21 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
       <header className="details-head">
         <h2>Piece</h2>
       </header>
-      <p className="details-note numbers">
-        {figure ? `${+pieceDuration(piece).toFixed(3)} s, ${frameCount(piece)} frames` : 'Nothing plays yet.'}
-      </p>
+      {length > 0 ? (
+        <NumberField
+          label="Length"
+          value={length}
+          unit="s"
+          min={0.001}
+          max={36_000}
+          step={0.1}
+          digits={3}
+          also={`${frameCount(piece)} fr`}
+          onChange={(seconds) => change(`Length ${+seconds.toFixed(3)} s`, (draft) => retime(draft, seconds / length))}
+        />
+      ) : (
+        <p className="details-note">Nothing plays yet.</p>
+      )}
       <Choice
         label="At the end"
         value={piece.playback}
@@ -119,9 +142,42 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
         options={rates.map((value) => ({ value, label: rateLabel(value) }))}
         onChange={(value) => {
           const [num, den] = value.split('/').map(Number);
-          change(`Rate ${rateLabel(value)}`, (draft) => void (draft.canvas.rate = { num, den }));
+          takeRate({ num, den });
         }}
       />
+      <TextField
+        label="Own rate"
+        value={canvas.rate.den === 1 ? String(canvas.rate.num) : rate}
+        onChange={(typed) => {
+          const own = readRate(typed);
+          if (own) takeRate(own);
+          else
+            dispatch(
+              sessionActions.told({
+                tone: 'error',
+                text: `Expected frames per second up to 240, as 18 or 24000/1001; found “${typed.slice(0, 40)}”. The rate stays as it was.`,
+              }),
+            );
+        }}
+      />
+      <Choice
+        label="Another rate keeps"
+        value={keeps}
+        options={[
+          { value: 'seconds', label: 'The seconds' },
+          { value: 'frames', label: 'The frames', hint: 'All gets longer or shorter' },
+        ]}
+        onChange={setKeeps}
+      />
+      {length > 0 && (
+        <div className="details-actions">
+          <ActionButton
+            label="Snap to frames"
+            hint="Rounds all holds and shifts to whole frames"
+            onClick={() => change('Snap to frames', snapToFrames)}
+          />
+        </div>
+      )}
       <Choice
         label="Background"
         value={canvas.background === null ? 'none' : 'colour'}

@@ -1,8 +1,8 @@
-import { type Easing, type Piece, stopsOf } from '@core';
+import { type Easing, type Piece, retimeSome, secondsOf, stopsOf } from '@core';
 import { ArrowLeftRight, CopyPlus, Scissors, Trash2, TriangleAlert } from 'lucide-react';
 import { useAppStore, useEditor, usePlanStatuses } from '../context';
 import { commandById, holdChosen, setChosenShifts } from '../editor';
-import type { RailChoice } from '../state';
+import { changePiece, type RailChoice } from '../state';
 import { Choice, IconButton, NumberField } from '../ui';
 import { EasingEditor } from './easing/EasingEditor';
 import { framesText } from './frames-text';
@@ -28,6 +28,7 @@ export function SeveralDetails({ piece, choice }: { readonly piece: Piece; reado
   const hold = common(poses.map((pose) => pose.hold));
   const duration = common(shifts.map((shift) => shift.duration));
   const easing = common<Easing>(shifts.map((shift) => shift.easing));
+  const together = secondsOf(piece, figure, stops, choice.shifts);
   const context = { editor, openRoom: () => {}, saveNow: () => {} };
   const unsound = shifts.filter(({ id }) => {
     const verdict = statuses.get(id)?.plan?.health.verdict;
@@ -69,6 +70,25 @@ export function SeveralDetails({ piece, choice }: { readonly piece: Piece; reado
           step={0.05}
           also={hold === null ? undefined : framesText(piece, hold)}
           onChange={(seconds) => holdChosen(store, seconds)}
+        />
+      )}
+      {together > 0 && (
+        <NumberField
+          label="Together"
+          value={together}
+          unit="s"
+          min={0.001}
+          max={36_000}
+          step={0.1}
+          digits={3}
+          also={framesText(piece, together)}
+          onChange={(seconds) =>
+            store.dispatch(
+              changePiece(`Last ${+seconds.toFixed(3)} s together`, (draft) =>
+                retimeSome(draft, { poses: poses.map(({ id }) => id), shifts: choice.shifts }, seconds / together),
+              ),
+            )
+          }
         />
       )}
       {shifts.length > 0 && (

@@ -31,7 +31,8 @@ describe('the table of commands', () => {
   test('what cannot be done is not enabled', () => {
     const empty = createStore().getState() as RootState;
     const enabled = COMMANDS.filter(({ isEnabled }) => isEnabled(empty)).map(({ id }) => id);
-    expect(enabled).toEqual(['zoom-in', 'zoom-out', 'fit', 'room-shapes', 'room-match', 'room-output', 'sheet']);
+    const rooms = ['room-shapes', 'room-match', 'room-timing', 'room-output'];
+    expect(enabled).toEqual(['zoom-in', 'zoom-out', 'fit', ...rooms, 'sheet']);
   });
 
   test('stepping and going from pose to pose', () => {

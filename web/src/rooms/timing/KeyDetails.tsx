@@ -1,8 +1,19 @@
-import { changeKey, type LaneRecord, type Piece, removeKeys, stopNamed, stopsOf, timedKeys } from '@core';
+import {
+  addWindUp,
+  changeKey,
+  type LaneRecord,
+  type Piece,
+  removeKeySet,
+  removeKeys,
+  stopNamed,
+  stopsOf,
+  timedKeys,
+} from '@core';
 import { Trash2 } from 'lucide-react';
 import { EasingEditor } from '../../panels';
 import { changePiece, type KeyRef, sessionActions, useAppDispatch } from '../../state';
-import { Choice, IconButton, NumberField } from '../../ui';
+import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
+import { freshId } from '../../workers';
 import { isEven } from './lane-graph';
 import { LANE_WORDS } from './lane-words';
 
@@ -18,6 +29,7 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
   const timed = timedKeys(piece, figure, lane);
   const at = timed.findIndex((each) => each.key.id === key.id);
   const next = timed[at + 1];
+  const differs = next?.key.value.some((v, i) => v !== key.value[i]);
   const change = (name: string, made: Parameters<typeof changeKey>[3], property?: string): void =>
     void dispatch(
       changePiece(name, (draft) => {
@@ -81,6 +93,21 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
             onChange={(after) => change(`Move a key of ${words.label}`, { after }, lane.property)}
           />
         )}
+        {key.set && (
+          <p className="details-note">
+            It belongs to a wind-up and its overshoot.{' '}
+            <button
+              type="button"
+              className="btn btn-link p-0 align-baseline"
+              onClick={() => {
+                dispatch(changePiece('Take wind-up and overshoot away', (draft) => removeKeySet(draft, key.set ?? '')));
+                dispatch(sessionActions.keysChosen([]));
+              }}
+            >
+              Take both away
+            </button>
+          </p>
+        )}
         <h3>To the next key</h3>
         {next ? (
           <>
@@ -95,6 +122,15 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
                 change('Easing of a key', { easing: how === 'own' ? structuredClone(timed[at].easing) : null })
               }
             />
+            {differs && !key.set && !next.key.set && (
+              <ActionButton
+                label="Wind up and settle"
+                hint="A little back before it goes, a little too far before it rests"
+                onClick={() =>
+                  dispatch(changePiece('Wind up and settle', (draft) => addWindUp(draft, lane.id, key.id, freshId)))
+                }
+              />
+            )}
             {key.easing && (
               <EasingEditor
                 easing={key.easing}

@@ -39,7 +39,7 @@ export function LaneRow({
   const svgRef = useRef<SVGSVGElement>(null);
   const end = pieceDuration(piece);
   // biome-ignore lint/correctness/useExhaustiveDependencies: `x` is another function for another scale only
-  const graph = useMemo(() => laneGraph(piece, figure, lane, x, end), [piece, figure, lane, scale, width, end]);
+  const curves = useMemo(() => laneGraph(piece, figure, lane, x, end), [piece, figure, lane, scale, width, end]);
   useLayoutEffect(() => {
     if (svgRef.current) applyLane(svgRef.current, piece, lane, x);
   });
@@ -47,7 +47,8 @@ export function LaneRow({
   const words = LANE_WORDS[property];
   const name = (block: KeyBlock): string => {
     const part = words.parts.length > 1 && !isEven(lane) ? ` ${words.parts[block.part]}` : '';
-    const when = block.key.after === null ? piece.poses[block.key.stop.pose]?.name : `at ${+block.from.toFixed(3)} s`;
+    const pose = `${piece.poses[block.key.stop.pose]?.name} (pose ${block.stop + 1})`;
+    const when = block.key.after === null ? pose : `at ${+block.from.toFixed(3)} s`;
     return `${words.label}${part} of ${figure.name}, ${when}: ${shownNumber(property, block.key.value[block.part])} ${words.unit}`;
   };
   const isChosen = ({ key }: KeyBlock): boolean => chosen.some((ref) => ref.lane === lane.id && ref.key === key.id);
@@ -97,12 +98,12 @@ export function LaneRow({
       ref={svgRef}
       className="lane-graph"
       width={width}
-      height={LANE.height}
+      height={LANE.height * Math.max(1, curves.length)}
       role="group"
       aria-label={`${words.label} of ${figure.name}`}
       onDoubleClick={(event) => addAt(event.clientX)}
     >
-      {graph.curves.map(({ blocks }, part) => (
+      {curves.map(({ blocks }, part) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the numbers of a lane have no identity beyond their order
         <g key={part} className={`lane-curve lane-part-${part}`}>
           <path data-key={`area-${part}`} className="lane-area" />
@@ -113,7 +114,7 @@ export function LaneRow({
             return (
               <g key={id}>
                 <text data-key={`text-${id}`} className="lane-value">
-                  {part === 0 && graph.curves.length === 1
+                  {curves.length === 1
                     ? valueText(property, block.key.value)
                     : `${words.parts[part].toLowerCase()} ${shownNumber(property, block.key.value[part])}`}
                 </text>

@@ -8,7 +8,7 @@ const DRAG_START_PX = 3;
 
 /** Writes a lane's graph into its elements, which carry their keys: by React after it has rendered, and by a drag at the display's rate. */
 export function applyLane(svg: SVGSVGElement, piece: Piece, lane: LaneRecord, x: (seconds: number) => number): void {
-  const { curves } = laneGraph(piece, piece.figures[lane.figure], lane, x, pieceDuration(piece));
+  const curves = laneGraph(piece, piece.figures[lane.figure], lane, x, pieceDuration(piece));
   const set = (key: string, attributes: Record<string, string | number>): void => {
     const element = svg.querySelector(`[data-key="${key}"]`);
     for (const [name, value] of Object.entries(attributes)) element?.setAttribute(name, String(value));
@@ -21,7 +21,7 @@ export function applyLane(svg: SVGSVGElement, piece: Piece, lane: LaneRecord, x:
       const name = `${block.key.id}-${part}${block.again ? '-again' : ''}`;
       const width = Math.max(9, x1 - x0);
       set(`block-${name}`, { x: x1 - x0 < 9 ? (x0 + x1) / 2 - 4.5 : x0, y: block.y - 4, width });
-      set(`text-${name}`, { x: Math.max(x0, 2), y: Math.max(11, block.y - 7) });
+      set(`text-${name}`, { x: Math.max(x0, 2), y: block.y - 6 });
     }
   });
 }
@@ -39,11 +39,11 @@ export function dragKey({ editor, svg, lane, x }: KeyDrag, event: React.PointerE
   const { piece } = editor.store.getState().document;
   if (!piece) return;
   const { property } = lane;
-  const graph = laneGraph(piece, piece.figures[lane.figure], lane, x, pieceDuration(piece));
   const { factor } = LANE_WORDS[property];
   // A lane that does not change yet: a px is as much as an arrow key.
-  const perPx = graph.perPx || 1 / factor;
   const { key, part } = block;
+  const curves = laneGraph(piece, piece.figures[lane.figure], lane, x, pieceDuration(piece));
+  const perPx = curves[part].perPx || 1 / factor;
   const { num, den } = piece.canvas.rate;
   const scale = x(1) - x(0);
   const even = isEven(lane);

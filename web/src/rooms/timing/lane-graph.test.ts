@@ -27,28 +27,29 @@ const [TOP, FLOOR] = [LANE.top, LANE.height - LANE.bottom];
 
 describe('the graph of a lane', () => {
   test('is level while a pose stands, and a ramp between: the highest value at the top, the lowest at the bottom', () => {
-    const { curves, perPx } = graphOf(withLane('turn', [90], [-30]));
+    const curves = graphOf(withLane('turn', [90], [-30]));
     expect(curves).toHaveLength(1);
     const edge = points(curves[0].edge);
     expect(edge.filter(([at]) => at <= 80).every(([, y]) => y === TOP)).toBe(true);
     expect(edge.filter(([at]) => at >= 140).every(([, y]) => y === FLOOR)).toBe(true);
     const middle = edge.find(([at]) => at === 110) ?? [];
     expect(middle[1]).toBeCloseTo((TOP + FLOOR) / 2, 1);
-    expect(perPx).toBeCloseTo(120 / (FLOOR - TOP), 9);
+    expect(curves[0].perPx).toBeCloseTo(120 / (FLOOR - TOP), 9);
     expect(curves[0].blocks.map(({ from, until, y }) => [from, +until.toFixed(6), y])).toEqual([
       [0, 0.8, TOP],
       [1.4, 2.2, FLOOR],
     ]);
   });
   test('has a curve for each number, unless both are equal everywhere', () => {
-    expect(graphOf(withLane('position', [0, 0], [10, -5])).curves).toHaveLength(2);
+    const [across, down] = graphOf(withLane('position', [0, 0], [10, -5]));
+    expect([across.blocks[1].y, down.blocks[1].y]).toEqual([TOP, FLOOR + LANE.height]);
     const even = withLane('scale', [1, 1], [2, 2]);
-    expect([graphOf(even).curves.length, isEven(Object.values(even.lanes)[0])]).toEqual([1, true]);
-    expect(graphOf(withLane('scale', [1, 1], [2, 0.5])).curves).toHaveLength(2);
+    expect([graphOf(even).length, isEven(Object.values(even.lanes)[0])]).toEqual([1, true]);
+    expect(graphOf(withLane('scale', [1, 1], [2, 0.5]))).toHaveLength(2);
   });
   test('shows the return of a closed rail as the same key again', () => {
-    const { curves } = graphOf(withLane('turn', [10], [50], true), 3.4);
-    expect(curves[0].blocks.map(({ again, y }) => [again, y])).toEqual([
+    const [curve] = graphOf(withLane('turn', [10], [50], true), 3.4);
+    expect(curve.blocks.map(({ again, y }) => [again, y])).toEqual([
       [false, FLOOR],
       [false, TOP],
       [true, FLOOR],
@@ -58,7 +59,7 @@ describe('the graph of a lane', () => {
     const draft = structuredClone(withLane('opacity', [1], [1])) as PieceDraft;
     setLaneAtStop(draft, 'f', 'opacity', 1, [0.8], newId);
     addFreeKey(draft, Object.keys(draft.lanes)[0], 1.1, [0], newId);
-    const edge = points(graphOf(draft as Piece).curves[0].edge);
+    const edge = points(graphOf(draft as Piece)[0].edge);
     expect(edge.filter(([, y]) => y === FLOOR).map(([at]) => at)).toContain(110);
   });
   test('values are written with their unit', () => {

@@ -1,13 +1,15 @@
 import { compileLane, type Figure, type LaneRecord, type Piece, type TimedKey, timedKeys } from '@core';
 
 /** Height of a lane's graph, and the room over and under it, CSS px. */
-export const LANE = { height: 46, top: 16, bottom: 7 } as const;
+export const LANE = { height: 42, top: 16, bottom: 7 } as const;
 /** Points of a ramp's edge. */
 const STEPS = 24;
 
 /** A level block of a lane, or the place of a free key. */
 export interface KeyBlock {
   readonly key: TimedKey['key'];
+  /** Its stop, counted from the rail's start. */
+  readonly stop: number;
   /** Which of the lane's numbers it is of. */
   readonly part: number;
   /** From when until when, s. */
@@ -23,11 +25,7 @@ export interface LaneCurve {
   readonly edge: string;
   readonly area: string;
   readonly blocks: readonly KeyBlock[];
-}
-
-export interface LaneGraph {
-  readonly curves: readonly LaneCurve[];
-  /** How much of the value a px upwards is. */
+  /** How much of the value a px upwards is; 0 where it never changes. */
   readonly perPx: number;
 }
 
@@ -36,8 +34,8 @@ export const isEven = ({ property, keys }: LaneRecord): boolean =>
   property === 'scale' && keys.every(({ value }) => value[0] === value[1]);
 
 /**
- * The graph of a lane: level where its value rests, and between two keys a ramp whose edge is the easing. `x` puts seconds on the picture; `end` is the end of
- * the piece, s. The lowest and the highest value reach the edges; a lane that never changes lies in the middle.
+ * The graph of a lane, a curve under the other for each of its numbers: level where its value rests, and between two keys a ramp whose edge is the easing. `x`
+ * puts seconds on the picture; `end` is the end of the piece, s. The lowest and the highest value reach the edges; what never changes lies in the middle.
  */
 export function laneGraph(
   piece: Piece,
@@ -45,42 +43,47 @@ export function laneGraph(
   lane: LaneRecord,
   x: (seconds: number) => number,
   end: number,
-): LaneGraph {
+): readonly LaneCurve[] {
   const keys = timedKeys(piece, figure, lane);
   const compiled = compileLane(piece, figure.id, lane.property);
-  if (!compiled || keys.length === 0) return { curves: [], perPx: 0 };
+  if (!compiled || keys.length === 0) return [];
   const times = sampleTimes(keys, end);
   const values = times.map((seconds) => {
     const out = new Float64Array(compiled.size);
     compiled.sample(seconds, out);
     return out;
   });
-  const all = values.flatMap((value) => [...value]);
-  const [low, high] = [Math.min(...all), Math.max(...all)];
-  const room = LANE.height - LANE.top - LANE.bottom;
-  const floor = LANE.height - LANE.bottom;
-  const y = (value: number): number => (high > low ? floor - ((value - low) / (high - low)) * room : floor - room / 2);
   const seen = new Set<string>();
   const again = keys.map(({ key }) => {
     const known = seen.has(key.id);
     seen.add(key.id);
     return known;
   });
-  const curves = Array.from({ length: isEven(lane) ? 1 : compiled.size }, (_, part): LaneCurve => {
-    const edge = times
-      .map((t, i) => `${i === 0 ? 'M' : 'L'}${x(t).toFixed(1)} ${y(values[i][part]).toFixed(1)}`)
-      .join('');
-    const blocks = keys.map(({ key, from, until }, i) => ({
+  const room = LANE.height - LANE.top - LANE.bottom;
+  return Array.from({ length: isEven(lane) ? 1 : compiled.size }, (_, part): LaneCurve => {
+    const own = values.map((value) => value[part]);
+    const [low, high] = [Math.min(...own), Math.max(...own)];
+    const foot = (part + 1) * LANE.height;
+    const floor = foot - LANE.bottom;
+    const y = (value: number): number =>
+      high > low ? floor - ((value - low) / (high - low)) * room : floor - room / 2;
+    const edge = times.map((t, i) => `${i === 0 ? 'M' : 'L'}${x(t).toFixed(1)} ${y(own[i]).toFixed(1)}`).join('');
+    const blocks = keys.map(({ key, stop, from, until }, i) => ({
       key,
+      stop,
       part,
       from,
       until,
       y: y(key.value[part]),
       again: again[i],
     }));
-    return { edge, area: `${edge}L${x(end).toFixed(1)} ${LANE.height}L${x(0).toFixed(1)} ${LANE.height}Z`, blocks };
+    return {
+      edge,
+      area: `${edge}L${x(end).toFixed(1)} ${foot}L${x(0).toFixed(1)} ${foot}Z`,
+      blocks,
+      perPx: high > low ? (high - low) / room : 0,
+    };
   });
-  return { curves, perPx: high > low ? (high - low) / room : 0 };
 }
 
 /** Both ends, the ends of all level stretches, and points of each ramp between them. */
