@@ -1,2 +1,3 @@
 import { printQuality } from './quality';
+
 await printQuality(7, 60);

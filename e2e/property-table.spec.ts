@@ -294,6 +294,21 @@ const PAIRS: Record<string, Case> = {
       lane(draft, 'position', [-30, 0], [30, 0]);
     },
   },
+  'free keys before the beginning, within, and after the end': {
+    from: [part(SQUARE)],
+    to: [part(DROP)],
+    also(draft) {
+      lane(draft, 'position', [-40, 10], [30, -25]);
+      const [first] = draft.lanes['f-position'].keys;
+      [
+        [-0.4, -70, 0],
+        [0.3, 0, 30],
+        [1.6, 60, 60],
+      ].forEach(([after, x, y], i) => {
+        draft.lanes['f-position'].keys.push({ ...structuredClone(first), id: `free${i}`, after, value: [x, y] });
+      });
+    },
+  },
   'a spring that moves and morphs': {
     from: [part(SQUARE)],
     to: [part(DROP)],

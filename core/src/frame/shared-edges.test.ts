@@ -6,6 +6,7 @@ import {
   AS_DRAWN,
   AUTOMATIC_MATCH,
   addFigure,
+  duplicateFigures,
   emptyPiece,
   insertPoses,
   type MatchChoices,
@@ -204,5 +205,29 @@ describe('edges of two figures', () => {
     expect(sameShiftInput(before, shiftInput(piece, shiftOf(piece, 'line')))).toBe(true);
     const other = { ...piece, shifts: { ...piece.shifts, [moved.id]: draft.shifts[moved.id] } } as Piece;
     expect(sameShiftInput(before, shiftInput(other, shiftOf(piece, 'line')))).toBe(false);
+  });
+
+  test('a copy of a figure needs no other in mind to go the same way; of many only the nearest are', () => {
+    const piece = twoFigures();
+    const draft = structuredClone(piece) as PieceDraft;
+    const newId = countedIds();
+    duplicateFigures(draft, ['area'], (prefix) => `copy-${newId(prefix)}`);
+    const copied = draft as Piece;
+    const [area, , copy] = copied.figureOrder;
+    const inputs = [area, copy].map((id) => shiftInput(copied, shiftOf(copied, id)));
+    // Of the other two figures only the line is in mind.
+    expect(inputs.map(({ inStep }) => inStep?.length)).toEqual([1, 1]);
+    for (let k = 0; k < 6; k++) {
+      duplicateFigures(draft, ['line'], (prefix) => `more${k}-${newId(prefix)}`);
+      const last = draft.figureOrder[draft.figureOrder.length - 1];
+      for (const pose of draft.figures[last].poses)
+        for (const id of draft.poses[pose].parts) {
+          const [contour] = draft.parts[id].contours;
+          // A line of its own that has both ends in common.
+          contour.anchors[1] = { ...contour.anchors[1], at: [50, 10 + k] };
+        }
+    }
+    const crowded = structuredClone(draft) as Piece;
+    expect(shiftInput(crowded, shiftOf(crowded, 'area')).inStep).toHaveLength(4);
   });
 });

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { ease } from '../easing';
 import { commonPaint, cssText, type LinearGradient, type RadialGradient, type Rgba, readColour } from '../paint';
 import { type Blend, blendChoice, blendColours, blendColoursVia, blendNumbers } from './blend';
+import { clipLane } from './clip-lane';
 import { Lane, levelLane, RampTime, rampLane } from './lane';
 import { paintLanes, prepareGradient, sampleGradient } from './paint-lanes';
 
@@ -166,5 +167,33 @@ describe('gradients over time', () => {
     const two = commonPaint(linear, linear);
     const gradient = two && paintLanes(two, new RampTime(0, 1, LINEAR), 'srgb');
     expect(gradient?.kind === 'gradient' && gradient.place.ramps[0].blend.still).toBe(true);
+  });
+});
+
+describe('a lane cut to a stretch of time', () => {
+  const ramps = (...spans: readonly (readonly [number, number, number, number])[]): Lane =>
+    new Lane(
+      spans.map(([start, end, from, to]) => ({
+        time: new RampTime(start, end, SWING),
+        blend: blendNumbers([from], [to], HELD),
+      })),
+    );
+  test('is the same inside, whatever reaches over its ends', () => {
+    const lane = ramps([-1, 0.5, 4, 8], [1, 2, 8, 2], [2.5, 4, 2, 9], [5, 6, 9, 1]);
+    const cut = clipLane(lane, 0, 3);
+    for (const seconds of [0, 0.2, 0.5, 0.8, 1.4, 2.2, 2.7, 2.99]) {
+      expect(value(cut, seconds)).toBeCloseTo(value(lane, seconds), 9);
+    }
+    expect(cut.ramps.map(({ time }) => [time.start, time.end])).toEqual([
+      [0, 0.5],
+      [1, 2],
+      [2.5, 3],
+    ]);
+  });
+  test('stays the very lane where nothing reaches over, and is level where nothing happens inside', () => {
+    const lane = ramps([0, 1, 0, 5]);
+    expect(clipLane(lane, 0, 2)).toBe(lane);
+    expect(value(clipLane(lane, 3, 4), 3.5)).toBe(5);
+    expect(value(clipLane(ramps([5, 6, 7, 9]), 0, 4), 2)).toBe(7);
   });
 });

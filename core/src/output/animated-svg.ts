@@ -1,6 +1,6 @@
 import { easedKeys, easingSegments } from '../easing';
 import type { CompiledFigure, CompiledPiece, PartLanes } from '../frame';
-import { type Lane, type PaintLanes, PROPERTIES, STROKE_PROPERTIES } from '../lane';
+import { clipLane, type Lane, type PaintLanes, PROPERTIES, STROKE_PROPERTIES } from '../lane';
 import { numberText } from '../svg';
 import { compactPaths } from './compact-path';
 import { type SpanChain, spanChains } from './part-chains';
@@ -64,7 +64,8 @@ class FileWriter {
     if (figures.some((other) => other.clip === index))
       this.defs += `<clipPath id="clip${index}"${clip}>\n${this.spans(figure, 'clip')}</clipPath>\n`;
     if (figure.hidden) return '';
-    const opacity = this.wholeWriter([figure.opacity]).property(PROPERTIES.opacity, figure.opacity);
+    const faded = this.clipped(figure.opacity);
+    const opacity = this.wholeWriter([faded]).property(PROPERTIES.opacity, faded);
     const motion = this.motionOf(figure);
     const spans = this.spans(figure, 'picture');
     // What it is seen inside does not move with it, so its motion has a group of its own there.
@@ -75,8 +76,13 @@ class FileWriter {
 
   private motionOf({ motion }: CompiledFigure): Written {
     if (!motion) return NOTHING;
-    const { position, turn, scale } = motion;
-    return transformOf(motion, this.wholeWriter([position, turn, scale]));
+    const [position, turn, scale] = [motion.position, motion.turn, motion.scale].map((lane) => this.clipped(lane));
+    return transformOf({ pivot: motion.pivot, position, turn, scale }, this.wholeWriter([position, turn, scale]));
+  }
+
+  /** A lane as far as the piece plays: keys may stand before its beginning or after its end. */
+  private clipped(lane: Lane): Lane {
+    return clipLane(lane, 0, Math.max(this.piece.duration, 1e-6));
   }
 
   /** Writes lanes that run through the whole piece. */
