@@ -43,6 +43,33 @@ async function takeVersions(): Promise<void> {
   await take('versions');
 }
 
+/** The Timing room with lanes, and the easing editor. */
+async function takeTiming(): Promise<void> {
+  await page.goto(`${server.url}/piece/demo-quay-mark/timing`);
+  await page.waitForTimeout(1500);
+  const set = async (pose: number, label: string, by: number): Promise<void> => {
+    await page.getByRole('button', { name: new RegExp(`^Pose ${pose},`) }).click();
+    const field = page.getByLabel(label, { exact: true });
+    await field.fill(String(Number(await field.inputValue()) + by));
+    await field.press('Enter');
+  };
+  await set(2, 'Middle X', -120);
+  await set(3, 'Middle X', 110);
+  await set(2, 'Turn', -20);
+  await set(3, 'Turn', 340);
+  await page.getByRole('button', { name: /^Turn of .*pose 3/ }).click();
+  for (let i = 0; i < 10; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.waitForTimeout(300);
+  await take('timing');
+  await page.getByRole('link', { name: 'Shapes' }).click();
+  await page.getByRole('button', { name: /^Shift Wave to Sail/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Kind').selectOption('spring');
+  await page.locator('.easing-plot').scrollIntoViewIfNeeded();
+  await page.getByLabel('As CSS').scrollIntoViewIfNeeded();
+  await take('easing');
+}
+
 async function takeAll(): Promise<void> {
   await takeVersions();
   await page.getByRole('region', { name: 'On the server' }).waitFor();
@@ -73,6 +100,8 @@ async function takeAll(): Promise<void> {
   await page.waitForTimeout(400);
   await take('dark');
   await page.getByRole('button', { name: 'Light theme' }).click();
+
+  await takeTiming();
 
   await page.goto(`${server.url}/piece/demo-tide-gauge/shapes`);
   await page.waitForTimeout(1500);
