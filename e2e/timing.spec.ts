@@ -190,3 +190,25 @@ test('a figure winds up, flies left while it changes shape, overshoots, and come
   await page.getByRole('button', { name: 'Take both away' }).click();
   await expect(position.locator('.lane-block.free')).toHaveCount(0);
 });
+
+test('onion skins show moments before and after, not while it plays; slow motion plays the same frames', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-quay-mark', 'timing');
+  await piece.matched();
+  for (let i = 0; i < 7; i++) await page.keyboard.press('Shift+ArrowRight');
+  const plain = await piece.picture();
+  await page.getByLabel('Onion skins').selectOption('2');
+  await expect.poll(piece.picture).not.toBe(plain);
+  await page.getByLabel('Onion skins').selectOption('0');
+  await expect.poll(piece.picture).toBe(plain);
+  const from = await piece.seconds();
+  await page.getByLabel('Speed').selectOption('0.1');
+  await piece.play();
+  await page.waitForTimeout(800);
+  await piece.pause();
+  const slow = (await piece.seconds()) - from;
+  expect(slow).toBeGreaterThan(0);
+  expect(slow).toBeLessThan(0.5);
+});

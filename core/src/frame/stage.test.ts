@@ -33,9 +33,12 @@ function recorder() {
   const strengths: number[] = [];
   const state = { globalAlpha: 1 };
   const nothing = () => {};
-  const names = ['clearRect', 'fillRect', 'save', 'restore', 'beginPath', 'rect', 'clip', 'bezierCurveTo', 'closePath'];
+  const saved: number[] = [];
+  const names = ['clearRect', 'fillRect', 'beginPath', 'rect', 'clip', 'bezierCurveTo', 'closePath'];
   const context = Object.assign(state, Object.fromEntries(names.map((name) => [name, nothing])), {
     canvas: { width: 640, height: 640 },
+    save: () => void saved.push(state.globalAlpha),
+    restore: () => void (state.globalAlpha = saved.pop() ?? 1),
     setTransform: (...m: number[]) => void transforms.push(m),
     moveTo: (x: number, y: number) => void starts.push([x, y]),
     fill: () => void strengths.push(state.globalAlpha),
@@ -86,6 +89,22 @@ describe('the stage', () => {
     expect(painted(stage).strengths[0]).toBe(0.25);
     stage.fade = (id) => (id === 'f' ? 0 : 1);
     expect(painted(stage).starts).toEqual([[300, 300]]);
+  });
+});
+
+describe('other moments under the picture', () => {
+  test('are painted first, as faintly as they are to be', () => {
+    const stage = newStage();
+    stage.show(planAndCompile(piece));
+    const seen = recorder();
+    stage.paint(seen.context, 0, VIEW, 1, [{ seconds: 0.1, opacity: 0.2 }]);
+    expect(seen.starts).toEqual([
+      [100, 100],
+      [300, 300],
+      [100, 100],
+      [300, 300],
+    ]);
+    expect(seen.strengths).toEqual([0.2, 0.2, 1, 1].map((strength) => expect.closeTo(strength, 9)));
   });
 });
 

@@ -11,6 +11,13 @@ export interface View {
   readonly zoom: number;
 }
 
+/** Another moment that is shown faintly. */
+export interface Ghost {
+  readonly seconds: number;
+  /** 0 to 1. */
+  readonly opacity: number;
+}
+
 /** What is shown in place of a figure's own parts and motion. */
 export interface Override {
   readonly parts: readonly FramePart[];
@@ -54,8 +61,11 @@ export class Stage {
     return this.overrides.get(figureId);
   }
 
-  /** Clears the context and paints the picture at `seconds`; `density` is device px for each CSS px. */
-  paint(context: Context2D, seconds: number, view: View, density: number): void {
+  /**
+   * Clears the context and paints the picture at `seconds`; `density` is device px for each CSS px. `ghosts` are other moments that lie under it, the faintest
+   * first.
+   */
+  paint(context: Context2D, seconds: number, view: View, density: number, ghosts: readonly Ghost[] = []): void {
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, context.canvas.width, context.canvas.height);
     if (!this.compiled || !this.frame) return;
@@ -70,6 +80,8 @@ export class Stage {
     context.beginPath();
     context.rect(0, 0, width, height);
     context.clip();
+    for (const { seconds: other, opacity } of ghosts)
+      drawFrame(sampleFrame(this.compiled, other, this.frame), target, () => opacity);
     const { figures } = sampleFrame(this.compiled, seconds, this.frame);
     if (this.overrides.size > 0) drawFrame(this.overriddenFrame(figures), target, this.fade);
     else drawFrame(this.frame, target, this.fade);

@@ -14,9 +14,12 @@ const DOUBLE_PRESS_PX = 5;
 /** The picture area: picture and overlay are painted outside React, at the display's rate; pointers go to the drawing. */
 export function Canvas({
   drawing = false,
+  onion = false,
   whenEmpty,
 }: {
   readonly drawing?: boolean;
+  /** Are moments before and after shown, as many as were chosen? */
+  readonly onion?: boolean;
   /** What is shown over an empty piece. */
   readonly whenEmpty?: ReactNode;
 }) {
@@ -42,7 +45,8 @@ export function Canvas({
     const paint = (): void => {
       handle = 0;
       const density = window.devicePixelRatio;
-      editor.stage.paint(context, editor.clock.seconds, editor.viewport.view, density);
+      const ghosts = onion && !editor.clock.playing ? editor.onionSkins() : undefined;
+      editor.stage.paint(context, editor.clock.seconds, editor.viewport.view, density, ghosts);
       if (drawing) paintOverlay(over, editor, colours, density);
       pane.dispatchEvent(new CustomEvent('arcshift-view', { detail: editor.viewport.view }));
     };
@@ -89,7 +93,7 @@ export function Canvas({
       stopClock();
       pane.removeEventListener('wheel', zoom);
     };
-  }, [editor, drawing, theme]);
+  }, [editor, drawing, onion, theme]);
 
   const place = (event: { clientX: number; clientY: number }): [number, number] => {
     const box = paneRef.current?.getBoundingClientRect();

@@ -1,4 +1,4 @@
-import type { Context2D, Piece, Pose } from '@core';
+import type { Context2D, MotionSample, Piece, Pose } from '@core';
 import { useEffect, useState } from 'react';
 import { makeCanvas } from '../workers';
 import { PoseImage } from './PoseImage';
@@ -12,9 +12,19 @@ interface Place {
 }
 
 /** A pose of the piece in its own paint, of elements or, where they would be too many, painted; decoration, so it has no name of its own. */
-export function PoseThumb({ piece, pose, ...place }: { readonly piece: Piece; readonly pose: Pose } & Place) {
+export function PoseThumb({
+  piece,
+  pose,
+  motion = null,
+  ...place
+}: {
+  readonly piece: Piece;
+  readonly pose: Pose;
+  /** How its figure has moved it where it is shown. */
+  readonly motion?: MotionSample | null;
+} & Place) {
   if (isLarge(piece, pose)) return <PaintedPose piece={piece} pose={pose} {...place} />;
-  return <PoseImage picture={posePicture(piece, pose)} {...place} />;
+  return <PoseImage picture={posePicture(piece, pose, motion)} {...place} />;
 }
 
 /** Until a changed pose is painted the picture from before stays. */

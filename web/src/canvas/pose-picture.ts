@@ -1,4 +1,9 @@
 import {
+  IDENTITY,
+  type Matrix,
+  type MotionSample,
+  motionMatrix,
+  multiply,
   type Outline,
   outlineBox,
   outlineOfPart,
@@ -60,14 +65,22 @@ export function squareBox(outlines: readonly Outline[], stroke: number): string 
   return `${x} ${y} ${size} ${size}`;
 }
 
-/** A pose as it stands, turned and mirrored, with a square view box around it. */
-export function posePicture(piece: Piece, pose: Pose): PosePicture {
+/** A map's turn and stretching alone, of no other size on the whole; what has none stays as it is. */
+function evenSized([a, b, c, d]: Matrix): Matrix {
+  const size = Math.sqrt(Math.abs(a * d - b * c));
+  return size > 0 ? [a / size, b / size, c / size, d / size, 0, 0] : IDENTITY;
+}
+
+/** A pose as it stands, turned and mirrored, by its figure's motion too, with a square view box around it. */
+export function posePicture(piece: Piece, pose: Pose, motion: MotionSample | null = null): PosePicture {
   const parts = pose.parts.map((id) => piece.parts[id]);
   const stroke = Math.max(0, ...parts.map((part) => part.stroke?.width ?? 0));
   const { scaleX, scaleY, rotation } = pose.placement;
   const k = Math.abs(scaleX) || 1;
-  const matrix = placementMatrix({ ...pose.placement, x: 0, y: 0, scaleX: scaleX / k || 1, scaleY: scaleY / k || 1 });
-  const upright = rotation === 0 && scaleX > 0 && scaleX === scaleY;
+  const base = placementMatrix({ ...pose.placement, x: 0, y: 0, scaleX: scaleX / k || 1, scaleY: scaleY / k || 1 });
+  const moved = motion ? evenSized(motionMatrix(motion)) : IDENTITY;
+  const matrix = multiply(moved, base);
+  const upright = rotation === 0 && scaleX > 0 && scaleX === scaleY && moved.every((v, i) => v === IDENTITY[i]);
   const outlines = parts.map((part) => (upright ? outlineOfPart(part) : transformOutline(outlineOfPart(part), matrix)));
   return {
     viewBox: squareBox(outlines, stroke),

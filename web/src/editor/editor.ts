@@ -1,9 +1,10 @@
-import { compilePiece, type Piece, pieceDuration, Stage } from '@core';
+import { compilePiece, type Ghost, type Piece, pieceDuration, Stage } from '@core';
 import type { AppStore } from '../state';
 import { type EngineClient, makeCanvas } from '../workers';
 import { Drawing } from './drawing/drawing';
 import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
+import { onionSkins } from './playback/onion';
 import { Showing } from './playback/showing';
 import { TimeView } from './playback/time-view';
 import { rememberDrawing } from './remember-drawing';
@@ -34,6 +35,8 @@ export interface Editor {
   readonly drawing: Drawing;
   /** Shows another state of the piece on the canvas, as a gesture has it; null: the piece again. */
   preview(piece: Piece | null): void;
+  /** The moments before and after this one that are shown faintly, as many as were chosen. */
+  onionSkins(): readonly Ghost[];
   /** Called whenever what is on the canvas should be painted again. */
   onRepaint(listener: () => void): () => void;
   destroy(): void;
@@ -109,6 +112,15 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
     },
     pickColourWith: (pick) => {
       pickColour = pick;
+    },
+    onionSkins() {
+      if (!shown) return [];
+      const { rate } = shown.canvas;
+      return onionSkins(clock.seconds, store.getState().drawing.onion, {
+        duration: pieceDuration(shown),
+        loop: shown.playback === 'loop',
+        rate: rate.num / rate.den,
+      });
     },
     onRepaint(listener) {
       repaintListeners.add(listener);

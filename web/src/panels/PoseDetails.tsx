@@ -61,7 +61,7 @@ export function PoseDetails({
         <h2>Pose</h2>
         <div className="details-pair">
           <span className="details-thumb">
-            <PoseThumb piece={piece} pose={pose} size={34} />
+            <PoseThumb piece={piece} pose={pose} motion={shown?.motion} size={34} />
           </span>
           <span className="details-actions">
             <IconButton

@@ -14,7 +14,7 @@ import { useMatch } from 'react-router';
 import { SHAPE_DRAG_TYPE } from '../canvas/drag-type';
 import { PoseThumb } from '../canvas/PoseThumb';
 import { useOpenPiece, usePlanStatuses } from '../context';
-import { chooseOnRail, choosingHow, droppedFiles, matchedShift } from '../editor';
+import { chooseOnRail, choosingHow, droppedFiles, matchedShift, motionAtStop } from '../editor';
 import {
   chosenFigure,
   drawingActions,
@@ -339,7 +339,14 @@ export function Rail({ onAdd }: { readonly onAdd: (card: Element) => void }) {
                   }}
                 >
                   <rect className="rail-card-paper" width={RAIL.card} height={RAIL.card} rx="6" />
-                  <PoseThumb piece={piece} pose={pose} size={RAIL.card - 10} x={5} y={5} />
+                  <PoseThumb
+                    piece={piece}
+                    pose={pose}
+                    motion={figure ? motionAtStop(piece, figure, bar.stop) : null}
+                    size={RAIL.card - 10}
+                    x={5}
+                    y={5}
+                  />
                   <title>
                     {pose.name}: drag to move it along the rail, press twice to rename it; with ⇧ or Ctrl several are
                     chosen

@@ -43,6 +43,8 @@ export interface DrawingState extends DrawingPreferences {
   readonly renames: Id | null;
   /** Which column stays where there is no room for both. */
   readonly firstColumn: 'left' | 'right';
+  /** Moments before and after that are shown faintly in the Timing room: how many each way, and how many frames apart; 0: none. */
+  readonly onion: { readonly count: number; readonly frames: number };
   /** What the left column shows. */
   readonly column: 'figures' | 'drawer';
 }
@@ -62,6 +64,7 @@ const initialState = (): DrawingState => ({
   renames: null,
   firstColumn: 'right',
   column: 'figures',
+  onion: { count: 0, frames: 6 },
 });
 
 const slice = createSlice({

@@ -37,6 +37,17 @@ describe('the play position', () => {
     expect(Math.round(large.clock.seconds * 60) / 60).toBeCloseTo(large.clock.seconds, 12);
   });
 
+  test('plays slower from where it is, on the same frames', () => {
+    const { clock, advance } = driven();
+    clock.play();
+    advance(500);
+    clock.setSpeed(0.1);
+    expect(clock.seconds).toBeCloseTo(0.5, 6);
+    advance(1000);
+    expect(clock.seconds).toBeCloseTo(0.6, 6);
+    expect(Math.round(clock.seconds * 60) / 60).toBeCloseTo(clock.seconds, 12);
+  });
+
   test('loops, or stops at the end and starts again from there', () => {
     const loop = driven();
     loop.clock.play();

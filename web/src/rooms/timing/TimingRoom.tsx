@@ -5,6 +5,7 @@ import { remember, remembered, selectPiece, useAppSelector } from '../../state';
 import { RoomColumns } from '../RoomColumns';
 import { KeyDetails } from './KeyDetails';
 import { LaneSheet } from './LaneSheet';
+import { TimingTools } from './TimingTools';
 import './timing.scss';
 
 /** The room of time: the picture with its details above, the lanes of all figures below, against the time of the rail. */
@@ -24,7 +25,8 @@ export function TimingRoom() {
       <Panel id="picture-part" minSize="30%" className="timing-picture">
         <RoomColumns right={known.length > 0 ? <KeyDetails piece={piece} keys={known} /> : <Details />}>
           <div className="room-picture">
-            <Canvas />
+            <TimingTools />
+            <Canvas onion />
           </div>
         </RoomColumns>
       </Panel>

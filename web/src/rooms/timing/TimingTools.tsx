@@ -1,0 +1,65 @@
+import { useState } from 'react';
+import { useEditor } from '../../context';
+import { drawingActions, useAppDispatch, useAppSelector } from '../../state';
+
+const SPEEDS = [
+  { value: 1, label: 'As it is' },
+  { value: 0.5, label: '½' },
+  { value: 0.25, label: '¼' },
+  { value: 0.1, label: '⅒' },
+] as const;
+const COUNTS = [0, 1, 2, 3, 5];
+const APART = [1, 2, 3, 6, 12];
+
+/** What helps to see motion: playing slowly, and moments before and after lying faintly under the picture. */
+export function TimingTools() {
+  const editor = useEditor();
+  const dispatch = useAppDispatch();
+  const onion = useAppSelector((state) => state.drawing.onion);
+  const [speed, setSpeed] = useState(editor.clock.speed);
+  const change = (made: Partial<typeof onion>): void =>
+    void dispatch(drawingActions.changed({ onion: { ...onion, ...made } }));
+  return (
+    <div className="timing-tools" role="toolbar" aria-label="Looking at motion">
+      <label>
+        Speed
+        <select
+          value={speed}
+          onChange={(event) => {
+            const next = Number(event.target.value);
+            setSpeed(next);
+            editor.clock.setSpeed(next);
+          }}
+        >
+          {SPEEDS.map(({ value, label }) => (
+            <option key={value} value={value}>
+              {label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label>
+        Onion skins
+        <select value={onion.count} onChange={(event) => change({ count: Number(event.target.value) })}>
+          {COUNTS.map((count) => (
+            <option key={count} value={count}>
+              {count === 0 ? 'None' : `${count} each way`}
+            </option>
+          ))}
+        </select>
+      </label>
+      {onion.count > 0 && (
+        <label>
+          apart
+          <select value={onion.frames} onChange={(event) => change({ frames: Number(event.target.value) })}>
+            {APART.map((frames) => (
+              <option key={frames} value={frames}>
+                {frames === 1 ? '1 frame' : `${frames} frames`}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+    </div>
+  );
+}
