@@ -1,7 +1,18 @@
 import fs from 'node:fs';
+import type { Locator, Page } from '@playwright/test';
+import type { PiecePage } from './pages/piece-page';
 import { expect, test } from './support/fixtures';
 
 const svg = (body: string): string => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24">${body}</svg>`;
+/** Gives the first figure of a piece a lane, and returns it. */
+async function addLane(page: Page, piece: PiecePage, property: 'opacity' | 'turn'): Promise<{ lane: Locator }> {
+  await piece.open('demo-boarding-button', 'timing');
+  const name = (await page.locator('.lane-name').first().textContent()) ?? '';
+  await page.getByLabel(`Add a lane to ${name}`).selectOption(property);
+  const label = property === 'turn' ? 'Turn' : 'Opacity';
+  return { lane: page.getByRole('group', { name: `${label} of ${name}` }) };
+}
+
 const TWO = [
   { name: 'buoy.svg', text: svg('<path d="M4 4h16v16H4z"/>') },
   { name: 'gull.svg', text: svg('<path d="M2 9c4-4 8-2 10 2c2-4 6-6 10-2c-5 0-7 3-10 8c-3-5-5-8-10-8z"/>') },
@@ -66,11 +77,7 @@ test('lanes by keyboard alone: a lane is added, its key goes up, a free key is p
   piece,
   page,
 }) => {
-  await piece.open('demo-boarding-button');
-  await page.keyboard.press('3');
-  const name = (await page.locator('.lane-name').first().textContent()) ?? '';
-  await page.getByLabel(`Add a lane to ${name}`).selectOption('opacity');
-  const lane = page.getByRole('group', { name: `Opacity of ${name}` });
+  const { lane } = await addLane(page, piece, 'opacity');
   const first = lane.getByRole('button').first();
   await first.focus();
   await page.keyboard.press('Shift+ArrowDown');
@@ -92,11 +99,7 @@ test('a free key is put where the lane is pressed twice, dragged along in frames
   piece,
   page,
 }) => {
-  await piece.open('demo-boarding-button');
-  await page.keyboard.press('3');
-  const name = (await page.locator('.lane-name').first().textContent()) ?? '';
-  await page.getByLabel(`Add a lane to ${name}`).selectOption('turn');
-  const lane = page.getByRole('group', { name: `Turn of ${name}` });
+  const { lane } = await addLane(page, piece, 'turn');
   const count = await lane.getByRole('button').count();
   const box = await lane.boundingBox();
   if (!box) throw new Error('There is no lane.');

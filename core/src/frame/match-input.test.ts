@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { type Place, transformOutline } from '../outline';
-import { AUTOMATIC_MATCH, type MatchChoices, outlineOfPart, type Part, recordOfContour } from '../piece';
+import { AUTOMATIC_MATCH, type MatchChoices, outlineOfPart, type Part, plainStroke, recordOfContour } from '../piece';
 import { readPathData } from '../svg';
 import { countedIds, inputBetween, pieceOf } from '../testing/pieces';
 import { rotation, scaling } from '../vec';
@@ -205,15 +205,7 @@ describe('open contours', () => {
     const changed = { ...piece, parts: { ...piece.parts, [first]: { ...piece.parts[first], ...change } } };
     return { input: shiftInput(changed, Object.values(changed.shifts)[0]), part: changed.parts[first] };
   };
-  const stroke: Part['stroke'] = {
-    paint: '#000000',
-    width: 2,
-    cap: 'butt',
-    join: 'miter',
-    miter: 4,
-    dash: [],
-    dashOffset: 0,
-  };
+  const stroke = plainStroke('#000000', 2);
 
   test('are matched as areas where they are filled and not stroked, with the same points', () => {
     const { input, part } = shiftOf({});

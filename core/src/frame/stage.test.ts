@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { AS_DRAWN, type Part, type Piece, type PieceDraft } from '../piece';
+import { AS_DRAWN, type Part, type Piece, type PieceDraft, plainStroke } from '../piece';
 import { pieceOf } from '../testing/pieces';
 import { RecordingTarget } from '../testing/recording-target';
 import type { Context2D } from './canvas-target';
@@ -117,15 +117,7 @@ describe('a part of thousands of contours', () => {
     drawPart(stillParts(AS_DRAWN, [{ ...part, fill: null, ...paint }])[0], target);
     return target.calls;
   };
-  const line = (paint: string): Part['stroke'] => ({
-    paint,
-    width: 2,
-    cap: 'butt',
-    join: 'miter',
-    miter: 4,
-    dash: [],
-    dashOffset: 0,
-  });
+  const line = (paint: string): Part['stroke'] => plainStroke(paint, 2);
   const count = (calls: readonly string[], name: string): number =>
     calls.filter((call) => call.startsWith(name)).length;
 

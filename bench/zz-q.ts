@@ -1,3 +1,0 @@
-import { printQuality } from './quality';
-
-await printQuality(7, 60);
