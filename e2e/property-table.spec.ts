@@ -3,7 +3,7 @@ import { type Piece, type PieceDraft, PROPERTIES } from '@core';
 import { expect, type Page, test } from '@playwright/test';
 import { build } from 'vite';
 import { pieceBetween } from '../core/src/testing/pieces';
-import { type Case, PAIRS, part, pen, ROWS, SQUARE } from './support/property-cases';
+import { type Case, PAIRS, ROWS } from './support/property-cases';
 
 const SIZE = 240;
 /** Moments of the one second that each case takes; none at its exact middle, where choices change. */

@@ -10,7 +10,7 @@ import {
 } from '@core';
 import { countedIds, drawnPose, pieceBetween } from '../../core/src/testing/pieces';
 
-export const SQUARE = 'M50 50H190V190H50Z';
+const SQUARE = 'M50 50H190V190H50Z';
 const DIAMOND = 'M120 30L210 120L120 210L30 120Z';
 const DROP = 'M120 20C160 80 200 110 200 150A80 70 0 0 1 40 150C40 110 80 80 120 20Z';
 const RING = 'M40 40H200V200H40ZM90 90V150H150V90Z';
@@ -19,12 +19,12 @@ const LINE = 'M40 180L120 60L200 180';
 const LINE_B = 'M30 90L120 200L210 90';
 
 const newId = countedIds();
-export const part = (d: string, change: Partial<Part> = {}): Part => ({
+const part = (d: string, change: Partial<Part> = {}): Part => ({
   ...drawnPose(d, newId).parts[0],
   fill: '#c02040',
   ...change,
 });
-export const pen = (change: Partial<Stroke> = {}): Stroke => ({
+const pen = (change: Partial<Stroke> = {}): Stroke => ({
   ...plainStroke('#1040a0', 12),
   cap: 'butt',
   join: 'miter',
