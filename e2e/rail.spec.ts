@@ -271,3 +271,16 @@ test('some holds and shifts are made to last so long together; the others stay',
   expect(after.poses[last].hold).toBe(before.poses[last].hold);
   expect(after.poses[figure.poses[0]].hold).toBeGreaterThan(before.poses[figure.poses[0]].hold);
 });
+
+test('a pose that is held too short to be read is marked, and held longer by one press', async ({ piece, page }) => {
+  await piece.open('demo-boarding-button');
+  await piece.cards.first().click();
+  await expect(page.locator('.rail-short')).toHaveCount(0);
+  await piece.setNumber('Hold', '0.2');
+  await expect(page.locator('.rail-short')).toHaveCount(1);
+  await expect(page.getByTestId('too-short')).toContainText('A sign needs about 0.36 s to be read.');
+  await page.getByRole('button', { name: 'Hold it so long' }).click();
+  await expect(page.locator('.rail-short')).toHaveCount(0);
+  await expect(piece.number('Hold')).toHaveValue('0.36');
+  await piece.storedWith(({ poses }) => Object.values(poses).some(({ hold }) => hold === 0.36));
+});

@@ -119,6 +119,12 @@ test('a free key is put where the lane is pressed twice, dragged along in frames
   const key = Object.values(stored.lanes)[0].keys.find(({ after }) => after !== null);
   const frames = ((key?.after ?? 0) * num) / den;
   expect(Math.abs(frames - Math.round(frames))).toBeLessThan(1e-3);
+  // Bound to a stop that has no key it stands level there; set free it is a moment again.
+  await lane.getByRole('button').first().click();
+  await page.getByRole('button', { name: 'Set it free' }).click();
+  await expect(lane.locator('.lane-block.free')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Bind it to the pose' }).click();
+  await expect(lane.locator('.lane-block.free')).toHaveCount(1);
   await free.focus();
   await page.keyboard.press('Delete');
   await expect(lane.getByRole('button')).toHaveCount(count);
@@ -206,6 +212,9 @@ test('onion skins show moments before and after, not while it plays; slow motion
   await expect.poll(piece.picture).not.toBe(plain);
   await page.getByLabel('Onion skins').selectOption('0');
   await expect.poll(piece.picture).toBe(plain);
+  await page.getByRole('button', { name: 'Full screen' }).click();
+  await expect.poll(() => page.evaluate(() => document.fullscreenElement?.className)).toContain('canvas-pane');
+  await page.evaluate(() => document.exitFullscreen());
   const from = await piece.seconds();
   await page.getByLabel('Speed').selectOption('0.1');
   await piece.play();
@@ -214,4 +223,43 @@ test('onion skins show moments before and after, not while it plays; slow motion
   const slow = (await piece.seconds()) - from;
   expect(slow).toBeGreaterThan(0);
   expect(slow).toBeLessThan(0.5);
+});
+
+test('a figure starts later by a drag of its strip and by number, hidden until then; several are set off one after another', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-quay-mark', 'timing');
+  const block = page.locator('.lane-poses rect').first();
+  const box = await block.boundingBox();
+  if (!box) throw new Error('There is no strip.');
+  await page.mouse.move(box.x + 10, box.y + 4);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 70, box.y + 4, { steps: 4 });
+  await page.mouse.up();
+  const stored = await piece.storedWith(({ figures }) => Object.values(figures).some(({ start }) => start > 0));
+  const [figure] = Object.values(stored.figures);
+  expect(Math.abs(figure.start * 60 - Math.round(figure.start * 60))).toBeLessThan(1e-3);
+  await piece.cards.first().click();
+  await piece.setNumber('Starts at', '0.5');
+  const seen = await piece.picture();
+  await page.getByRole('group', { name: 'Before its first pose' }).getByText('Hidden').click();
+  await page.keyboard.press('Escape');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft');
+  await expect.poll(piece.picture).not.toBe(seen);
+  const hidden = await piece.storedWith(({ figures }) => Object.values(figures)[0].before === 'hidden');
+  expect(Object.values(hidden.figures)[0].start).toBe(0.5);
+  // Copies of it, one after the other.
+  await page.keyboard.press('1');
+  await page.getByRole('button', { name: 'Figure Mark' }).click();
+  await page.getByRole('button', { name: 'Duplicate figures' }).click();
+  await page.getByRole('button', { name: 'Figure Mark', exact: true }).click({ modifiers: ['Control'] });
+  await page.getByRole('tab', { name: 'Arrange' }).click();
+  await piece.setNumber('Apart', '9');
+  await page.getByRole('button', { name: 'Set off' }).click();
+  const apart = await piece.storedWith(
+    ({ figures }) => new Set(Object.values(figures).map(({ start }) => start)).size === 2,
+  );
+  const starts = apart.figureOrder.map((id) => apart.figures[id].start);
+  expect(starts).toEqual([0.5, 0.65]);
 });

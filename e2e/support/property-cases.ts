@@ -266,6 +266,24 @@ export const PAIRS: Record<string, Case> = {
       lane(draft, 'position', [-30, 0], [30, 0]);
     },
   },
+  'a figure that begins late and goes early, and one that waits': {
+    from: [part(SQUARE)],
+    to: [part(DROP)],
+    options: { figure: { start: 0.2, before: 'hidden', after: 'hidden' }, shift: { duration: 0.5 } },
+    also(draft) {
+      standing(draft, 'waits', [part('M10 10H230V40H10Z', { fill: '#103060' })], { start: 0.4 });
+      draft.poses['waits-pose'].hold = 0.6;
+    },
+  },
+  'a clip that comes late': {
+    from: [part(DROP)],
+    to: [part(SQUARE)],
+    options: { figure: { start: 0.25, before: 'hidden' }, shift: { duration: 0.75 } },
+    also: (draft) => {
+      standing(draft, 'seen', [part('M0 90H240V150H0Z', { fill: '#103060' })], { clip: 'f' });
+      standing(draft, 'ground', [part('M0 200H240V240H0Z', { fill: '#208040' })], {}, true);
+    },
+  },
   'free keys before the beginning, within, and after the end': {
     from: [part(SQUARE)],
     to: [part(DROP)],

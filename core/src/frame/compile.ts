@@ -61,6 +61,9 @@ function lateSpan(
 export interface CompiledFigure {
   readonly id: Id;
   readonly spans: readonly FigureSpan[];
+  /** When it is seen, s: before and after it there is nothing of it. */
+  readonly from: number;
+  readonly until: number;
   /** null: it does not move as a whole. */
   readonly motion: MotionLanes | null;
   readonly opacity: Lane;
@@ -87,10 +90,12 @@ export interface CompiledPiece {
  */
 export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPlan | undefined): CompiledPiece {
   const figures = piece.figureOrder.map((id): CompiledFigure => {
-    const { opacity, hidden, clip } = piece.figures[id];
+    const { opacity, hidden, clip, start, before, after } = piece.figures[id];
     return {
       id,
       spans: spansOf(piece, id, planOf),
+      from: before === 'hidden' ? start : 0,
+      until: after === 'hidden' ? railTimeline(piece, piece.figures[id]).duration : Number.POSITIVE_INFINITY,
       motion: compileMotion(piece, id),
       opacity:
         compileLane(piece, id, 'opacity', ([share]) => [share * opacity]) ??
@@ -113,6 +118,8 @@ export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPl
 
 function spansOf(piece: Piece, figureId: Id, planOf: (shift: Shift) => PoseShiftPlan | undefined): FigureSpan[] {
   const timeline = railTimeline(piece, piece.figures[figureId]);
+  // Held before its first pose, it stands there from the beginning.
+  const beginning = piece.figures[figureId].before === 'held' ? 0 : piece.figures[figureId].start;
   const spans: FigureSpan[] = [];
   const still = (poseId: Id, start: number, end: number): void => {
     const time = new RampTime(end, end, { kind: 'linear' });
@@ -123,20 +130,20 @@ function spansOf(piece: Piece, figureId: Id, planOf: (shift: Shift) => PoseShift
     const span = timeline.spans[i];
     if (!span) {
       // The last stop is shown by the end of the last shift, unless there is no shift at all.
-      if (i === 0) still(stop.poseId, stop.start, stop.start + stop.hold);
+      if (i === 0) still(stop.poseId, beginning, stop.start + stop.hold);
       return;
     }
     const plan = planOf(span.shift);
     if (plan) {
       const { id, easing, blend } = span.shift;
       const time = new RampTime(stop.start + stop.hold, span.end, easing);
-      const times = { shiftId: id, start: stop.start, end: span.end, time };
+      const times = { shiftId: id, start: i === 0 ? beginning : stop.start, end: span.end, time };
       const { parts } = plan;
       spans.push(lateSpan(times, parts.length, (i) => shiftLane(piece, span.shift, parts[i], time, blend)));
       return;
     }
     const middle = (span.start + span.end) / 2;
-    still(span.shift.from, stop.start, middle);
+    still(span.shift.from, i === 0 ? beginning : stop.start, middle);
     still(span.shift.to, middle, span.end);
   });
   return spans;
@@ -160,7 +167,18 @@ export function compileShift(piece: Piece, shift: Shift, plan: PoseShiftPlan): C
     duration: 1,
     rate: 60,
     loop: false,
-    figures: [{ id: shift.id, spans: [span], motion: null, opacity, hidden: false, clip: -1 }],
+    figures: [
+      {
+        id: shift.id,
+        spans: [span],
+        from: 0,
+        until: Number.POSITIVE_INFINITY,
+        motion: null,
+        opacity,
+        hidden: false,
+        clip: -1,
+      },
+    ],
   };
 }
 

@@ -5,6 +5,7 @@ import {
   outlineOfPart,
   type Piece,
   type PieceDraft,
+  pieceDuration,
   placementMatrix,
   setLaneAtStop,
 } from '../piece';
@@ -106,6 +107,32 @@ describe('motion', () => {
     const frame = prepareFrame(compiled);
     expect(sampleFrame(compiled, 0, frame).figures[0].opacity[0]).toBeCloseTo(0.8, 12);
     expect(sampleFrame(compiled, 2, frame).figures[0].opacity[0]).toBeCloseTo(0.4, 12);
+  });
+});
+
+describe('a figure that begins late', () => {
+  const late = (change: Partial<PieceDraft['figures'][string]>): Piece => {
+    const draft = structuredClone(moved({ turn: [90] })) as PieceDraft;
+    Object.assign(draft.figures.f, { start: 0.5, ...change });
+    return draft as Piece;
+  };
+  const partsAt = (piece: Piece, seconds: number): number => {
+    const compiled = planAndCompile({ ...piece, playback: 'once' });
+    return sampleFrame(compiled, seconds, prepareFrame(compiled)).figures[0].parts.length;
+  };
+  test('has all its poses, shifts and keys so much later', () => {
+    const piece = late({});
+    expect(pieceDuration(piece)).toBeCloseTo(2.7, 9);
+    expect(motionAt(piece, 'f', 1.29)?.turn[0]).toBe(0);
+    expect(motionAt(piece, 'f', 1.6)?.turn[0]).toBeCloseTo(45, 9);
+    expect(motionAt(piece, 'f', 1.9)?.turn[0]).toBe(90);
+  });
+  test('is held before and after, or hidden, from an exact frame on', () => {
+    expect([0, 0.49, 0.5, 2.7].map((seconds) => partsAt(late({}), seconds))).toEqual([1, 1, 1, 1]);
+    const hidden = late({ before: 'hidden' });
+    expect([0, 29 / 60, 30 / 60, 2.7].map((seconds) => partsAt(hidden, seconds))).toEqual([0, 0, 1, 1]);
+    const gone = late({ after: 'hidden' });
+    expect([0, 2.69, 2.7].map((seconds) => partsAt(gone, seconds))).toEqual([1, 1, 0]);
   });
 });
 

@@ -115,16 +115,24 @@ export function runTime(compiled: CompiledPiece, seconds: number): number {
   return Math.min(duration, Math.max(0, seconds));
 }
 
+const NOTHING: readonly FramePart[] = [];
+/** Times nearer than this are one, s: a figure is switched on at an exact frame. */
+const SAME_TIME = 1e-7;
+
 /** Writes the picture at `seconds` into `frame` (made by `prepareFrame` for the same piece) and returns it. Allocates nothing but at the first sight of a span. */
 export function sampleFrame(compiled: CompiledPiece, seconds: number, frame: Frame): Frame {
   const time = runTime(compiled, seconds);
   frame.seconds = time;
   for (let f = 0; f < compiled.figures.length; f++) {
-    const { spans, motion, opacity } = compiled.figures[f];
+    const { spans, motion, opacity, from, until } = compiled.figures[f];
     const figure = frame.figures[f];
     opacity.sample(time, figure.opacity);
     if (motion && figure.motion) sampleMotion(motion, time, figure.motion);
     if (spans.length === 0) continue;
+    if (time < from - SAME_TIME || time >= until - SAME_TIME) {
+      figure.parts = NOTHING;
+      continue;
+    }
     figure.span = spanAt(spans, time, figure.span);
     const span = spans[figure.span];
     const parts = partsOf(frame, span);

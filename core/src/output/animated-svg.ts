@@ -100,7 +100,8 @@ class FileWriter {
     const moved = purpose === 'clip' ? this.motionOf(figure) : NOTHING;
     return chains
       .map((chain, i) => {
-        const until = i === chains.length - 1 ? Math.max(duration, chain.end) : chain.end;
+        const last = i === chains.length - 1;
+        const until = last ? Math.min(figure.until, Math.max(duration, chain.end)) : chain.end;
         const shown = duration > 0 ? displayElement(chain.start, until, duration, loop) : '';
         const hidden = shown !== '' && chain.start > 0;
         const switched: Written = { attributes: hidden ? ' display="none"' : '', inside: shown };

@@ -64,6 +64,9 @@ export const newFigure = (id: Id, name: string): Figure => ({
   seeThrough: false,
   pivot: null,
   middle: null,
+  start: 0,
+  before: 'held',
+  after: 'held',
 });
 
 /** A piece without any figure. */

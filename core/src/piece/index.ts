@@ -30,6 +30,8 @@ export { keepLetterPlaces } from './letter-places';
 export { mendGaps } from './mend-gaps';
 export * from './placement';
 export * from './rail';
+export { isTooShort, readingTime } from './reading';
 export * from './records';
 export * from './retime';
+export { SET_OFF_ORDERS, type SetOffOrder, setOff } from './set-off';
 export * from './storable';

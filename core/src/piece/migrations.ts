@@ -118,8 +118,9 @@ function motionStep(data: Row): Row {
       rail.length === 0
         ? listOf(figure.poses).slice(0, 1).map(String)
         : [String(shifts[rail[0]]?.from), ...rail.map((id) => String(shifts[id]?.to))];
+    const always = { start: 0, before: 'held', after: 'held' };
     const turnOf = (id: string): number => Number((poses[id]?.placement as Row | undefined)?.rotation ?? 0) || 0;
-    if (!stops.some((id) => turnOf(id) !== 0)) return { middle: null, ...figure };
+    if (!stops.some((id) => turnOf(id) !== 0)) return { ...always, middle: null, ...figure };
     const [x, y] = (figure.pivot as [number, number] | null) ?? middleOf(data, poses[stops[0]]);
     const closed = rail.length > 1 && stops[0] === stops[stops.length - 1];
     const id = `turn-${String(figure.id)}`.slice(0, 64);
@@ -147,7 +148,7 @@ function motionStep(data: Row): Row {
         placement: { ...placement, rotation: 0, x: x + cos * dx + sin * dy, y: y - sin * dx + cos * dy },
       };
     }
-    return { middle: [x, y], ...figure };
+    return { ...always, middle: [x, y], ...figure };
   });
   return { ...data, figures, poses, lanes };
 }

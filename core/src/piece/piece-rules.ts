@@ -27,6 +27,7 @@ export const recordRules = {
     else if (clip !== null && !canClip(figures, figure.id, clip))
       refuse(`${where}/clip`, 'not lead back to the figure itself', `“${clip}”`);
     if (group !== null && !own(groups, group)) refuse(`${where}/group`, 'name a group of the piece', `“${group}”`);
+    checkSeconds(`${where}/start`, figure.start, refuse);
     for (const id of figure.poses) if (!own(poses, id)) refuse(`${where}/poses`, 'name poses of the piece', `“${id}”`);
     const twice = figure.rail.findIndex((id, i) => figure.rail.indexOf(id) < i);
     if (twice >= 0) refuse(`${where}/rail/${twice}`, 'name each shift once', `“${figure.rail[twice]}” again`);

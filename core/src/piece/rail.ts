@@ -35,13 +35,13 @@ export interface RailTimeline {
   readonly duration: number;
 }
 
-/** When a figure's poses stand still and when they change. */
+/** When a figure's poses stand still and when they change; `duration` is when the last of it is over. */
 export function railTimeline(piece: Piece, figure: Figure): RailTimeline {
   const ids = stopsOf(piece, figure);
   const returns = piece.playback === 'loop' && isClosedRail(piece, figure);
   const stops: RailStop[] = [];
   const spans: RailSpan[] = [];
-  let time = 0;
+  let time = figure.start;
   ids.forEach((poseId, i) => {
     const held = !(returns && i === ids.length - 1);
     const hold = held ? piece.poses[poseId].hold : 0;

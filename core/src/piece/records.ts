@@ -117,7 +117,15 @@ export interface Figure {
   readonly pivot: readonly [x: number, y: number] | null;
   /** Its middle as it was when it was first turned or scaled, in the same px; null until then. It stays where it is when outlines are edited. */
   readonly middle: readonly [x: number, y: number] | null;
+  /** When its first pose stands, s: figures may come one after another. */
+  readonly start: number;
+  /** What is seen of it before its first pose and after its last: it is held there, or hidden. */
+  readonly before: Outside;
+  readonly after: Outside;
 }
+
+export const OUTSIDE = ['held', 'hidden'] as const;
+export type Outside = (typeof OUTSIDE)[number];
 
 /** What of a figure can have a lane. */
 export const LANE_PROPERTIES = ['position', 'turn', 'scale', 'opacity'] as const;

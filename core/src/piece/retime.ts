@@ -64,6 +64,7 @@ export interface RailPart {
 
 /** Makes everything `factor` times as long: holds, shifts, and how far free keys are from their stops. Order and proportions stay. */
 export function retime(draft: PieceDraft, factor: number): void {
+  for (const figure of Object.values(draft.figures)) figure.start = timed(figure.start * factor);
   for (const pose of Object.values(draft.poses)) pose.hold = timed(pose.hold * factor);
   for (const shift of Object.values(draft.shifts)) shift.duration = timed(shift.duration * factor);
   for (const lane of Object.values(draft.lanes))
@@ -97,6 +98,7 @@ export function snapToFrames(draft: PieceDraft): void {
   const { num, den } = draft.canvas.rate;
   const whole = (seconds: number): number =>
     seconds === 0 ? 0 : timed((Math.max(1, Math.round((seconds * num) / den)) * den) / num);
+  for (const figure of Object.values(draft.figures)) figure.start = whole(figure.start);
   for (const pose of Object.values(draft.poses)) pose.hold = whole(pose.hold);
   for (const shift of Object.values(draft.shifts)) shift.duration = whole(shift.duration);
   for (const lane of Object.values(draft.lanes))

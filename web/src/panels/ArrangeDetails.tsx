@@ -1,4 +1,4 @@
-import { ALIGN_EDGES, type AlignEdge } from '@core';
+import { ALIGN_EDGES, type AlignEdge, SET_OFF_ORDERS, type SetOffOrder } from '@core';
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,
@@ -19,12 +19,13 @@ import {
   distributeTargets,
   pivotOf,
   scaleTargets,
+  setOffTargets,
   setPivot,
   setTargetsBox,
   targetsBox,
   turnTargets,
 } from '../editor';
-import { ActionButton, IconButton, NumberField } from '../ui';
+import { ActionButton, IconButton, NumberField, SelectField } from '../ui';
 
 const EDGES: Record<AlignEdge, { icon: LucideIcon; label: string }> = {
   left: { icon: AlignStartVertical, label: 'Left edges' },
@@ -35,6 +36,13 @@ const EDGES: Record<AlignEdge, { icon: LucideIcon; label: string }> = {
   bottom: { icon: AlignEndHorizontal, label: 'Bottom edges' },
 };
 
+const ORDERS: Readonly<Record<SetOffOrder, string>> = {
+  painting: 'As they are painted',
+  across: 'From left to right',
+  down: 'From top to bottom',
+  seeded: 'Shuffled',
+};
+
 /** Where what is chosen stands, how it lies to the rest, and what it turns about. */
 export function ArrangeDetails() {
   const store = useAppStore();
@@ -43,6 +51,8 @@ export function ArrangeDetails() {
   const [toCanvas, setToCanvas] = useState(false);
   const [turn, setTurn] = useState(45);
   const [scale, setScale] = useState(100);
+  const [apart, setApart] = useState(6);
+  const [order, setOrder] = useState<SetOffOrder>('painting');
   const box = targetsBox(targets);
   if (!box) return <p className="details-note">Choose figures to arrange them.</p>;
   const now = (): number => editor.clock.seconds;
@@ -143,6 +153,25 @@ export function ArrangeDetails() {
           onClick={() => distributeTargets(store, now(), 'y', true)}
         />
       </div>
+      {!single && (
+        <>
+          <h3>One after another</h3>
+          <NumberField label="Apart" unit="fr" value={apart} min={0} max={10_000} digits={0} onChange={setApart} />
+          <SelectField
+            label="Order"
+            value={order}
+            options={SET_OFF_ORDERS.map((value) => ({ value, label: ORDERS[value] }))}
+            onChange={setOrder}
+          />
+          <div className="details-actions">
+            <ActionButton
+              label="Set off"
+              hint="Each begins so many frames after the one before"
+              onClick={() => setOffTargets(store, targets, order, apart)}
+            />
+          </div>
+        </>
+      )}
       {single && (
         <>
           <h3>Pivot</h3>

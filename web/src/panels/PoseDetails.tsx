@@ -1,4 +1,14 @@
-import { DEFAULT_RULE, isClosedRail, moveStop, type Piece, type PlacementRule, setPlacementRule, stopsOf } from '@core';
+import {
+  DEFAULT_RULE,
+  isClosedRail,
+  isTooShort,
+  moveStop,
+  type Piece,
+  type PlacementRule,
+  readingTime,
+  setPlacementRule,
+  stopsOf,
+} from '@core';
 import { ArrowLeft, ArrowRight, CopyPlus, Trash2 } from 'lucide-react';
 import { PoseThumb } from '../canvas/PoseThumb';
 import { useEditor } from '../context';
@@ -23,7 +33,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '../state';
-import { IconButton, NumberField, TextField } from '../ui';
+import { Choice, IconButton, NumberField, TextField } from '../ui';
 import { freshId } from '../workers';
 import { framesText } from './frames-text';
 import { RuleFields } from './RuleFields';
@@ -53,6 +63,7 @@ export function PoseDetails({
     change(`Place ${pose.name}`, (draft) => setPlacementRule(draft, figure.id, pose.id, rule));
   };
   const rule = placement.rule;
+  const reading = readingTime(piece, pose);
   const shown = shownPose(piece, figure, { kind: 'stop', figureId: figure.id, stop }, 0);
   const context = { editor, openRoom: () => {}, saveNow: () => {} };
   return (
@@ -93,6 +104,23 @@ export function PoseDetails({
         also={framesText(piece, pose.hold)}
         onChange={(hold) => change(`Hold ${pose.name} ${hold} s`, (draft) => void (draft.poses[pose.id].hold = hold))}
       />
+      {isTooShort(piece, pose) && (
+        <p className="details-note" data-testid="too-short">
+          {reading.characters > 0 ? `${reading.characters} characters need` : 'A sign needs'} about {reading.seconds} s
+          to be read.{' '}
+          <button
+            type="button"
+            className="btn btn-link p-0 align-baseline"
+            onClick={() =>
+              change(`Hold ${pose.name} ${reading.seconds} s`, (draft) => {
+                draft.poses[pose.id].hold = reading.seconds;
+              })
+            }
+          >
+            Hold it so long
+          </button>
+        </p>
+      )}
       <h3>Place</h3>
       {rule ? (
         <RuleFields piece={piece} figureId={figure.id} rule={rule} onChange={setRule} />
@@ -105,6 +133,37 @@ export function PoseDetails({
         </p>
       )}
       {shown && <PlaceFields shown={shown} />}
+      <h3>{figure.name} in time</h3>
+      <NumberField
+        label="Starts at"
+        value={figure.start}
+        unit="s"
+        min={0}
+        max={3600}
+        step={0.05}
+        digits={3}
+        also={framesText(piece, figure.start)}
+        onChange={(start) =>
+          change(`Start ${figure.name} at ${start} s`, (draft) => void (draft.figures[figure.id].start = start))
+        }
+      />
+      {(['before', 'after'] as const).map((side) => (
+        <Choice
+          key={side}
+          label={side === 'before' ? 'Before its first pose' : 'After its last pose'}
+          value={figure[side]}
+          options={[
+            { value: 'held', label: 'Held' },
+            { value: 'hidden', label: 'Hidden' },
+          ]}
+          onChange={(value) =>
+            change(
+              `${figure.name} ${value} ${side} its poses`,
+              (draft) => void (draft.figures[figure.id][side] = value),
+            )
+          }
+        />
+      ))}
     </>
   );
 }

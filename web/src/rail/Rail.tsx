@@ -1,4 +1,4 @@
-import { pieceDuration, stopsOf } from '@core';
+import { isTooShort, pieceDuration, readingTime, stopsOf } from '@core';
 import { ZoomIn, ZoomOut } from 'lucide-react';
 import {
   type DragEvent,
@@ -313,6 +313,14 @@ export function Rail({ onAdd }: { readonly onAdd: (card: Element) => void }) {
                   rx={RAIL.bar / 2}
                   onClick={select}
                 />
+                {bar.held && isTooShort(piece, pose) && (
+                  <circle data-key={`short-${bar.stop}`} className="rail-short" r="4">
+                    <title>
+                      {pose.name} is held {pose.hold} s: about {readingTime(piece, pose).seconds} s are needed to read
+                      it
+                    </title>
+                  </circle>
+                )}
                 {bar.held && (
                   <rect
                     data-key={`edge-${bar.stop}`}

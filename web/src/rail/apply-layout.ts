@@ -19,6 +19,7 @@ export function applyRailLayout(root: SVGSVGElement, layout: RailLayout): void {
       y: bar.y - RAIL.bar / 2,
       width: Math.max(width, 6),
     });
+    set(part(root, `short-${bar.stop}`), { cx: (bar.x0 + bar.x1) / 2, cy: bar.y + 11 });
     set(part(root, `edge-${bar.stop}`), { x: bar.x1 - 5, y: bar.y - RAIL.edge / 2 });
     set(part(root, `thread-${bar.stop}`), {
       x1: bar.cardX + RAIL.card / 2,

@@ -10,7 +10,7 @@ export interface Steps {
 export const StepContext = createContext<Steps>({ begin: () => 0, end: () => {} });
 
 /** What is sent within this time of each other is one choice, ms. */
-const QUIET_MS = 600;
+const QUIET_MS = 900;
 
 /** For a field that sends a value per event: `touch` before each, `end` when the hand lets go. */
 export function useStep(): { readonly touch: () => void; readonly end: () => void } {

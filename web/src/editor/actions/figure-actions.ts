@@ -18,7 +18,9 @@ import {
   type PieceDraft,
   removeFigure,
   rotation,
+  type SetOffOrder,
   scaling,
+  setOff,
   transformedPart,
   translation,
 } from '@core';
@@ -199,6 +201,31 @@ export function restack(store: AppStore, to: 'up' | 'down' | 'top' | 'bottom'): 
     }),
   );
 }
+
+/** Sets the figures that are worked on off one after another, so many frames apart. */
+export function setOffTargets(
+  store: AppStore,
+  targets: readonly EditTarget[],
+  order: SetOffOrder,
+  frames: number,
+): void {
+  const { piece } = store.getState().document;
+  if (!piece || targets.length < 2) return;
+  const { num, den } = piece.canvas.rate;
+  const standing = targets
+    .map((target) => {
+      const box = shownBox(target);
+      return { id: target.figure.id, x: (box.minX + box.maxX) / 2 || 0, y: (box.minY + box.maxY) / 2 || 0 };
+    })
+    .sort((p, q) => piece.figureOrder.indexOf(p.id) - piece.figureOrder.indexOf(q.id));
+  store.dispatch(
+    changePiece(`Set off ${targets.length} figures`, (draft) =>
+      setOff(draft, standing, order, (frames * den) / num, SEED),
+    ),
+  );
+}
+/** Shuffling is the same each time. */
+const SEED = 7;
 
 /** Changes a figure's flags. */
 export function changeFigure(store: AppStore, id: Id, name: string, change: Partial<PieceDraft['figures'][Id]>): void {

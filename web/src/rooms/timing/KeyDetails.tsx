@@ -39,6 +39,8 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
     );
   const stops = stopsOf(piece, figure);
   const stop = stopNamed(figure, stops, key.stop);
+  /** Has its stop a key of its own already? */
+  const bound = lane.keys.some((other) => other.after === null && stopNamed(figure, stops, other.stop) === stop);
   const place = `${piece.poses[stops[stop]]?.name ?? 'a pose that is gone'} (pose ${stop + 1})`;
   return (
     <aside className="details" aria-label="Details">
@@ -91,6 +93,20 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
             step={piece.canvas.rate.den / piece.canvas.rate.num}
             digits={3}
             onChange={(after) => change(`Move a key of ${words.label}`, { after }, lane.property)}
+          />
+        )}
+        {keys.length === 1 && key.after === null && (
+          <ActionButton
+            label="Set it free"
+            hint="It stands at one moment then, not through the whole hold"
+            onClick={() => change(`Set a key of ${words.label} free`, { after: 0 })}
+          />
+        )}
+        {keys.length === 1 && key.after !== null && !bound && (
+          <ActionButton
+            label="Bind it to the pose"
+            hint={`Level while ${place} stands`}
+            onClick={() => change(`Bind a key of ${words.label}`, { after: null })}
           />
         )}
         {key.set && (

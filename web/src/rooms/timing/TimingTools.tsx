@@ -1,6 +1,8 @@
+import { Expand } from 'lucide-react';
 import { useState } from 'react';
 import { useEditor } from '../../context';
 import { drawingActions, useAppDispatch, useAppSelector } from '../../state';
+import { IconButton } from '../../ui';
 
 const SPEEDS = [
   { value: 1, label: 'As it is' },
@@ -60,6 +62,11 @@ export function TimingTools() {
           </select>
         </label>
       )}
+      <IconButton
+        icon={Expand}
+        label="Full screen; Escape comes back"
+        onClick={() => void document.querySelector('.canvas-pane')?.requestFullscreen()}
+      />
     </div>
   );
 }

@@ -1,4 +1,4 @@
-import { changeKey, type LaneRecord, type Piece, pieceDuration } from '@core';
+import { changeKey, type LaneRecord, type Piece, type PieceDraft, pieceDuration } from '@core';
 import { type Editor, followPointer } from '../../editor';
 import { changePiece, type KeyRef, makeChange, sessionActions } from '../../state';
 import { isEven, type KeyBlock, laneGraph } from './lane-graph';
@@ -70,6 +70,33 @@ export function dragKey({ editor, svg, lane, x }: KeyDrag, event: React.PointerE
           changePiece(`Key of ${LANE_WORDS[property].label}`, (draft) => changeKey(draft, lane.id, key.id, made)),
         );
       else applyLane(svg, piece, lane, x);
+    },
+  });
+}
+
+/** Drags a figure's strip of poses: it begins earlier or later, by whole frames. Nothing is rendered until the hand lets go. */
+export function dragStart(editor: Editor, svg: SVGSVGElement, event: React.PointerEvent, figureId: string): void {
+  const { piece } = editor.store.getState().document;
+  if (!piece) return;
+  const { name, start } = piece.figures[figureId];
+  const { num, den } = piece.canvas.rate;
+  const { scale } = editor.timeView;
+  const strip = svg.querySelector('g');
+  let next = start;
+  const put = (seconds: number) => (draft: PieceDraft) => {
+    draft.figures[figureId].start = seconds;
+  };
+  followPointer(event, {
+    move: (move) => {
+      const wanted = Math.max(0, start + (move.clientX - event.clientX) / scale);
+      next = Math.round(((Math.round((wanted * num) / den) * den) / num) * 1e6) / 1e6;
+      strip?.setAttribute('transform', `translate(${(next - start) * scale} 0)`);
+      editor.preview(makeChange(piece, '', put(next))?.piece ?? piece);
+    },
+    end: (up) => {
+      strip?.removeAttribute('transform');
+      editor.preview(null);
+      if (up && next !== start) editor.store.dispatch(changePiece(`Start ${name} at ${next} s`, put(next)));
     },
   });
 }
