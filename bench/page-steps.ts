@@ -1,7 +1,7 @@
 // The longest tasks of the page itself, in the browser, while drawings of 4,900 circles are dropped: tsx bench/page-steps.ts after a build. What
 // bench/many-shapes.ts cannot see is in it: rendering thumbnails, styles, layout and painting.
-import { chromium } from 'playwright-core';
 import { TestServer } from '../e2e/support/server';
+import { WatchedPage } from './long-tasks';
 
 const COUNT = 4_900;
 const drawing = (paint: (i: number) => string): string =>
@@ -9,19 +9,9 @@ const drawing = (paint: (i: number) => string): string =>
 
 const server = new TestServer();
 await server.start();
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
-});
+const watched = await WatchedPage.open();
+const { page } = watched;
 try {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript(() => {
-    const tasks: number[] = [];
-    Object.assign(window, { longTasks: tasks });
-    new PerformanceObserver((list) => {
-      for (const { duration } of list.getEntries()) tasks.push(Math.round(duration));
-    }).observe({ type: 'longtask', buffered: true });
-  });
   for (const [name, paint] of [
     ['one paint', () => 'teal'],
     ['paints in turn', (i: number) => (i % 2 ? 'teal' : 'plum')],
@@ -30,9 +20,7 @@ try {
     await page.getByRole('button', { name: 'New piece' }).first().click();
     await page.getByRole('region', { name: 'Canvas' }).waitFor();
     for (const which of ['first', 'second']) {
-      await page.evaluate(() => {
-        (window as unknown as { longTasks: number[] }).longTasks.length = 0;
-      });
+      await watched.forget();
       await page.evaluate(
         ([svg, file]) => {
           const data = new DataTransfer();
@@ -44,11 +32,11 @@ try {
         [drawing(paint), which],
       );
       await page.waitForTimeout(9_000);
-      const tasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+      const tasks = await watched.longTasks();
       console.log(`${COUNT} circles, ${name}, the ${which}: tasks over 50 ms: ${tasks.join(', ') || 'none'}`);
     }
   }
 } finally {
-  await browser.close();
+  await watched.close();
   await server.dispose();
 }

@@ -1,5 +1,4 @@
 // The longest tasks of the page while the Timing room is opened on 30 figures of 6 poses each, with a lane a figure: tsx bench/timing-room.ts after a build.
-import { chromium } from 'playwright-core';
 import {
   addFigure,
   emptyPiece,
@@ -11,6 +10,7 @@ import {
   setLaneAtStop,
 } from '../core/src/index';
 import { TestServer } from '../e2e/support/server';
+import { WatchedPage } from './long-tasks';
 
 let n = 0;
 const newId = (prefix: string): string => `${prefix}${++n}`;
@@ -33,35 +33,23 @@ for (let f = 0; f < 30; f++) {
 
 const server = new TestServer();
 await server.start();
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
-});
+const watched = await WatchedPage.open();
+const { page } = watched;
 try {
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript(() => {
-    const tasks: number[] = [];
-    Object.assign(window, { longTasks: tasks });
-    new PerformanceObserver((list) => {
-      for (const { duration } of list.getEntries()) tasks.push(Math.round(duration));
-    }).observe({ type: 'longtask', buffered: true });
-  });
   const made = await page.request.post(`${server.url}/api/pieces`, { data: { piece: draft } });
   if (!made.ok()) throw new Error(await made.text());
   await page.goto(`${server.url}/piece/bench-timing/shapes`);
   await page.waitForTimeout(12_000);
-  await page.evaluate(() => {
-    (window as unknown as { longTasks: number[] }).longTasks.length = 0;
-  });
+  await watched.forget();
   await page.keyboard.press('3');
   await page.getByRole('region', { name: 'Lanes' }).waitFor();
   await page.waitForTimeout(2_000);
-  const tasks = await page.evaluate(() => (window as unknown as { longTasks: number[] }).longTasks);
+  const tasks = await watched.longTasks();
   const sum = tasks.reduce((all, each) => all + each, 0);
   console.log(
     `30 figures of 6 poses: tasks over 50 ms while Timing opens: ${tasks.join(', ') || 'none'}; ${sum} ms in all`,
   );
 } finally {
-  await browser.close();
+  await watched.close();
   await server.dispose();
 }

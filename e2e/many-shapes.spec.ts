@@ -34,7 +34,7 @@ test('a drawing of more than a thousand shapes comes in, and its card is one pai
   // Neighbours in the painting order of one paint are one part.
   const parts = Object.values((await piece.stored()).parts);
   expect(parts.flatMap(({ contours }) => contours)).toHaveLength(COUNT);
-  // Undone and done again as any change.
+  // It is one step of the history, both ways.
   await page.keyboard.press('Control+z');
   await expect(piece.cards).toHaveCount(0);
   await page.keyboard.press('Control+Shift+z');

@@ -101,8 +101,6 @@ async function takeAll(): Promise<void> {
   await take('dark');
   await page.getByRole('button', { name: 'Light theme' }).click();
 
-  await takeTiming();
-
   await page.goto(`${server.url}/piece/demo-tide-gauge/shapes`);
   await page.waitForTimeout(1500);
   await page.getByRole('button', { name: 'Figure Level' }).click();
@@ -191,4 +189,6 @@ async function takeAll(): Promise<void> {
   await page.mouse.up();
   await page.waitForTimeout(1500);
   await take('match-cut');
+  // Last, for it moves what others show.
+  await takeTiming();
 }

@@ -147,7 +147,7 @@ function canvasExtent(canvas: Canvas): Extent {
   return boxExtent((canvas.width - side) / 2, (canvas.height - side) / 2, side, side);
 }
 
-/** The placements of a figure's poses by their rules; poses moved by hand stay. Keys are pose ids; unchanged ones are left out. */
+/** The placements of a figure's poses by their rules; poses without a rule stay. Keys are pose ids; unchanged ones are left out. */
 export function placementsOfFigure(piece: Piece, figure: Figure): Map<string, Placement> {
   const out = new Map<string, Placement>();
   const partsOf = (pose: Pose): Part[] => pose.parts.map((id) => piece.parts[id]);

@@ -115,7 +115,9 @@ export function ArrivalDialog({
               />
             ))}
           {byRule && <RuleFields piece={piece} figureId={arrival.figureId} rule={rule} onChange={setRule} />}
-          <p className="details-note">The rule stays alive when a shape is mended, until its pose is moved by hand.</p>
+          <p className="details-note">
+            The rule goes on when a shape is mended. What you move, turn or scale lies on top of it.
+          </p>
         </div>
       </Modal.Body>
       <Modal.Footer>
