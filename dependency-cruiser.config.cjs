@@ -15,9 +15,9 @@ const coreMay = {
   svg: ['num', 'vec', 'curve', 'outline', 'paint'],
   match: ['num', 'vec', 'curve', 'outline'],
   morph: ['num', 'vec', 'curve', 'outline', 'svg', 'match'],
-  lane: ['num', 'easing', 'paint', 'svg', 'morph'],
+  lane: ['num', 'curve', 'easing', 'paint', 'svg', 'morph'],
   piece: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'shapes', 'text', 'ops', 'svg', 'match', 'morph'],
-  frame: ['num', 'vec', 'outline', 'paint', 'easing', 'match', 'morph', 'lane', 'piece'],
+  frame: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'match', 'morph', 'lane', 'piece'],
   output: ['num', 'vec', 'outline', 'paint', 'easing', 'svg', 'morph', 'lane', 'piece', 'frame'],
 };
 const webMay = {

@@ -3,11 +3,12 @@ import { type Piece, type PieceDraft, PROPERTIES } from '@core';
 import { expect, type Page, test } from '@playwright/test';
 import { build } from 'vite';
 import { pieceBetween } from '../core/src/testing/pieces';
+import { LANE_CASES } from './support/lane-cases';
 import { type Case, PAIRS, ROWS } from './support/property-cases';
 
 const SIZE = 240;
 /** Moments of the one second that each case takes; none at its exact middle, where choices change. */
-const TIMES = [0.04, 0.3, 0.47, 0.72, 0.97];
+const TIMES: readonly number[] = [0.04, 0.3, 0.47, 0.72, 0.97];
 
 let script = '';
 test.beforeAll(async () => {
@@ -30,8 +31,8 @@ test.beforeAll(async () => {
   script = first.output[0].type === 'chunk' ? first.output[0].code : '';
 });
 
-async function compare(page: Page, piece: Piece): Promise<void> {
-  for (const seconds of TIMES) {
+async function compare(page: Page, piece: Piece, { times = TIMES, room = 0.005 }: Case): Promise<void> {
+  for (const seconds of times) {
     const shot = await page
       .evaluate((t) => (window as unknown as { showAt(t: number): void }).showAt(t), seconds)
       .then(() => page.screenshot({ clip: { x: 0, y: 0, width: 2 * SIZE, height: SIZE } }));
@@ -57,7 +58,7 @@ async function compare(page: Page, piece: Piece): Promise<void> {
       [shot.toString('base64'), SIZE] as const,
     );
     expect([piece.name, seconds, inked > 300]).toEqual([piece.name, seconds, true]);
-    expect([piece.name, seconds, different <= 0.005 * inked ? 'agree' : `${different} of ${inked} differ`]).toEqual([
+    expect([piece.name, seconds, different <= room * inked ? 'agree' : `${different} of ${inked} differ`]).toEqual([
       piece.name,
       seconds,
       'agree',
@@ -84,13 +85,19 @@ test('every row of the table of properties looks the same on the canvas and in t
 }) => {
   // The table decides which cases there are.
   for (const id of Object.keys(PROPERTIES) as (keyof typeof PROPERTIES)[])
-    await compare(page, await load(page, id, ROWS[id]));
+    await compare(page, await load(page, id, ROWS[id]), ROWS[id]);
 });
 
 test('rows that touch each other do too: clips, opacity, gradients, dashes, unpaired contours, overshoot', async ({
   page,
 }) => {
-  for (const [name, each] of Object.entries(PAIRS)) await compare(page, await load(page, name, each));
+  for (const [name, each] of Object.entries(PAIRS)) await compare(page, await load(page, name, each), each);
+});
+
+test('so do lanes of all kinds, what follows, drifts and pulses, motion paths, and all ways of playing', async ({
+  page,
+}) => {
+  for (const [name, each] of Object.entries(LANE_CASES)) await compare(page, await load(page, name, each), each);
 });
 
 test('a half-opaque red area under a blue stroke: the figure is faded as one, on both sides', async ({ page }) => {

@@ -10,27 +10,27 @@ import {
 } from '@core';
 import { countedIds, drawnPose, pieceBetween } from '../../core/src/testing/pieces';
 
-const SQUARE = 'M50 50H190V190H50Z';
-const DIAMOND = 'M120 30L210 120L120 210L30 120Z';
-const DROP = 'M120 20C160 80 200 110 200 150A80 70 0 0 1 40 150C40 110 80 80 120 20Z';
-const RING = 'M40 40H200V200H40ZM90 90V150H150V90Z';
+export const SQUARE = 'M50 50H190V190H50Z';
+export const DIAMOND = 'M120 30L210 120L120 210L30 120Z';
+export const DROP = 'M120 20C160 80 200 110 200 150A80 70 0 0 1 40 150C40 110 80 80 120 20Z';
+export const RING = 'M40 40H200V200H40ZM90 90V150H150V90Z';
 const CROSSED = 'M40 40H200V200H40ZM90 90H150V150H90Z';
-const LINE = 'M40 180L120 60L200 180';
-const LINE_B = 'M30 90L120 200L210 90';
+export const LINE = 'M40 180L120 60L200 180';
+export const LINE_B = 'M30 90L120 200L210 90';
 
 const newId = countedIds();
-const part = (d: string, change: Partial<Part> = {}): Part => ({
+export const part = (d: string, change: Partial<Part> = {}): Part => ({
   ...drawnPose(d, newId).parts[0],
   fill: '#c02040',
   ...change,
 });
-const pen = (change: Partial<Stroke> = {}): Stroke => ({
+export const pen = (change: Partial<Stroke> = {}): Stroke => ({
   ...plainStroke('#1040a0', 12),
   cap: 'butt',
   join: 'miter',
   ...change,
 });
-const drawn = (d: string, change: Partial<Stroke> = {}): Part => part(d, { fill: null, stroke: pen(change) });
+export const drawn = (d: string, change: Partial<Stroke> = {}): Part => part(d, { fill: null, stroke: pen(change) });
 const stops = [
   { at: 0, colour: '#ff0000' },
   { at: 0.5, colour: '#ffe060' },
@@ -41,13 +41,13 @@ const others = [
   { at: 0.6, colour: '#ffffff' },
   { at: 0.9, colour: 'rgb(40 0 80 / 0.4)' },
 ];
-const linear = (x0: number, y0: number, x1: number, y1: number, s = stops): Gradient => ({
+export const linear = (x0: number, y0: number, x1: number, y1: number, s = stops): Gradient => ({
   kind: 'linear',
   from: [x0, y0],
   to: [x1, y1],
   stops: s,
 });
-const radial = (
+export const radial = (
   x: number,
   y: number,
   rx: number,
@@ -71,12 +71,16 @@ export interface Case {
   readonly options?: Parameters<typeof pieceBetween>[2];
   /** Whatever else is in the piece. */
   readonly also?: (draft: PieceDraft) => void;
+  /** Moments to look at, s; left out: five of the first second. */
+  readonly times?: readonly number[];
+  /** Which share of the inked px may differ; left out: half a hundredth. */
+  readonly room?: number;
 }
-const BACK = { kind: 'cubic-bezier', x1: 0.35, y1: -0.5, x2: 0.4, y2: 1.6 } as const;
+export const BACK = { kind: 'cubic-bezier', x1: 0.35, y1: -0.5, x2: 0.4, y2: 1.6 } as const;
 const GLIDE = { kind: 'cubic-bezier', x1: 0.5, y1: 0, x2: 0.15, y2: 1 } as const;
 
 /** Adds a figure standing still, seen inside or clipping others. */
-function standing(
+export function standing(
   draft: PieceDraft,
   id: string,
   parts: readonly Part[],
@@ -100,7 +104,7 @@ function standing(
 }
 
 /** Gives a figure a lane: a value at the pose that the shift leaves, and one at the pose that it reaches. */
-function lane(
+export function lane(
   draft: PieceDraft,
   property: LaneProperty,
   from: readonly number[],
@@ -147,6 +151,33 @@ export const ROWS: Record<keyof typeof PROPERTIES, Case> = {
     from: [part(SQUARE, { fill: '#ff0000', stroke: pen({ paint: '#0000ff', width: 30 }) })],
     to: [part(SQUARE, { fill: '#ff0000', stroke: pen({ paint: '#0000ff', width: 30 }) })],
     options: { figure: { opacity: 0.5 } },
+  },
+  softness: {
+    from: [part(SQUARE), part(DIAMOND, { fill: '#2050c0' })],
+    to: [part(DROP), part(DIAMOND, { fill: '#20c050' })],
+    also: (draft) => lane(draft, 'softness', [0], [9]),
+  },
+  drawn: {
+    from: [drawn(DROP, { width: 14 })],
+    to: [drawn(SQUARE, { width: 20 })],
+    // The browser measures paths in its own way: ends of what is drawn lie half a px off.
+    room: 0.01,
+    also: (draft) => lane(draft, 'drawn', [0.1, 0.8, 0], [0.2, 0.9, 0.5]),
+  },
+  background: {
+    from: [part(DROP)],
+    to: [part(SQUARE)],
+    also: (draft) => {
+      draft.lanes.ground = {
+        id: 'ground',
+        figure: null,
+        property: 'background',
+        keys: [
+          { id: 'a', stop: null, after: 0.1, value: [1, 0.9, 0.6, 1], easing: null },
+          { id: 'b', stop: null, after: 0.8, value: [0.1, 0.3, 0.8, 1], easing: { kind: 'linear' } },
+        ],
+      };
+    },
   },
   outline: { from: [part(SQUARE)], to: [part(DROP)], options: { shift: { easing: GLIDE, method: 'turning' } } },
   fill: { from: [part(SQUARE)], to: [part(SQUARE, { fill: 'rgb(0 80 200 / 0.4)' })] },

@@ -4,6 +4,7 @@ import type { DrawTarget, Layer } from '../paint';
 export interface Context2D extends Omit<DrawTarget, 'beginLayer' | 'endLayer'> {
   readonly canvas: { width: number; height: number };
   globalCompositeOperation: string;
+  filter: string;
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
   getTransform(): { a: number; b: number; c: number; d: number; e: number; f: number };
   clearRect(x: number, y: number, width: number, height: number): void;
@@ -74,9 +75,13 @@ export class CanvasTarget implements DrawTarget {
     const made = this.context;
     this.context = under;
     if (made === under) return;
+    const { a, b } = under.getTransform();
+    const scale = Math.hypot(a, b);
     under.save();
     under.setTransform(1, 0, 0, 1, 0, 0);
     under.globalAlpha = layer.opacity;
+    const softness = (layer.softness ?? 0) * scale;
+    if (softness > 0) under.filter = `blur(${softness}px)`;
     under.globalCompositeOperation = layer.mode === 'inside' ? 'destination-in' : 'source-over';
     under.drawImage(made.canvas, 0, 0);
     under.restore();

@@ -6,12 +6,16 @@ import {
   type Part,
   type Piece,
   type Placement,
+  type Playback,
   type Pose,
   pieceDuration,
   railTimeline,
   type Shift,
+  stretchOf,
 } from '../piece';
-import { compileLane, compileMotion, type MotionLanes } from './motion';
+import { LaneBook, timesLane } from './lane-book';
+import { compileMotion, type MotionLanes } from './motion';
+import { type OverLanes, overLanes } from './over-paint';
 import { type PartLanes, partLanes } from './part-lanes';
 import { type PlacedPaint, paintOf, partPaint } from './part-paint';
 import type { PartPlan, PoseShiftPlan } from './part-plans';
@@ -67,6 +71,8 @@ export interface CompiledFigure {
   /** null: it does not move as a whole. */
   readonly motion: MotionLanes | null;
   readonly opacity: Lane;
+  /** null: its parts are drawn in their own paint. */
+  readonly over: OverLanes | null;
   readonly hidden: boolean;
   /** Index of the figure inside which it is seen, or −1. */
   readonly clip: number;
@@ -77,10 +83,14 @@ export interface CompiledPiece {
   readonly width: number;
   readonly height: number;
   readonly background: string | null;
+  /** The background over time, in place of the one above; null where the canvas has no such lane. */
+  readonly ground: Lane | null;
   readonly duration: number;
   /** Frames per second. */
   readonly rate: number;
-  readonly loop: boolean;
+  readonly playback: Playback;
+  /** What is played again and again, s: all of it, or the named stretch. */
+  readonly stretch: readonly [from: number, until: number];
   readonly figures: readonly CompiledFigure[];
 }
 
@@ -89,17 +99,20 @@ export interface CompiledPiece {
  * one that it reaches. The default plans on the spot.
  */
 export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPlan | undefined): CompiledPiece {
+  const book = new LaneBook(piece);
   const figures = piece.figureOrder.map((id): CompiledFigure => {
+    const lane = book.lane(id, 'opacity');
     const { opacity, hidden, clip, start, before, after } = piece.figures[id];
     return {
       id,
       spans: spansOf(piece, id, planOf),
       from: before === 'hidden' ? start : 0,
       until: after === 'hidden' ? railTimeline(piece, piece.figures[id]).duration : Number.POSITIVE_INFINITY,
-      motion: compileMotion(piece, id),
-      opacity:
-        compileLane(piece, id, 'opacity', ([share]) => [share * opacity]) ??
-        levelLane(blendNumbers([opacity], [opacity], PROPERTIES.opacity.range)),
+      motion: compileMotion(piece, id, book),
+      opacity: lane
+        ? timesLane(lane, opacity)
+        : levelLane(blendNumbers([opacity], [opacity], PROPERTIES.opacity.range)),
+      over: overLanes(book, id),
       hidden,
       clip: clip === null ? -1 : piece.figureOrder.indexOf(clip),
     };
@@ -109,9 +122,11 @@ export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPl
     width,
     height,
     background,
+    ground: book.lane(null, 'background') ?? null,
     duration: pieceDuration(piece),
     rate: rate.num / rate.den,
-    loop: piece.playback === 'loop',
+    playback: piece.playback,
+    stretch: piece.playback === 'stretch' ? stretchOf(piece) : [0, pieceDuration(piece)],
     figures,
   };
 }
@@ -164,9 +179,11 @@ export function compileShift(piece: Piece, shift: Shift, plan: PoseShiftPlan): C
     width,
     height,
     background: null,
+    ground: null,
     duration: 1,
     rate: 60,
-    loop: false,
+    playback: 'once',
+    stretch: [0, 1],
     figures: [
       {
         id: shift.id,
@@ -175,6 +192,7 @@ export function compileShift(piece: Piece, shift: Shift, plan: PoseShiftPlan): C
         until: Number.POSITIVE_INFINITY,
         motion: null,
         opacity,
+        over: null,
         hidden: false,
         clip: -1,
       },

@@ -1,6 +1,8 @@
-import { type GradientSample, PROPERTIES, STROKE_PROPERTIES } from '../lane';
+import { cubicLength } from '../curve';
+import { drawnShare, type GradientSample, PROPERTIES, STROKE_PROPERTIES } from '../lane';
 import { cssText, type DrawTarget, type Layer, type TargetGradient } from '../paint';
 import { applyMotion, type MotionSample } from './motion';
+import type { OverSample } from './over-paint';
 import {
   type Frame,
   type FrameFigure,
@@ -16,7 +18,6 @@ export type OutlineSink = Pick<DrawTarget, 'moveTo' | 'bezierCurveTo' | 'closePa
 const INSIDE: Layer = { opacity: 1, mode: 'inside' };
 const WHOLE: Layer = { opacity: 1, mode: 'over' };
 const NO_DASH: number[] = [];
-const NO_NUMBERS = new Float64Array(1);
 
 /**
  * Draws all figures of a frame, lowest first, in canvas px. The background is the caller's. `fade` thins figures out while drawing. What a
@@ -31,23 +32,28 @@ export function drawFrame(
     const figure = frame.figures[f];
     const opacity = figure.opacity[0] * (fade?.(figure.id) ?? 1);
     if (figure.hidden || !(opacity > 0)) continue;
+    const softness = figure.over?.softness?.[0] ?? 0;
     // One painted area, or one stroke, can be thinned by itself; several must not show through each other.
-    const layered = opacity < 1 && paintCount(figure) > 1;
+    const layered = softness > 0 || (opacity < 1 && paintCount(figure) > 1);
     const clips = figure.clip >= 0;
     const masked = clips && needsMask(frame, figure);
     if (clips || opacity < 1) target.save();
     if (clips) clipByPaths(frame, figure, target);
-    if (layered) target.beginLayer({ opacity, mode: 'over' });
-    else if (masked) target.beginLayer(WHOLE);
-    if (opacity < 1 && !layered) target.globalAlpha = opacity;
+    // What is soft is soft before it is clipped.
+    if (masked) target.beginLayer(WHOLE);
+    if (layered) target.beginLayer({ opacity, mode: 'over', softness });
+    else if (opacity < 1) target.globalAlpha = opacity;
     if (figure.motion) {
       target.save();
       applyMotion(figure.motion, target);
     }
-    for (let i = 0; i < figure.parts.length; i++) drawPart(figure.parts[i], target);
+    for (let i = 0; i < figure.parts.length; i++) drawPart(figure.parts[i], target, figure.over);
     if (figure.motion) target.restore();
-    if (masked) maskByFigures(frame, figure, target);
-    if (layered || masked) target.endLayer();
+    if (layered) target.endLayer();
+    if (masked) {
+      maskByFigures(frame, figure, target);
+      target.endLayer();
+    }
     if (clips || opacity < 1) target.restore();
   }
 }
@@ -162,24 +168,101 @@ function hasBridges({ contours }: FramePart): boolean {
   return false;
 }
 
-/** Draws one part with its paint. */
-export function drawPart(part: FramePart, target: DrawTarget): void {
-  const { fill, stroke } = part;
+/** Draws one part with its paint, or with that of its figure's lanes. */
+export function drawPart(part: FramePart, target: DrawTarget, over: OverSample | null = null): void {
+  const fill = part.fill && (over?.fill ?? part.fill);
+  const { stroke } = part;
+  const paint = stroke && (over?.stroke ?? stroke.paint);
+  const width = stroke ? (over?.strokeWidth ?? stroke.values.strokeWidth)[0] : 0;
   const fills = fill !== null && shows(fill);
-  const strokes = stroke !== null && stroke.values.strokeWidth[0] > 0 && shows(stroke.paint);
+  const strokes = paint !== null && width > 0 && shows(paint);
   if (!fills && !strokes) return;
-  if (fills || part.contours.length <= MANY_CONTOURS) {
+  if (fills || (part.contours.length <= MANY_CONTOURS && !over?.drawn)) {
     target.beginPath();
     traceArea(part, target);
   }
   if (fills) fillPart(fill, part.fillRule, target);
-  if (!strokes) return;
+  if (!stroke || !strokes) return;
+  if (over?.drawn) {
+    if (drawnShare(over.drawn) > 0) strokeDrawn(part, stroke, paint, over, target);
+    return;
+  }
   if (hasBridges(part)) {
     target.beginPath();
     traceEdges(part, target);
   }
-  strokePart(part, stroke, target);
+  strokePart(part, stroke, paint, over?.strokeWidth ?? null, target);
 }
+
+/** Strokes a stretch of each run of edges, in shares of its own length. */
+function strokeDrawn(
+  part: FramePart,
+  { values }: StrokeSample,
+  paint: PaintSample,
+  over: OverSample,
+  target: DrawTarget,
+): void {
+  const drawn = over.drawn ?? WHOLE_LENGTH;
+  const share = drawnShare(drawn);
+  const { gradient, colour } = paint;
+  const ellipse = gradient !== null && isEllipse(gradient);
+  if (ellipse) layDown(part, gradient, values, over.strokeWidth, target);
+  setStroke(values, over.strokeWidth, target);
+  target.setLineDash(NO_DASH);
+  target.lineDashOffset = 0;
+  target.strokeStyle = ellipse
+    ? '#000000'
+    : gradient
+      ? gradientIn(gradient, target, false)
+      : cssText(colour[0], colour[1], colour[2], colour[3]);
+  for (let c = 0; c < part.contours.length; c++) {
+    const contour = part.contours[c];
+    if (isVanished(contour, part.progress)) continue;
+    const bridges = part.progress < 0.5 ? contour.bridgesA : contour.bridgesB;
+    let begin = -1;
+    for (let k = 0; k <= contour.segments; k++) {
+      const gap = k === contour.segments || bridges.includes(k);
+      if (gap && begin >= 0) {
+        const closed = contour.closed && bridges.length === 0;
+        strokeRun(part.points, contour.at + 6 * begin, k - begin, closed, share, drawn[0] + drawn[2], target);
+      }
+      begin = gap ? -1 : begin < 0 ? k : begin;
+    }
+  }
+  target.setLineDash(NO_DASH);
+  if (!ellipse) return;
+  target.endLayer();
+  target.endLayer();
+}
+
+function strokeRun(
+  p: Float64Array,
+  at: number,
+  segments: number,
+  closed: boolean,
+  share: number,
+  from: number,
+  target: DrawTarget,
+): void {
+  let length = 0;
+  target.beginPath();
+  target.moveTo(p[at], p[at + 1]);
+  for (let k = 0, i = at; k < segments; k++, i += 6) {
+    target.bezierCurveTo(p[i + 2], p[i + 3], p[i + 4], p[i + 5], p[i + 6], p[i + 7]);
+    if (share < 1) length += cubicLength(p, i);
+  }
+  if (closed) target.closePath();
+  if (share < 1) {
+    DRAWN_DASH[0] = share * length;
+    DRAWN_DASH[1] = length - DRAWN_DASH[0];
+    target.setLineDash(DRAWN_DASH);
+    target.lineDashOffset = -from * length;
+  }
+  target.stroke();
+}
+
+const WHOLE_LENGTH = Float64Array.of(0, 1, 0);
+const DRAWN_DASH: number[] = [0, 0];
 
 const shows = ({ gradient, colour }: PaintSample): boolean => gradient !== null || colour[3] > 0;
 
@@ -192,13 +275,15 @@ function fillPart({ gradient, colour }: PaintSample, fillRule: FramePart['fillRu
   target.fill(fillRule);
 }
 
-function strokePart(part: FramePart, { paint, values }: StrokeSample, target: DrawTarget): void {
-  const { gradient, colour } = paint;
-  for (let i = 0; i < STROKE_PROPERTIES.length; i++) {
-    const id = STROKE_PROPERTIES[i];
-    PROPERTIES[id].apply?.(target, values[id]);
-  }
-  if (gradient && isEllipse(gradient)) strokeWithEllipse(part, gradient, values, target);
+function strokePart(
+  part: FramePart,
+  { values }: StrokeSample,
+  { gradient, colour }: PaintSample,
+  width: Float64Array | null,
+  target: DrawTarget,
+): void {
+  setStroke(values, width, target);
+  if (gradient && isEllipse(gradient)) strokeWithEllipse(part, gradient, values, width, target);
   else {
     target.strokeStyle = gradient
       ? gradientIn(gradient, target, false)
@@ -206,6 +291,13 @@ function strokePart(part: FramePart, { paint, values }: StrokeSample, target: Dr
     strokeTraced(part, target, gradient === null && colour[3] >= 1);
   }
   if (values.dash.length > 0) target.setLineDash(NO_DASH);
+}
+
+function setStroke(values: StrokeSample['values'], width: Float64Array | null, target: DrawTarget): void {
+  for (let i = 0; i < STROKE_PROPERTIES.length; i++) {
+    const id = STROKE_PROPERTIES[i];
+    PROPERTIES[id].apply?.(target, id === 'strokeWidth' && width ? width : values[id]);
+  }
 }
 
 /** Strokes the path that was traced; of many contours run by run, which where they overlap is the same as long as the paint is opaque. */
@@ -234,25 +326,34 @@ const isEllipse = ({ kind, geometry: g }: GradientSample): boolean => kind === '
 function strokeWithEllipse(
   part: FramePart,
   gradient: GradientSample,
-  { strokeWidth, miter }: StrokeSample['values'],
+  values: StrokeSample['values'],
+  width: Float64Array | null,
   target: DrawTarget,
 ): void {
-  target.beginLayer(WHOLE);
-  target.beginPath();
-  traceRoom(part, strokeWidth[0] * Math.max(1, miter[0]), target);
-  fillGradient(gradient, 'nonzero', target);
-  target.beginLayer(INSIDE);
+  layDown(part, gradient, values, width, target);
   target.strokeStyle = '#000000';
-  for (let i = 0; i < STROKE_PROPERTIES.length; i++) {
-    const id = STROKE_PROPERTIES[i];
-    PROPERTIES[id].apply?.(target, part.stroke?.values[id] ?? NO_NUMBERS);
-  }
+  setStroke(values, width, target);
   target.beginPath();
   if (hasBridges(part)) traceEdges(part, target);
   else tracePart(part, target);
   target.stroke();
   target.endLayer();
   target.endLayer();
+}
+
+/** Begins two layers: in the first the paint lies wherever a stroke can be, what is drawn in the second is what is left of it. */
+function layDown(
+  part: FramePart,
+  gradient: GradientSample,
+  values: StrokeSample['values'],
+  width: Float64Array | null,
+  target: DrawTarget,
+): void {
+  target.beginLayer(WHOLE);
+  target.beginPath();
+  traceRoom(part, (width ?? values.strokeWidth)[0] * Math.max(1, values.miter[0]), target);
+  fillGradient(gradient, 'nonzero', target);
+  target.beginLayer(INSIDE);
 }
 
 /** A rectangle round all points of a part with some room, px. */

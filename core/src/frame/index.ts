@@ -11,8 +11,10 @@ export {
 } from './compile';
 export * from './draw';
 export * from './frame-at';
+export { LaneBook } from './lane-book';
 export { PlaceFinder } from './match-input';
 export * from './motion';
+export { OVER_PROPERTIES, type OverLanes, type OverSample } from './over-paint';
 export type { PartLanes, StrokeLanes } from './part-lanes';
 export * from './part-plans';
 export { type PlacedPart, placedParts } from './placed-parts';

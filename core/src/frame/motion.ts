@@ -1,7 +1,7 @@
-import { blendNumbers, Lane, levelLane, PROPERTIES, RampTime } from '../lane';
-import type { LaneProperty } from '../piece';
-import { type Id, laneOf, NEUTRAL, type Piece, timedKeys } from '../piece';
+import { blendNumbers, type Lane, levelLane, PROPERTIES } from '../lane';
+import { type Id, type LaneProperty, NEUTRAL, type Piece } from '../piece';
 import { type Matrix, multiply, rotation, scaling, translation } from '../vec';
+import { LaneBook, plusLane } from './lane-book';
 
 /** How a figure moves as a whole, over time: moved, and turned and scaled about a point that stays where it is. */
 export interface MotionLanes {
@@ -30,39 +30,15 @@ export interface TransformTarget {
   scale(x: number, y: number): void;
 }
 
-/**
- * A property of a figure over time, by its lane's keys: level through the holds where keys stand, a ramp with its easing between them, level before the first
- * and after the last. Undefined where the figure has no such lane. `map` makes the values that are shown of those that are stored.
- */
-export function compileLane(
-  piece: Piece,
-  figureId: Id,
-  property: LaneProperty,
-  map: (value: readonly number[]) => readonly number[] = (value) => value,
-): Lane | undefined {
-  const record = laneOf(piece, figureId, property);
-  if (!record) return undefined;
-  const { range } = PROPERTIES[property];
-  const keys = timedKeys(piece, piece.figures[figureId], record);
-  if (keys.length === 0) return undefined;
-  const values = keys.map(({ key }) => map(key.value));
-  if (keys.length === 1) return levelLane(blendNumbers(values[0], values[0], range));
-  return new Lane(
-    keys.slice(0, -1).map(({ until, easing }, i) => {
-      const { from } = keys[i + 1];
-      // A key inside the hold of the one before ends its level at once.
-      return {
-        time: new RampTime(Math.min(until, from), from, easing),
-        blend: blendNumbers(values[i], values[i + 1], range),
-      };
-    }),
-  );
-}
+/** A lane of a figure, or of the canvas (null), over time; undefined where there is none. For looking once: a piece that plays has one book for all. */
+export const compileLane = (piece: Piece, figureId: Id | null, property: LaneProperty): Lane | undefined =>
+  new LaneBook(piece).lane(figureId, property);
 
 /** A figure's motion; null where it has none. */
-export function compileMotion(piece: Piece, figureId: Id): MotionLanes | null {
-  const lane = (property: 'position' | 'turn' | 'scale'): Lane | undefined => compileLane(piece, figureId, property);
-  const [position, turn, scale] = [lane('position'), lane('turn'), lane('scale')];
+export function compileMotion(piece: Piece, figureId: Id, book = new LaneBook(piece)): MotionLanes | null {
+  const [position, scale] = [book.lane(figureId, 'position'), book.lane(figureId, 'scale')];
+  const [own, along] = [book.lane(figureId, 'turn'), book.direction(figureId)];
+  const turn = own && along ? plusLane(own, along) : (own ?? along);
   if (!position && !turn && !scale) return null;
   const level = (property: 'position' | 'turn' | 'scale'): Lane =>
     levelLane(blendNumbers(NEUTRAL[property], NEUTRAL[property], PROPERTIES[property].range));

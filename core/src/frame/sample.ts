@@ -12,6 +12,7 @@ import type { FillRule } from '../outline';
 import type { Part, Placement } from '../piece';
 import { type CompiledPiece, type FigureSpan, stillLanes } from './compile';
 import { type MotionSample, prepareMotion, sampleMotion } from './motion';
+import { type OverSample, prepareOver, sampleOver } from './over-paint';
 import type { PartLanes } from './part-lanes';
 
 /** A paint at a moment. */
@@ -48,6 +49,8 @@ export interface FrameFigure {
   readonly motion: MotionSample | null;
   /** One number, 0 to 1. */
   readonly opacity: Float64Array;
+  /** What its lanes put in place of its parts' paint; null where nothing. */
+  readonly over: OverSample | null;
   readonly hidden: boolean;
   /** Index of the figure inside which it is seen, or −1. */
   readonly clip: number;
@@ -60,24 +63,27 @@ export interface Frame {
   seconds: number;
   /** For each figure, lowest first, its parts in painting order. */
   readonly figures: FrameFigure[];
+  /** The background as red, green, blue and alpha, 0 to 1; null where it never changes. */
+  readonly ground: Float64Array | null;
   /** Prepared parts by the span that they belong to; a span is prepared when it is first seen. */
   readonly prepared: Map<FigureSpan, readonly FramePart[]>;
 }
 
 /** Memory for sampling a compiled piece again and again; only the first sight of a span allocates. */
 export function prepareFrame(compiled: CompiledPiece): Frame {
-  const figures = compiled.figures.map(({ id, hidden, clip, motion }): FrameFigure => {
+  const figures = compiled.figures.map(({ id, hidden, clip, motion, over }): FrameFigure => {
     return {
       id,
       parts: [],
       motion: motion && prepareMotion(motion),
       opacity: new Float64Array(1),
+      over: over && prepareOver(over),
       hidden,
       clip,
       span: 0,
     };
   });
-  return { seconds: 0, figures, prepared: new Map() };
+  return { seconds: 0, figures, ground: compiled.ground ? new Float64Array(4) : null, prepared: new Map() };
 }
 
 const preparePaint = (lanes: PaintLanes): PaintSample => ({
@@ -107,13 +113,29 @@ const preparePartIn = (lanes: PartLanes, points: Float64Array): FramePart => ({
   progress: Number.NaN,
 });
 
-/** Time within one run: wrapped when the piece loops, held at the ends otherwise. A loop's end is its beginning. */
-export function runTime(compiled: CompiledPiece, seconds: number): number {
-  const { duration, loop } = compiled;
+/**
+ * When of a run something is seen: wrapped where it plays again, turned round where it goes back, held at the ends otherwise. The end of what plays again is its
+ * beginning.
+ */
+export function runTime({ duration, playback, stretch }: RunTimes, seconds: number): number {
   if (!(duration > 0)) return 0;
-  if (loop) return seconds - Math.floor(seconds / duration) * duration;
+  const wrapped = (time: number, round: number): number => time - Math.floor(time / round) * round;
+  if (playback === 'loop') return wrapped(seconds, duration);
+  if (playback === 'back') {
+    const time = wrapped(seconds, 2 * duration);
+    return time <= duration ? time : 2 * duration - time;
+  }
+  const [from, until] = stretch;
+  if (playback === 'stretch' && seconds >= until) return from + wrapped(seconds - from, until - from);
   return Math.min(duration, Math.max(0, seconds));
 }
+
+/** How a piece plays. */
+export type RunTimes = Pick<CompiledPiece, 'duration' | 'playback' | 'stretch'>;
+
+/** How long a piece plays before it comes to a picture again, or stops, s: there and back takes twice as long. */
+export const runLength = ({ duration, playback, stretch }: RunTimes): number =>
+  playback === 'back' ? 2 * duration : playback === 'stretch' ? stretch[1] : duration;
 
 const NOTHING: readonly FramePart[] = [];
 /** Times nearer than this are one, s: a figure is switched on at an exact frame. */
@@ -123,10 +145,12 @@ const SAME_TIME = 1e-7;
 export function sampleFrame(compiled: CompiledPiece, seconds: number, frame: Frame): Frame {
   const time = runTime(compiled, seconds);
   frame.seconds = time;
+  if (compiled.ground && frame.ground) compiled.ground.sample(time, frame.ground);
   for (let f = 0; f < compiled.figures.length; f++) {
-    const { spans, motion, opacity, from, until } = compiled.figures[f];
+    const { spans, motion, opacity, over, from, until } = compiled.figures[f];
     const figure = frame.figures[f];
     opacity.sample(time, figure.opacity);
+    if (over && figure.over) sampleOver(over, time, figure.over);
     if (motion && figure.motion) sampleMotion(motion, time, figure.motion);
     if (spans.length === 0) continue;
     if (time < from - SAME_TIME || time >= until - SAME_TIME) {

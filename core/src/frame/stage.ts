@@ -1,3 +1,4 @@
+import { cssText } from '../paint';
 import { CanvasTarget, type Context2D, type MakeCanvas } from './canvas-target';
 import type { CompiledPiece } from './compile';
 import { drawFrame } from './draw';
@@ -72,8 +73,9 @@ export class Stage {
     const target = this.targetOn(context);
     target.setView(view.zoom * density, view.x * density, view.y * density);
     const { width, height, background } = this.compiled;
-    if (background) {
-      context.fillStyle = background;
+    const { ground } = sampleFrame(this.compiled, seconds, this.frame);
+    if (ground || background) {
+      context.fillStyle = ground ? cssText(ground[0], ground[1], ground[2], ground[3]) : background;
       context.fillRect(0, 0, width, height);
     }
     context.save();

@@ -1,3 +1,4 @@
+import { easedKeys, easingSegments } from '../easing';
 import type { Blend } from './blend';
 import { Lane, levelLane, type Ramp, RampTime } from './lane';
 
@@ -18,16 +19,28 @@ export function clipLane(lane: Lane, from: number, until: number): Lane {
     : new Lane(clipped);
 }
 
+/** A ramp as several, one after another, so that one ends and another begins at each of some times in s. */
+export function cutRamp(ramp: Ramp, times: readonly number[]): Ramp[] {
+  const { start, end } = ramp.time;
+  const cuts = times.filter((time) => time > start && time < end).sort((p, q) => p - q);
+  if (cuts.length === 0) return [ramp];
+  return [start, ...cuts].map((from, i) => clipRamp(ramp, from, cuts[i] ?? end));
+}
+
 function clipRamp(ramp: Ramp, from: number, until: number): Ramp {
   const { time, blend } = ramp;
   const [start, end] = [Math.max(from, time.start), Math.min(until, time.end)];
   if (start === time.start && end === time.end) return ramp;
+  // Where it bends or jumps, as shares of what is left of it.
+  const bends = easedKeys(easingSegments(time.easing), blend.breaks)
+    .map((key) => (time.start + (time.end - time.start) * key.time - start) / (end - start))
+    .filter((share) => share > 0 && share < 1);
   return {
     time: new RampTime(start, end, { kind: 'linear' }),
     blend: {
       size: blend.size,
-      breaks: [],
-      jumps: false,
+      breaks: [...new Set(bends)],
+      jumps: blend.jumps,
       still: blend.still,
       write: (progress, out, at) => blend.write(time.progressAt(start + progress * (end - start)), out, at),
     },

@@ -1,6 +1,10 @@
+export * from './beat';
 export * from './blend';
-export { clipLane } from './clip-lane';
+export { clipLane, cutRamp } from './clip-lane';
+export { noiseAt } from './drift';
+export * from './formula-lane';
 export * from './lane';
 export * from './paint-lanes';
+export * from './path-blend';
 export * from './progress-keys';
 export * from './properties';

@@ -44,6 +44,9 @@ describe('the table of properties', () => {
       Object.entries(PROPERTIES).map(([id, { range }]) => [id, `${range.beyond} ${range.least}`]),
     );
     expect(ranges).toEqual({
+      background: 'held 0',
+      drawn: 'held -Infinity',
+      softness: 'on 0',
       position: 'on -Infinity',
       turn: 'on -Infinity',
       scale: 'on -Infinity',

@@ -11,8 +11,8 @@ const n = (value: number): string => numberText(value, DIGITS);
  * blends, is set on a drawing target or is written.
  */
 export interface Property {
-  /** What has it: a figure, a part, its stroke, a gradient, or a stop of one. */
-  readonly of: 'figure' | 'part' | 'stroke' | 'gradient' | 'stop';
+  /** What has it: the canvas, a figure, a part, its stroke, a gradient, or a stop of one. */
+  readonly of: 'canvas' | 'figure' | 'part' | 'stroke' | 'gradient' | 'stop';
   readonly type: 'outline' | 'colour' | 'numbers' | 'choice';
   /** For numbers. */
   readonly range: NumberRange;
@@ -92,6 +92,9 @@ const motion = (
 const shortHex = (hex: string): string =>
   hex[1] === hex[2] && hex[3] === hex[4] && hex[5] === hex[6] ? `#${hex[1]}${hex[3]}${hex[5]}` : hex;
 
+/** The share of a contour's length that is drawn. */
+export const drawnShare = (value: ArrayLike<number>): number => Math.min(1, Math.max(0, value[1] - value[0]));
+
 /** No ellipse of a gradient is thinner than this, px: SVG paints nothing under a map without area. */
 const LEAST_RADIUS_PX = 1e-4;
 
@@ -103,6 +106,18 @@ export const PROPERTIES = {
   scale: motion('scale', 2e-4, (value) => `${numberText(value[0], 6)} ${numberText(value[1], 6)}`, '1 1'),
   /** Of all that a figure paints, together. */
   opacity: number('figure', 'opacity', { error: 1 / 512, initial: '1', least: 0 }),
+  /** How soft all of it is, edges and inside: the standard deviation of a blur, px of the canvas. */
+  softness: number('figure', 'stdDeviation', { beyond: 'on', error: 0.02, initial: '0', least: 0 }),
+  /** What of each stroked contour is drawn: from, to, and how far both are shifted along, in shares of its length. Dashes of its own give way. */
+  drawn: {
+    ...numbers('figure', ['stroke-dasharray', 'stroke-dashoffset'], 2e-3, (value) => {
+      const length = drawnShare(value);
+      return [`${numberText(length, 5)} ${numberText(1 - length, 5)}`, numberText(-(value[0] + value[2]), 5)];
+    }),
+    initial: ['1 0', '0'],
+  },
+  /** What lies behind all figures. */
+  background: colour('canvas', 'fill', 'fill-opacity'),
   outline: {
     of: 'part',
     type: 'outline',

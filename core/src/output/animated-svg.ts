@@ -1,11 +1,12 @@
 import { easedKeys, easingSegments } from '../easing';
-import type { CompiledFigure, CompiledPiece, PartLanes } from '../frame';
-import { clipLane, type Lane, type PaintLanes, PROPERTIES, STROKE_PROPERTIES } from '../lane';
+import type { CompiledFigure, CompiledPiece, OverLanes, PartLanes } from '../frame';
+import { clipLane, type Lane, type PaintLanes, PROPERTIES, STROKE_PROPERTIES, type StrokeProperty } from '../lane';
 import { numberText } from '../svg';
 import { compactPaths } from './compact-path';
+import { drawnStates } from './drawn-states';
 import { type SpanChain, spanChains } from './part-chains';
 import { type PartLayer, partLayers } from './part-layers';
-import { displayElement } from './smil';
+import { displayElement, type FileRun, switchElement } from './smil';
 import { transformOf } from './svg-motion';
 import { escapeText, gradientElements, LaneWriter, type Written } from './svg-paint';
 import type { RampKeys } from './tracks';
@@ -28,13 +29,13 @@ const NOTHING: Written = { attributes: '', inside: '' };
  * @returns text of the file; plays once or endlessly as the piece does
  */
 export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOptions = {}): string {
-  const { width, height, background } = compiled;
+  const { width, height } = compiled;
   const w = numberText(width, 3);
   const h = numberText(height, 3);
   const file = new FileWriter(compiled, options.digits ?? DEFAULT_DIGITS);
   let body = '';
   if (options.title) body += `<title>${escapeText(options.title)}</title>\n`;
-  if (background) body += `<rect width="${w}" height="${h}" fill="${escapeText(background)}"/>\n`;
+  body += file.ground(w, h);
   body += compiled.figures.map((figure, index) => file.figure(figure, index)).join('');
   const defs = file.defs ? `<defs>\n${file.defs}</defs>\n` : '';
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${w} ${h}" width="${w}" height="${h}">\n${defs}${body}</svg>\n`;
@@ -48,6 +49,36 @@ const both = (p: Written, q: Written): Written => ({
 /** What is drawn of a figure: all of it, or only its areas, for others to be seen inside. */
 type Purpose = 'picture' | 'clip';
 
+/** How a layer is written. */
+interface LayerOptions {
+  readonly purpose: Purpose;
+  /** What switches and moves it. */
+  readonly each: Written;
+  /** What stands in place of its paint. */
+  readonly over: OverLanes | null;
+  /** Is a stretch of it drawn as a whole? */
+  readonly whole: boolean;
+}
+
+/** Is a property of strokes given by the figure's lanes? What is drawn in part has no dashes of its own. */
+const replaces = (over: OverLanes | null, id: StrokeProperty): boolean =>
+  (id === 'strokeWidth' && over?.strokeWidth !== undefined) ||
+  ((id === 'dash' || id === 'dashOffset') && over?.drawn !== undefined);
+
+/** The layers of a part; of strokes that are drawn in part one for each run of edges. */
+function layersOf(part: PartLanes, purpose: Purpose, over: OverLanes | null): PartLayer[] {
+  const layers = partLayers(purpose === 'clip' ? { ...part, stroke: null } : part);
+  if (purpose === 'clip' || !over?.drawn || !part.stroke) return layers;
+  return layers.flatMap((layer) =>
+    layer.stroke
+      ? [
+          ...(layer.fill && part.fill ? [{ ...layer, stroke: false }] : []),
+          ...layer.runs.map((run) => ({ ...layer, fill: false, runs: [run] })),
+        ]
+      : [layer],
+  );
+}
+
 class FileWriter {
   /** What elements refer to by id. */
   defs = '';
@@ -58,6 +89,18 @@ class FileWriter {
     private readonly digits: number,
   ) {}
 
+  /** What lies behind the figures, `width` by `height` px. */
+  ground(width: string, height: string): string {
+    const { background, ground } = this.piece;
+    const size = `width="${width}" height="${height}"`;
+    if (ground) {
+      const lane = this.clipped(ground);
+      const { attributes, inside } = this.wholeWriter([lane]).property(PROPERTIES.background, lane);
+      return inside ? `<rect ${size}${attributes}>${inside}</rect>\n` : `<rect ${size}${attributes}/>\n`;
+    }
+    return background ? `<rect ${size} fill="${escapeText(background)}"/>\n` : '';
+  }
+
   figure(figure: CompiledFigure, index: number): string {
     const { figures } = this.piece;
     const clip = figure.clip >= 0 ? ` clip-path="url(#clip${figure.clip})"` : '';
@@ -66,12 +109,42 @@ class FileWriter {
     if (figure.hidden) return '';
     const faded = this.clipped(figure.opacity);
     const opacity = this.wholeWriter([faded]).property(PROPERTIES.opacity, faded);
-    const motion = this.motionOf(figure);
+    const inner = both(this.motionOf(figure), this.overOf(figure));
+    const soft = this.softness(figure, index);
     const spans = this.spans(figure, 'picture');
-    // What it is seen inside does not move with it, so its motion has a group of its own there.
-    if (motion === NOTHING) return `<g${clip}${opacity.attributes}>${opacity.inside}\n${spans}</g>\n`;
-    if (!clip) return `<g${opacity.attributes}${motion.attributes}>${opacity.inside}${motion.inside}\n${spans}</g>\n`;
-    return `<g${clip}${opacity.attributes}>${opacity.inside}<g${motion.attributes}>${motion.inside}\n${spans}</g></g>\n`;
+    // What it is seen inside, and how soft it is, does not move with it: its motion has a group of its own there.
+    const outer = clip + opacity.attributes + soft;
+    if (inner.attributes === '') return `<g${outer}>${opacity.inside}\n${spans}</g>\n`;
+    if (!clip && !soft) return `<g${outer}${inner.attributes}>${opacity.inside}${inner.inside}\n${spans}</g>\n`;
+    return `<g${outer}>${opacity.inside}<g${inner.attributes}>${inner.inside}\n${spans}</g></g>\n`;
+  }
+
+  /** What stands in place of its parts' paint: attributes that they inherit. */
+  private overOf({ over }: CompiledFigure): Written {
+    if (!over) return NOTHING;
+    return (['fill', 'stroke', 'strokeWidth', 'drawn'] as const).reduce((written: Written, property) => {
+      const lane = over[property] && this.clipped(over[property]);
+      return lane ? both(written, this.wholeWriter([lane]).property(PROPERTIES[property], lane)) : written;
+    }, NOTHING);
+  }
+
+  /** The attribute for a figure that is soft at some time. */
+  private softness({ over }: CompiledFigure, index: number): string {
+    if (!over?.softness) return '';
+    const lane = this.clipped(over.softness);
+    const writer = this.wholeWriter([lane]);
+    const { attributes, inside } = writer.property(PROPERTIES.softness, lane);
+    const values = [writer.first(lane), ...writer.keys(lane, PROPERTIES.softness).flatMap(({ values: each }) => each)];
+    const most = Math.max(...values.map(([value]) => value));
+    if (!(most > 0)) return '';
+    // A blur reaches three times its standard deviation.
+    const [room, { width, height }] = [3 * most, this.piece];
+    const box = [-room, -room, width + 2 * room, height + 2 * room].map((v) => numberText(v, 2));
+    const names = ['x', 'y', 'width', 'height'];
+    const region = names.map((name, i) => ` ${name}="${box[i]}"`).join('');
+    const blur = `<feGaussianBlur${attributes || ' stdDeviation="0"'}>${inside}</feGaussianBlur>`;
+    this.defs += `<filter id="soft${index}" filterUnits="userSpaceOnUse"${region} color-interpolation-filters="sRGB">${blur}</filter>\n`;
+    return ` filter="url(#soft${index})"`;
   }
 
   private motionOf({ motion }: CompiledFigure): Written {
@@ -87,44 +160,72 @@ class FileWriter {
 
   /** Writes lanes that run through the whole piece. */
   private wholeWriter(lanes: readonly Lane[]): LaneWriter {
-    const { duration, loop, rate } = this.piece;
+    const { duration, rate } = this.piece;
     const ends = lanes.flatMap(({ ramps }) => ramps.filter(({ blend }) => !blend.still).map(({ time }) => time.end));
     const end = Math.min(duration, Math.max(0, ...ends));
-    return new LaneWriter(duration > 0 && end > 0 ? { end, until: duration, duration, loop } : null, rate);
+    return new LaneWriter(duration > 0 && end > 0 ? { end, until: duration, ...this.run } : null, rate);
   }
 
   private spans(figure: CompiledFigure, purpose: Purpose): string {
-    const { duration, loop } = this.piece;
+    const { duration } = this.piece;
     const chains = spanChains(figure.spans);
     // A group would be no child of a clip path: each path moves by itself there.
     const moved = purpose === 'clip' ? this.motionOf(figure) : NOTHING;
+    const drawn = purpose === 'picture' && figure.over?.drawn ? this.clipped(figure.over.drawn) : null;
     return chains
       .map((chain, i) => {
         const last = i === chains.length - 1;
         const until = last ? Math.min(figure.until, Math.max(duration, chain.end)) : chain.end;
-        const shown = duration > 0 ? displayElement(chain.start, until, duration, loop) : '';
+        const shown = duration > 0 ? displayElement(chain.start, until, this.run) : '';
         const hidden = shown !== '' && chain.start > 0;
         const switched: Written = { attributes: hidden ? ' display="none"' : '', inside: shown };
         const layers = chain.parts.flatMap((part) =>
-          partLayers(purpose === 'clip' ? { ...part, stroke: null } : part).map((layer) => ({ part, layer })),
+          layersOf(part, purpose, figure.over).map((layer) => ({ part, layer })),
         );
         // Nor is a group needed where one path can be switched by itself.
-        const alone = purpose === 'clip' || layers.length === 1;
+        const alone = purpose === 'clip' || (layers.length === 1 && !drawn);
         const each = alone ? both(switched, moved) : NOTHING;
         const writer = this.writerOf(chain, until);
         const keysOf = new Map(chain.parts.map((part) => [part.plan, writer.keys(part.outline, PROPERTIES.outline)]));
         const paths = layers
-          .map(({ part, layer }) => this.layer(part, layer, keysOf.get(part.plan) ?? [], writer, purpose, each))
+          .map(({ part, layer }) => {
+            const path = (whole: boolean): string =>
+              this.layer(part, layer, keysOf.get(part.plan) ?? [], writer, { purpose, each, over: figure.over, whole });
+            return drawn && layer.stroke ? this.drawnPaths(layer, drawn, path) : path(false);
+          })
           .join('');
         return alone || shown === '' ? paths : `<g${switched.attributes}>${shown}\n${paths}</g>\n`;
       })
       .join('');
   }
 
+  /** A run of edges of which a stretch is drawn, not drawn at all, or, closed, drawn as a whole: as dashes it would have no corner where it begins. */
+  private drawnPaths(layer: PartLayer, lane: Lane, path: (whole: boolean) => string): string {
+    const states = drawnStates(
+      lane,
+      layer.runs.every(({ closed }) => closed),
+    );
+    return (['part', 'whole'] as const)
+      .map((state) => {
+        const shown = states.map((each) => ({ time: each.time, text: each.state === state ? 'inline' : 'none' }));
+        const switches = shown.filter(({ text }, i) => i === 0 || text !== shown[i - 1].text);
+        if (switches.every(({ text }) => text === 'none')) return '';
+        const inside = switchElement('display', switches, this.run);
+        const hidden = switches[0].text === 'none' ? ' display="none"' : '';
+        return inside ? `<g${hidden}>${inside}${path(state === 'whole')}</g>\n` : path(state === 'whole');
+      })
+      .join('');
+  }
+
+  private get run(): FileRun {
+    const { duration, playback, stretch } = this.piece;
+    return { duration, playback, stretch };
+  }
+
   private writerOf({ rampEnd, parts }: SpanChain, until: number): LaneWriter {
-    const { duration, loop, rate } = this.piece;
+    const { duration, rate } = this.piece;
     const moves = duration > 0 && parts.some(({ outline }) => outline.ramps.some(({ time }) => time.end > time.start));
-    return new LaneWriter(moves ? { end: rampEnd, until, duration, loop } : null, rate);
+    return new LaneWriter(moves ? { end: rampEnd, until, ...this.run } : null, rate);
   }
 
   /** A path element. Where it is hidden at first, it needs no path data of its own besides its animation. */
@@ -133,8 +234,7 @@ class FileWriter {
     layer: PartLayer,
     keys: readonly RampKeys[],
     writer: LaneWriter,
-    purpose: Purpose,
-    switched: Written,
+    { purpose, each: switched, over, whole }: LayerOptions,
   ): string {
     const states = keys.length > 0 ? keys.flatMap(({ values }) => values) : [part.plan.from];
     const paths = compactPaths(layer.runs, states, this.digits);
@@ -154,12 +254,14 @@ class FileWriter {
     } else {
       if (layer.fill && part.fill) {
         if (evenOdd) attributes += ' fill-rule="evenodd"';
-        add(this.paint('fill', part.fill, layer.place, writer));
+        if (!over?.fill) add(this.paint('fill', part.fill, layer.place, writer));
       } else attributes += ' fill="none"';
       if (part.stroke && layer.stroke) {
-        add(this.paint('stroke', part.stroke.paint, layer.place, writer));
-        for (const id of STROKE_PROPERTIES) add(writer.property(PROPERTIES[id], part.stroke.properties[id]));
-      }
+        if (!over?.stroke) add(this.paint('stroke', part.stroke.paint, layer.place, writer));
+        for (const id of STROKE_PROPERTIES)
+          if (!replaces(over, id)) add(writer.property(PROPERTIES[id], part.stroke.properties[id]));
+        if (over?.drawn) attributes += whole ? ' stroke-dasharray="none"' : ' pathLength="1"';
+      } else if (over?.stroke) attributes += ' stroke="none"';
       if (layer.seen) add(this.seen(part, layer.seen, writer));
     }
     add(switched);

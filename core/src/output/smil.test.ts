@@ -4,7 +4,14 @@ import { animateElement, displayElement, type RampTexts, type SpanTime } from '.
 
 const EVEN: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
 const SOFT: KeySpline = [0.42, 0, 0.58, 1];
-const span = (fields: Partial<SpanTime> = {}): SpanTime => ({ end: 4, until: 4, duration: 4, loop: false, ...fields });
+const span = (fields: Partial<SpanTime> = {}): SpanTime => ({
+  end: 4,
+  until: 4,
+  duration: 4,
+  playback: 'once',
+  stretch: [0, 4],
+  ...fields,
+});
 const ramp = (
   start: number,
   end: number,
@@ -25,7 +32,7 @@ describe('animation elements', () => {
     expect(animateElement('r', [ramp(0, 4, ['1', '9'])], span())).toBe(
       '<animate attributeName="r" values="1;9" keyTimes="0;1" dur="4s" fill="freeze"/>',
     );
-    expect(animateElement('r', [ramp(0, 4, ['1', '9'])], span({ loop: true }), ' type="scale"')).toBe(
+    expect(animateElement('r', [ramp(0, 4, ['1', '9'])], span({ playback: 'loop' }), ' type="scale"')).toBe(
       '<animate attributeName="r" values="1;9" keyTimes="0;1" dur="4s" repeatCount="indefinite" type="scale"/>',
     );
   });
@@ -34,7 +41,7 @@ describe('animation elements', () => {
     const element = animateElement(
       'r',
       [ramp(1, 2, ['1', '5'], [0, 1], SOFT), ramp(2.5, 3, ['5', '9'])],
-      span({ until: 5, loop: true }),
+      span({ until: 5, playback: 'loop' }),
     );
     expect(element).toBe(
       '<animate attributeName="r" calcMode="spline" values="1;1;5;5;9;9" keyTimes="0;.25;.5;.625;.75;1" keySplines="0 0 1 1;.42 0 .58 1;0 0 1 1;0 0 1 1;0 0 1 1" dur="4s" repeatCount="indefinite"/>',
@@ -47,7 +54,7 @@ describe('animation elements', () => {
     expect(attribute(element, 'keyTimes')).toBe('0;.5;1');
     expect(attribute(element, 'begin')).toBe('-1s');
     // Seen longer, in a run that begins again, it keeps the run of the piece.
-    const longer = animateElement('r', [ramp(1, 3, ['1', '5'])], span({ end: 3, until: 4, loop: true }));
+    const longer = animateElement('r', [ramp(1, 3, ['1', '5'])], span({ end: 3, until: 4, playback: 'loop' }));
     expect(attribute(longer, 'values')).toBe('1;1;5;5');
     expect(attribute(longer, 'keyTimes')).toBe('0;.25;.75;1');
     expect(attribute(longer, 'begin')).toBeUndefined();
@@ -66,7 +73,7 @@ describe('animation elements', () => {
   });
 
   test('a cut has two values at one time', () => {
-    const element = animateElement('r', [ramp(2, 2, ['1', '5'])], span({ until: 5, loop: true }));
+    const element = animateElement('r', [ramp(2, 2, ['1', '5'])], span({ until: 5, playback: 'loop' }));
     expect(attribute(element, 'values')).toBe('1;1;5;5');
     expect(attribute(element, 'keyTimes')).toBe('0;.5;.5;1');
   });
@@ -80,17 +87,17 @@ describe('animation elements', () => {
 
 describe('showing an element for a time', () => {
   test('none is written where it is always there', () => {
-    expect(displayElement(0, 4, 4, true)).toBe('');
-    expect(displayElement(0, 5, 4, true)).toBe('');
+    expect(displayElement(0, 4, span({ playback: 'loop' }))).toBe('');
+    expect(displayElement(0, 5, span({ playback: 'loop' }))).toBe('');
   });
 
   test('it comes at its time and goes at its time', () => {
-    expect(displayElement(1, 3, 4, true)).toBe(
+    expect(displayElement(1, 3, span({ playback: 'loop' }))).toBe(
       '<animate attributeName="display" calcMode="discrete" values="none;inline;none" keyTimes="0;.25;.75" dur="4s" repeatCount="indefinite"/>',
     );
-    expect(displayElement(0, 3, 4, false)).toBe(
+    expect(displayElement(0, 3, span())).toBe(
       '<animate attributeName="display" calcMode="discrete" values="inline;none" keyTimes="0;.75" dur="4s" fill="freeze"/>',
     );
-    expect(displayElement(2, 4, 4, true)).toContain('values="none;inline" keyTimes="0;.5"');
+    expect(displayElement(2, 4, span({ playback: 'loop' }))).toContain('values="none;inline" keyTimes="0;.5"');
   });
 });

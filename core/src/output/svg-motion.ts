@@ -41,7 +41,7 @@ export function transformOf({ position, turn, scale, pivot }: MotionLanes, write
   // All steps are written when one of them moves: the first replaces the whole transform.
   const inside = steps.map(({ name, start, moving }, i) => {
     const additive = i === 0 ? 'replace' : 'sum';
-    const written = moving(` type="${name}" additive="${additive}"`).replace('<animate ', '<animateTransform ');
+    const written = moving(` type="${name}" additive="${additive}"`).replaceAll('<animate ', '<animateTransform ');
     return written || stillTransform('transform', name, start, additive, writer.span);
   });
   return { attributes, inside: inside.join('') };

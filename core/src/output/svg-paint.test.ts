@@ -5,7 +5,7 @@ import { commonPaint } from '../paint';
 import { escapeText, gradientElements, LaneWriter } from './svg-paint';
 
 const TIME = new RampTime(0, 2, { kind: 'linear' });
-const SPAN = { end: 2, until: 2, duration: 2, loop: true };
+const SPAN = { end: 2, until: 2, duration: 2, playback: 'loop', stretch: [0, 2] } as const;
 const STOPS = [
   { at: 0, colour: '#ff0000' },
   { at: 1, colour: '#0000ff80' },

@@ -1,4 +1,4 @@
-import { type GradientLanes, type GradientPlace, type Lane, PROPERTIES, type Property } from '../lane';
+import { cutRamp, type GradientLanes, type GradientPlace, type Lane, PROPERTIES, type Property } from '../lane';
 import { animateElement, type SpanTime, stillTransform } from './smil';
 import { type RampKeys, rampKeys } from './tracks';
 
@@ -48,7 +48,10 @@ export class LaneWriter {
 
   /** The keys of a lane, ramp by ramp; none where it is level all the way. */
   keys(lane: Lane, property: Property): RampKeys[] {
-    return this.span ? lane.ramps.map((ramp) => rampKeys(ramp, property, this.rate)) : [];
+    if (!this.span) return [];
+    const { playback, stretch } = this.span;
+    const ramps = playback === 'stretch' ? lane.ramps.flatMap((ramp) => cutRamp(ramp, stretch)) : lane.ramps;
+    return ramps.map((ramp) => rampKeys(ramp, property, this.rate));
   }
 
   /** An animation element; `texts` are the values at the keys of each ramp. '' where nothing changes. */
@@ -91,7 +94,7 @@ function placeOf(place: GradientPlace, writer: LaneWriter): Written {
       moves && !moving
         ? stillTransform('gradientTransform', type, start[i], i === 0 ? 'replace' : 'sum', writer.span)
         : '';
-    return moving.replace('<animate ', '<animateTransform ') + still;
+    return moving.replaceAll('<animate ', '<animateTransform ') + still;
   });
   const focus = writer.property(PROPERTIES.focus, place.focus);
   return {

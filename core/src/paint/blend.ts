@@ -23,24 +23,82 @@ export function planColourBlend(from: Rgba, to: Rgba, space: BlendSpace = 'oklab
   return { space, ends };
 }
 
+/**
+ * A colour changed in OKLab, as people see it: lighter by a third of the way to white, darker by a third of the way to black, or complementary: the opposite hue
+ * (OKLCH, hue + 180°) at the same lightness. What lies outside sRGB loses chroma until it does not (CSS Color 4, 13.2, without its last local clip). Changes
+ * `c[at …]`, red, green, blue of sRGB in [0, 1], in place; allocates nothing.
+ */
+export function changeColour(
+  c: Float64Array,
+  at: number,
+  change: 'same' | 'lighter' | 'darker' | 'complementary',
+): void {
+  if (change === 'same') return;
+  const lab = SPARE;
+  toOklab(c[at], c[at + 1], c[at + 2], lab, 0);
+  if (change === 'lighter') lab[0] += (1 - lab[0]) / 3;
+  else if (change === 'darker') lab[0] *= 2 / 3;
+  const way = change === 'complementary' ? -1 : 1;
+  const [l, x, y] = lab;
+  let low = 0;
+  let high = 1;
+  if (fits(l, way * x, way * y)) low = 1;
+  else
+    for (let k = 0; k < CHROMA_STEPS; k++) {
+      const middle = (low + high) / 2;
+      if (fits(l, middle * way * x, middle * way * y)) low = middle;
+      else high = middle;
+    }
+  fromOklab(l, low * way * x, low * way * y, c, at);
+}
+
+const SPARE = new Float64Array(3);
+const TRIED = new Float64Array(3);
+/** Halvings until the chroma is exact to a thousandth of a level of 255. */
+const CHROMA_STEPS = 18;
+/** Noise of computing is not outside. */
+const ROOM = 1e-6;
+
+function fits(l: number, x: number, y: number): boolean {
+  linearOfOklab(l, x, y, TRIED);
+  return TRIED.every(isShare);
+}
+const isShare = (v: number): boolean => v >= -ROOM && v <= 1 + ROOM;
+
+function toOklab(red: number, green: number, blue: number, out: Float64Array, at: number): void {
+  const r = toLinear(red);
+  const g = toLinear(green);
+  const b = toLinear(blue);
+  const l = Math.cbrt(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);
+  const m = Math.cbrt(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b);
+  const s = Math.cbrt(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b);
+  out[at] = 0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s;
+  out[at + 1] = 1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s;
+  out[at + 2] = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
+}
+
+function linearOfOklab(x: number, y: number, z: number, out: Float64Array): void {
+  const l = (x + 0.3963377774 * y + 0.2158037573 * z) ** 3;
+  const m = (x - 0.1055613458 * y - 0.0638541728 * z) ** 3;
+  const s = (x - 0.0894841775 * y - 1.291485548 * z) ** 3;
+  out[0] = 4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s;
+  out[1] = -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s;
+  out[2] = -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s;
+}
+
+/** Writes red, green and blue of sRGB, clipped to it. */
+function fromOklab(x: number, y: number, z: number, out: Float64Array, at: number): void {
+  linearOfOklab(x, y, z, LINEAR);
+  for (let i = 0; i < 3; i++) out[at + i] = clip(toGamma(LINEAR[i]));
+}
+const LINEAR = new Float64Array(3);
+
 function writeEnd(c: Rgba, space: BlendSpace, out: Float64Array, at: number): void {
-  let x = c.r;
-  let y = c.g;
-  let z = c.b;
-  if (space === 'oklab') {
-    const r = toLinear(c.r);
-    const g = toLinear(c.g);
-    const b = toLinear(c.b);
-    const l = Math.cbrt(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);
-    const m = Math.cbrt(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b);
-    const s = Math.cbrt(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b);
-    x = 0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s;
-    y = 1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s;
-    z = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
-  }
-  out[at] = x * c.alpha;
-  out[at + 1] = y * c.alpha;
-  out[at + 2] = z * c.alpha;
+  out[at] = c.r;
+  out[at + 1] = c.g;
+  out[at + 2] = c.b;
+  if (space === 'oklab') toOklab(c.r, c.g, c.b, out, at);
+  for (let i = 0; i < 3; i++) out[at + i] *= c.alpha;
   out[at + 3] = c.alpha;
 }
 
@@ -63,12 +121,7 @@ export function blendColour(blend: ColourBlend, progress: number, out: Float64Ar
     out[outAt + 2] = z;
     return out;
   }
-  const l = (x + 0.3963377774 * y + 0.2158037573 * z) ** 3;
-  const m = (x - 0.1055613458 * y - 0.0638541728 * z) ** 3;
-  const s = (x - 0.0894841775 * y - 1.291485548 * z) ** 3;
-  out[outAt] = clip(toGamma(4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s));
-  out[outAt + 1] = clip(toGamma(-1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s));
-  out[outAt + 2] = clip(toGamma(-0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s));
+  fromOklab(x, y, z, out, outAt);
   return out;
 }
 

@@ -7,6 +7,8 @@ export interface TargetGradient {
 export interface Layer {
   /** 0 to 1. */
   readonly opacity: number;
+  /** Standard deviation of a blur of all of it, px of the picture; left out: none. */
+  readonly softness?: number;
   /** over: as paint; inside: leaves of what is under it only what the layer covers. */
   readonly mode: 'over' | 'inside';
 }

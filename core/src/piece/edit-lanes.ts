@@ -1,7 +1,8 @@
 import { current, type Draft, isDraft } from 'immer';
 import type { PieceDraft } from './edit';
 import type { IdSource } from './geometry';
-import { isNeutral, laneOf, NEUTRAL, stopName, stopNamed, timedKeys } from './lanes';
+import { isNeutral, laneOf, NEUTRAL, standsInPlace, stopName, stopNamed, timedKeys } from './lanes';
+import { ownValue } from './own-values';
 import { railTimeline, stopsOf } from './rail';
 import type { Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece } from './records';
 
@@ -25,30 +26,56 @@ export function setLaneAtStop(
     if (isNeutral(property, value)) return;
     // The return of a closed rail takes the value of its beginning, until it is given one of its own.
     const own = stops.flatMap((pose, i) => (stops.indexOf(pose) === i || i === stop ? [i] : []));
-    const keys = own.map((i) => newKey(newId, figure, stops, i, i === stop ? value : NEUTRAL[property]));
+    const begins = (i: number) =>
+      standsInPlace(property) ? ownValue(piece, figureId, property, i) : NEUTRAL[property];
+    const keys = own.map((i) => newKey(newId, figure, stops, i, i === stop ? value : begins(i)));
     const id = newId('l');
     draft.lanes[id] = { id, figure: figureId, property, keys } as Draft<LaneRecord>;
     return;
   }
-  const held = lane.keys.findIndex((key) => key.after === null && stopNamed(figure, stops, key.stop) === stop);
+  const held = lane.keys.findIndex(
+    (key) => key.after === null && key.stop && stopNamed(figure, stops, key.stop) === stop,
+  );
   const keys = [...lane.keys];
   if (held >= 0) keys[held] = { ...keys[held], value: [...value] };
   else keys.push(newKey(newId, figure, stops, stop, value));
-  if (keys.every((key) => isNeutral(property, key.value))) delete draft.lanes[lane.id];
+  if (keys.every((key) => isNeutral(property, key.value)) && !isDriven(lane)) delete draft.lanes[lane.id];
   else draft.lanes[lane.id].keys = keys as Draft<LaneKey>[];
 }
 
-/** Gives a figure a lane that says nothing yet, with a key at each stop; nothing happens where it has one. */
-export function addLane(draft: PieceDraft, figureId: Id, property: LaneProperty, newId: IdSource): void {
+/** Does a lane have a value without keys: does it follow, drift or pulse? */
+export const isDriven = ({ follow, drift, pulse }: Pick<LaneRecord, 'follow' | 'drift' | 'pulse'>): boolean =>
+  follow !== undefined || drift !== undefined || pulse !== undefined;
+
+/**
+ * Gives a figure, or the canvas, a lane that changes nothing yet, with a key at each stop, or at the beginning; nothing happens where it has one.
+ * @returns its id; undefined where it cannot have one
+ */
+export function addLane(
+  draft: PieceDraft,
+  figureId: Id | null,
+  property: LaneProperty,
+  newId: IdSource,
+): Id | undefined {
   const piece = plain(draft);
+  const known = laneOf(piece, figureId, property);
+  if (known) return known.id;
+  const id = newId('l');
+  if (figureId === null) {
+    const keys = [
+      { id: newId('k'), stop: null, after: 0, value: [...ownValue(piece, null, property, 0)], easing: null },
+    ];
+    draft.lanes[id] = { id, figure: null, property, keys } as Draft<LaneRecord>;
+    return id;
+  }
   const figure = piece.figures[figureId];
-  if (laneOf(piece, figureId, property)) return;
   const stops = stopsOf(piece, figure);
   const own = stops.flatMap((pose, i) => (stops.indexOf(pose) === i ? [i] : []));
-  if (own.length === 0) return;
-  const id = newId('l');
-  const keys = own.map((i) => newKey(newId, figure, stops, i, NEUTRAL[property]));
+  if (own.length === 0) return undefined;
+  const begins = (i: number) => (standsInPlace(property) ? ownValue(piece, figureId, property, i) : NEUTRAL[property]);
+  const keys = own.map((i) => newKey(newId, figure, stops, i, begins(i)));
   draft.lanes[id] = { id, figure: figureId, property, keys } as Draft<LaneRecord>;
+  return id;
 }
 
 /** Puts a free key into a lane, at a time in s; it belongs to the stop before it, with which it travels. */
@@ -58,25 +85,36 @@ export function addFreeKey(
   seconds: number,
   value: readonly number[],
   newId: IdSource,
-): void {
+): Id {
   const piece = plain(draft);
-  const figure = piece.figures[piece.lanes[laneId].figure];
-  const stops = stopsOf(piece, figure);
+  const { figure: figureId } = piece.lanes[laneId];
+  const id = newId('k');
+  draft.lanes[laneId].keys.push({
+    id,
+    ...placeOfKey(piece, figureId, seconds),
+    value: [...value],
+    easing: null,
+  } as Draft<LaneKey>);
+  return id;
+}
+
+/** How a free key at a time in s is stored: after the stop that stands, or is left, then; on the canvas after the beginning. */
+export function placeOfKey(piece: Piece, figureId: Id | null, seconds: number): Pick<LaneKey, 'stop' | 'after'> {
+  if (figureId === null) return { stop: null, after: roundTime(seconds) };
+  const figure = piece.figures[figureId];
   const { stops: timed } = railTimeline(piece, figure);
   const before = timed.reduce((best, { start }, i) => (start <= seconds ? i : best), 0);
-  const key: LaneKey = {
-    ...newKey(newId, figure, stops, before, value),
-    after: Math.round((seconds - timed[before].start) * 1e6) / 1e6,
-  };
-  draft.lanes[laneId].keys.push(key as Draft<LaneKey>);
+  return { stop: stopName(figure, stopsOf(piece, figure), before), after: roundTime(seconds - timed[before].start) };
 }
+
+const roundTime = (seconds: number): number => Math.round(seconds * 1e6) / 1e6;
 
 /** Changes a key: its value, how it goes on, or when a free one stands. */
 export function changeKey(
   draft: PieceDraft,
   laneId: Id,
   keyId: Id,
-  change: Partial<Pick<LaneKey, 'value' | 'easing' | 'after'>>,
+  change: Partial<Pick<LaneKey, 'value' | 'easing' | 'after' | 'path'>>,
 ): void {
   const key = draft.lanes[laneId]?.keys.find(({ id }) => id === keyId);
   if (key) Object.assign(key, structuredClone(change));
@@ -89,27 +127,30 @@ export function changeKey(
 const WIND_UP = { way: 0.15, time: 0.33 } as const;
 const SETTLE = { way: 0.1, time: 0.22 } as const;
 
+/** Of what nothing lies beyond 0 and 1. */
+const bounded: ReadonlySet<LaneProperty> = new Set(['opacity', 'fill', 'stroke', 'background']);
+
 /** Puts a wind-up and an overshoot on the way from a key to the next; nothing happens where it leads nowhere, or takes no time. */
 export function addWindUp(draft: PieceDraft, laneId: Id, keyId: Id, newId: IdSource): void {
   const piece = plain(draft);
   const lane = piece.lanes[laneId];
-  const figure = piece.figures[lane.figure];
+  const figure = lane.figure === null ? null : piece.figures[lane.figure];
   const keys = timedKeys(piece, figure, lane);
   const at = keys.findIndex(({ key }) => key.id === keyId);
   const [from, to] = [keys[at], keys[at + 1]];
   if (!from || !to || from.key.value.every((v, i) => v === to.key.value[i])) return;
   const seconds = to.from - from.until;
-  if (!(seconds > 0)) return;
+  if (!(seconds > 0) || !figure) return;
   const { stops } = railTimeline(piece, figure);
   const names = stopsOf(piece, figure);
   const set = newId('w');
   const free = (stop: number, when: number, share: number): LaneKey => ({
     id: newId('k'),
     stop: stopName(figure, names, stop),
-    after: Math.round((when - stops[stop].start) * 1e6) / 1e6,
+    after: roundTime(when - stops[stop].start),
     value: from.key.value.map((v, i) => {
       const value = v + (to.key.value[i] - v) * share;
-      return lane.property === 'opacity' ? Math.min(1, Math.max(0, value)) : Math.round(value * 1e6) / 1e6;
+      return bounded.has(lane.property) ? Math.min(1, Math.max(0, value)) : Math.round(value * 1e6) / 1e6;
     }),
     easing: null,
     set,
@@ -124,7 +165,7 @@ export function addWindUp(draft: PieceDraft, laneId: Id, keyId: Id, newId: IdSou
 export function removeKeySet(draft: PieceDraft, set: Id): void {
   for (const lane of Object.values(draft.lanes)) {
     const keys = lane.keys.filter((key) => key.set !== set);
-    if (keys.length === 0) delete draft.lanes[lane.id];
+    if (keys.length === 0 && lane.keys.length > 0 && !isDriven(lane)) delete draft.lanes[lane.id];
     else if (keys.length < lane.keys.length) lane.keys = keys;
   }
 }
@@ -135,7 +176,7 @@ export function removeKeys(draft: PieceDraft, laneId: Id, keyIds: readonly Id[])
   if (!lane) return;
   const gone = new Set(keyIds);
   const keys = lane.keys.filter(({ id }) => !gone.has(id));
-  if (keys.length === 0) delete draft.lanes[laneId];
+  if (keys.length === 0 && !isDriven(lane)) delete draft.lanes[laneId];
   else lane.keys = keys;
 }
 
@@ -160,6 +201,13 @@ const newKey = (
 export function keepLanes(before: Piece, after: Piece): ReadonlyMap<Id, LaneRecord | null> {
   const changed = new Map<Id, LaneRecord | null>();
   for (const lane of Object.values(after.lanes)) {
+    // What follows a figure that is gone keeps its keys, and goes where it has none.
+    const { follow, ...free } = lane;
+    if (follow && follow.figure !== null && !after.figures[follow.figure]) {
+      changed.set(lane.id, lane.keys.length > 0 || isDriven(free) ? free : null);
+      continue;
+    }
+    if (lane.figure === null) continue;
     const figure = after.figures[lane.figure];
     const was = before.figures[lane.figure];
     if (!figure) {
@@ -168,7 +216,7 @@ export function keepLanes(before: Piece, after: Piece): ReadonlyMap<Id, LaneReco
     }
     if (!was || (was.rail === figure.rail && was.poses === figure.poses && sameShifts(before, after, figure))) continue;
     const keys = keysOn(after, figure, lane, stopsOf(before, was), was);
-    if (keys.length === 0) changed.set(lane.id, null);
+    if (keys.length === 0 && !isDriven(lane)) changed.set(lane.id, null);
     else if (keys.length !== lane.keys.length || keys.some((key, i) => key !== lane.keys[i]))
       changed.set(lane.id, { ...lane, keys });
   }
@@ -187,19 +235,21 @@ function keysOn(piece: Piece, figure: Figure, lane: LaneRecord, oldStops: readon
   const keys: LaneKey[] = [];
   const held = new Map<number, LaneKey>();
   for (const key of lane.keys) {
-    const stop = stopNamed(figure, stops, key.stop);
+    const stop = key.stop ? stopNamed(figure, stops, key.stop) : -1;
     if (stop < 0 || (key.after === null && taken.has(stop))) continue;
     const name = stopName(figure, stops, stop);
-    const same = name.pose === key.stop.pose && name.shift === key.stop.shift;
+    const same = name.pose === key.stop?.pose && name.shift === key.stop.shift;
     const kept = same ? key : { ...key, stop: name };
     keys.push(kept);
     if (key.after !== null) continue;
     taken.add(stop);
     held.set(stop, kept);
   }
-  const atOld = new Set(lane.keys.flatMap((key) => (key.after === null ? [stopNamed(was, oldStops, key.stop)] : [])));
+  const atOld = new Set(
+    lane.keys.flatMap((key) => (key.after === null && key.stop ? [stopNamed(was, oldStops, key.stop)] : [])),
+  );
   const everywhere = oldStops.every((pose, i) => atOld.has(i) || oldStops.indexOf(pose) < i);
-  if (!everywhere) return keys;
+  if (!everywhere || lane.keys.length === 0) return keys;
   const known = new Set(oldStops);
   stops.forEach((pose, i) => {
     if (known.has(pose) || held.has(i) || stops.indexOf(pose) < i) return;

@@ -14,13 +14,16 @@ export {
   addLane,
   addWindUp,
   changeKey,
+  isDriven,
   keepLanes,
+  placeOfKey,
   removeKeySet,
   removeKeys,
   setLaneAtStop,
 } from './edit-lanes';
 export * from './edit-outline';
 export * from './exchange';
+export { canFollow, chainText, followCycle, type LaneName } from './follow';
 export * from './from-svg';
 export * from './geometry';
 export * from './keep-places';
@@ -28,6 +31,8 @@ export * from './lanes';
 export * from './letter-boxes';
 export { keepLetterPlaces } from './letter-places';
 export { mendGaps } from './mend-gaps';
+export { secondsOfMoment, stretchOf } from './moments';
+export { canHave, ownValue } from './own-values';
 export * from './placement';
 export * from './rail';
 export { isTooShort, readingTime } from './reading';

@@ -2,26 +2,39 @@ import { DEFAULT_EASING, type Easing } from '../easing';
 import { isClosedRail, railTimeline, stopsOf } from './rail';
 import type { Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece, StopName } from './records';
 
-/** What a figure has where it has no lane: nothing is added to what rules and records give. */
+/** What a figure has where it has no lane: nothing is added to what rules and records give. What stands in place of paint has no such value: it begins as here. */
 export const NEUTRAL: Readonly<Record<LaneProperty, readonly number[]>> = {
   position: [0, 0],
   turn: [0],
   scale: [1, 1],
   opacity: [1],
+  fill: [0, 0, 0, 1],
+  stroke: [0, 0, 0, 1],
+  strokeWidth: [0],
+  drawn: [0, 1, 0],
+  softness: [0],
+  background: [1, 1, 1, 1],
 };
 
+/** Colours: red, green, blue and alpha, 0 to 1. */
+const COLOURS: ReadonlySet<LaneProperty> = new Set(['fill', 'stroke', 'background']);
+export const isColourLane = (property: LaneProperty): boolean => COLOURS.has(property);
+
+/** Does a lane's value stand in place of what the poses' parts, or the canvas, have themselves? Else it lies on top, and its neutral value adds nothing. */
+export const standsInPlace = (property: LaneProperty): boolean => isColourLane(property) || property === 'strokeWidth';
+
 export const isNeutral = (property: LaneProperty, value: readonly number[]): boolean =>
-  value.every((v, i) => v === NEUTRAL[property][i]);
+  !standsInPlace(property) && value.every((v, i) => v === NEUTRAL[property][i]);
 
 /** Lanes by their figure, as long as the table is the same; one that is not frozen may change. */
-const byFigure = new WeakMap<Piece['lanes'], ReadonlyMap<Id, readonly LaneRecord[]>>();
+const byFigure = new WeakMap<Piece['lanes'], ReadonlyMap<Id | null, readonly LaneRecord[]>>();
 const NONE: readonly LaneRecord[] = [];
 
-/** The lanes of a figure. */
-export function lanesOf({ lanes }: Pick<Piece, 'lanes'>, figureId: Id): readonly LaneRecord[] {
+/** The lanes of a figure, or of the canvas. */
+export function lanesOf({ lanes }: Pick<Piece, 'lanes'>, figureId: Id | null): readonly LaneRecord[] {
   let known = byFigure.get(lanes);
   if (!known) {
-    const made = new Map<Id, LaneRecord[]>();
+    const made = new Map<Id | null, LaneRecord[]>();
     for (const lane of Object.values(lanes)) made.set(lane.figure, [...(made.get(lane.figure) ?? []), lane]);
     known = made;
     if (Object.isFrozen(lanes)) byFigure.set(lanes, known);
@@ -29,8 +42,11 @@ export function lanesOf({ lanes }: Pick<Piece, 'lanes'>, figureId: Id): readonly
   return known.get(figureId) ?? NONE;
 }
 
-export const laneOf = (piece: Pick<Piece, 'lanes'>, figureId: Id, property: LaneProperty): LaneRecord | undefined =>
-  lanesOf(piece, figureId).find((lane) => lane.property === property);
+export const laneOf = (
+  piece: Pick<Piece, 'lanes'>,
+  figureId: Id | null,
+  property: LaneProperty,
+): LaneRecord | undefined => lanesOf(piece, figureId).find((lane) => lane.property === property);
 
 /** The name of a stop on the rail as it is. */
 export const stopName = (figure: Figure, stops: readonly Id[], stop: number): StopName => ({
@@ -48,7 +64,7 @@ export function stopNamed(figure: Figure, stops: readonly Id[], { pose, shift }:
 /** A key in time: the value stands from `from` until `until`, s; and how it goes on to the next. */
 export interface TimedKey {
   readonly key: LaneKey;
-  /** Its stop; the value stands through the stop's hold where the key is not free. */
+  /** Its stop, −1 on the canvas; the value stands through the stop's hold where the key is not free. */
   readonly stop: number;
   readonly from: number;
   readonly until: number;
@@ -59,11 +75,12 @@ export interface TimedKey {
  * The keys of a lane in the order of their times. Keys whose stop is gone are left out. A closed rail that loops comes back to the value with which it began,
  * unless the return has a key of its own.
  */
-export function timedKeys(piece: Piece, figure: Figure, lane: LaneRecord): TimedKey[] {
+export function timedKeys(piece: Piece, figure: Figure | null, lane: LaneRecord): TimedKey[] {
+  if (!figure) return canvasKeys(lane);
   const stops = stopsOf(piece, figure);
   const timeline = railTimeline(piece, figure);
   const found = lane.keys.flatMap((key) => {
-    const stop = stopNamed(figure, stops, key.stop);
+    const stop = key.stop ? stopNamed(figure, stops, key.stop) : -1;
     return stop >= 0 ? [{ key, stop }] : [];
   });
   const last = stops.length - 1;
@@ -79,6 +96,21 @@ export function timedKeys(piece: Piece, figure: Figure, lane: LaneRecord): Timed
   timed.sort((p, q) => p.from - q.from || p.stop - q.stop);
   return timed.map((each, i) => ({ ...each, easing: easingBetween(piece, figure, each, timed[i + 1]) }));
 }
+
+/** The keys of the canvas: each at its time. */
+function canvasKeys({ keys }: LaneRecord): TimedKey[] {
+  const timed = keys.map((key) => {
+    const at = key.after ?? 0;
+    return { key, stop: -1, from: at, until: at, easing: key.easing ?? DEFAULT_EASING };
+  });
+  return timed.sort((p, q) => p.from - q.from);
+}
+
+/** The figure that a lane belongs to; null: the canvas. */
+export const figureOfLane = (
+  { figures }: Pick<Piece, 'figures'>,
+  { figure }: Pick<LaneRecord, 'figure'>,
+): Figure | null => (figure === null ? null : figures[figure]);
 
 type Standing = Omit<TimedKey, 'easing'>;
 

@@ -1,7 +1,9 @@
 import { curveFinding, type Easing } from '../easing';
 import { isGradient, type Paint, readColour } from '../paint';
 import { canClip } from './clips';
-import { NEUTRAL } from './lanes';
+import { isDriven } from './edit-lanes';
+import { canFollow, chainText, followCycle } from './follow';
+import { isColourLane, NEUTRAL } from './lanes';
 import {
   ANCHORS_OF_PIECE,
   FRAMES_OF_PIECE,
@@ -11,7 +13,7 @@ import {
   TOUCH_UP_GAP,
 } from './limits';
 import { frameCount } from './rail';
-import type { Anchor, Figure, LaneRecord, Part, Piece, Pose, Shift } from './records';
+import type { Anchor, Figure, LaneProperty, LaneRecord, Part, Piece, Pose, Shift } from './records';
 
 /** Told of what a rule forbids: the path of the field (as in JSON Pointer), what was expected and what came. Throws, so that the first ends the check. */
 export type Refuse = (where: string, expected: string, found: string) => void;
@@ -61,28 +63,7 @@ export const recordRules = {
       refuse(`${where}/source/text`, 'name a text of the piece', `“${source.text}”`);
   },
   lanes(piece: Piece, lane: LaneRecord, refuse: Refuse): void {
-    const where = `/lanes/${lane.id}`;
-    const { property } = lane;
-    if (!own(piece.figures, lane.figure)) refuse(`${where}/figure`, 'name a figure of the piece', `“${lane.figure}”`);
-    const figure = piece.figures[lane.figure];
-    const poses = new Set(figure.poses);
-    const rail = new Set(figure.rail);
-    const stops = new Set<string>();
-    const count = NEUTRAL[property].length;
-    lane.keys.forEach(({ stop, after, value, easing }, i) => {
-      const at = `${where}/keys/${i}`;
-      if (!poses.has(stop.pose)) refuse(`${at}/stop/pose`, 'name a pose of the figure', `“${stop.pose}”`);
-      if (stop.shift !== null && !rail.has(stop.shift))
-        refuse(`${at}/stop/shift`, 'name a shift of the rail', `“${stop.shift}”`);
-      if (value.length !== count) refuse(`${at}/value`, `have ${count} numbers for ${property}`, String(value.length));
-      if (property === 'opacity' && !(value[0] >= 0 && value[0] <= 1))
-        refuse(`${at}/value/0`, 'be an opacity from 0 to 1', String(value[0]));
-      if (easing) checkEasing(`${at}/easing`, easing, refuse);
-      if (after !== null) return;
-      const name = `${stop.pose} ${stop.shift}`;
-      if (stops.has(name)) refuse(`${at}/stop`, 'name a stop that has no key yet', `“${stop.pose}” again`);
-      stops.add(name);
-    });
+    checkLane(piece, lane, refuse);
   },
   shifts(_piece: Piece, shift: Shift, refuse: Refuse): void {
     const where = `/shifts/${shift.id}`;
@@ -100,6 +81,90 @@ export const recordRules = {
     });
   },
 };
+
+function checkLane(piece: Piece, lane: LaneRecord, refuse: Refuse): void {
+  const where = `/lanes/${lane.id}`;
+  const { property } = lane;
+  if (lane.figure !== null && !own(piece.figures, lane.figure))
+    refuse(`${where}/figure`, 'name a figure of the piece', `“${lane.figure}”`);
+  if ((lane.figure === null) !== (property === 'background'))
+    refuse(`${where}/property`, lane.figure === null ? 'be background, for the canvas' : 'be of a figure', property);
+  const figure = lane.figure === null ? null : piece.figures[lane.figure];
+  const poses = new Set(figure?.poses);
+  const rail = new Set(figure?.rail);
+  const stops = new Set<string>();
+  const count = NEUTRAL[property].length;
+  const size = (at: string, numbers: readonly number[]): void => {
+    if (numbers.length !== count) refuse(at, `have ${count} numbers for ${property}`, String(numbers.length));
+  };
+  if (lane.keys.length === 0 && !isDriven(lane))
+    refuse(`${where}/keys`, 'have a key, or follow, drift or pulse', 'none');
+  lane.keys.forEach(({ stop, after, value, easing }, i) => {
+    const at = `${where}/keys/${i}`;
+    size(`${at}/value`, value);
+    checkLaneValue(`${at}/value`, property, value, refuse);
+    if (easing) checkEasing(`${at}/easing`, easing, refuse);
+    if ((stop === null) !== (figure === null))
+      refuse(`${at}/stop`, figure ? 'name a stop of the figure' : 'be null, for the canvas', JSON.stringify(stop));
+    if (stop === null) {
+      if (after === null) refuse(`${at}/after`, 'be a time, for the canvas', 'null');
+      return;
+    }
+    if (!poses.has(stop.pose)) refuse(`${at}/stop/pose`, 'name a pose of the figure', `“${stop.pose}”`);
+    if (stop.shift !== null && !rail.has(stop.shift))
+      refuse(`${at}/stop/shift`, 'name a shift of the rail', `“${stop.shift}”`);
+    if (after !== null) return;
+    const name = `${stop.pose} ${stop.shift}`;
+    if (stops.has(name)) refuse(`${at}/stop`, 'name a stop that has no key yet', `“${stop.pose}” again`);
+    stops.add(name);
+  });
+  checkDrive(piece, lane, refuse, size);
+}
+
+/** What a lane follows, and what it adds without keys. */
+function checkDrive(
+  piece: Piece,
+  { id, figure, property, follow, drift, pulse }: LaneRecord,
+  refuse: Refuse,
+  size: (at: string, numbers: readonly number[]) => void,
+): void {
+  const where = `/lanes/${id}`;
+  if (follow) {
+    if (follow.figure !== null && !own(piece.figures, follow.figure))
+      refuse(`${where}/follow/figure`, 'name a figure of the piece', `“${follow.figure}”`);
+    if ((follow.figure === null) !== (follow.property === 'background'))
+      refuse(`${where}/follow/property`, 'be a lane of what it follows', follow.property);
+    if (!canFollow(property, follow))
+      refuse(
+        `${where}/follow`,
+        `be of the same kind as ${property}, or a single number`,
+        `${follow.property}, axis ${follow.axis}`,
+      );
+    const cycle = followCycle(piece, { figure, property }, follow);
+    if (cycle) refuse(`${where}/follow`, 'not lead back to the lane itself', chainText(piece, cycle));
+  }
+  for (const [name, each] of [
+    ['drift', drift],
+    ['pulse', pulse],
+  ] as const) {
+    if (!each) continue;
+    if (isColourLane(property)) refuse(`${where}/${name}`, 'be left out for colours', 'one');
+    size(`${where}/${name}/amount`, each.amount);
+  }
+}
+
+function checkLaneValue(at: string, property: LaneProperty, value: readonly number[], refuse: Refuse): void {
+  const least = property === 'position' || property === 'turn' || property === 'scale' ? -Infinity : 0;
+  const most = property === 'opacity' || isColourLane(property) ? 1 : Infinity;
+  value.forEach((v, i) => {
+    // How far a drawn part is shifted along may be any number of rounds.
+    if (property === 'drawn' && i === 2) return;
+    const top = property === 'drawn' ? 1 : most;
+    if (v >= least && v <= top) return;
+    const name = property === 'opacity' ? 'an opacity' : 'a number';
+    refuse(`${at}/${i}`, top === 1 ? `be ${name} from 0 to 1` : `be ${least} or more`, String(v));
+  });
+}
 
 function checkEasing(where: string, easing: Easing, refuse: Refuse): void {
   if (easing.kind === 'steps' && easing.jump === 'none' && easing.count < 2)
@@ -165,6 +230,7 @@ export function checkWhole(piece: Piece, refuse: Refuse): void {
       refuse(`/lanes/${id}`, 'be the only one of its figure', `${property} twice`);
     lanes.add(`${figure} ${property}`);
   }
+  if (piece.playback === 'stretch' && !piece.stretch) refuse('/stretch', 'say what is played again', 'none');
   checkColour('/canvas/background', piece.canvas.background, refuse);
   let anchors = 0;
   for (const { contours } of Object.values(piece.parts))

@@ -9,7 +9,7 @@ import type { ShapeSource } from '../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 6;
+export const PIECE_VERSION = 7;
 
 export type Id = string;
 
@@ -76,13 +76,31 @@ export interface TextRecord {
   readonly y: number;
 }
 
+export const PLAYBACKS = ['loop', 'once', 'back', 'stretch'] as const;
+/** loop: again and again; once: to the end; back: there and back, again and again; stretch: from the start once, then a stretch of it again and again. */
+export type Playback = (typeof PLAYBACKS)[number];
+
+/** A moment of a piece: so many s after a stop of a figure began, or after the beginning of the piece. */
+export interface Moment {
+  readonly at: { readonly figure: Id; readonly stop: StopName } | null;
+  readonly after: number;
+}
+
+/** What is played again and again: from a moment until another. */
+export interface Stretch {
+  readonly from: Moment;
+  readonly until: Moment;
+}
+
 export interface Piece {
   readonly format: 'arcshift-piece';
   readonly version: typeof PIECE_VERSION;
   readonly id: Id;
   readonly name: string;
   readonly canvas: Canvas;
-  readonly playback: 'loop' | 'once';
+  readonly playback: Playback;
+  /** What is played again and again when `playback` is 'stretch'; left out: all of it. */
+  readonly stretch?: Stretch;
   /** Stacking order, the lowest first. */
   readonly figureOrder: readonly Id[];
   readonly figures: Readonly<Record<Id, Figure>>;
@@ -128,7 +146,19 @@ export const OUTSIDE = ['held', 'hidden'] as const;
 export type Outside = (typeof OUTSIDE)[number];
 
 /** What of a figure can have a lane. */
-export const LANE_PROPERTIES = ['position', 'turn', 'scale', 'opacity'] as const;
+export const FIGURE_PROPERTIES = [
+  'position',
+  'turn',
+  'scale',
+  'opacity',
+  'fill',
+  'stroke',
+  'strokeWidth',
+  'drawn',
+  'softness',
+] as const;
+/** And of the canvas. */
+export const LANE_PROPERTIES = [...FIGURE_PROPERTIES, 'background'] as const;
 export type LaneProperty = (typeof LANE_PROPERTIES)[number];
 
 /**
@@ -143,24 +173,74 @@ export interface StopName {
 /** A value of a lane. */
 export interface LaneKey {
   readonly id: Id;
-  readonly stop: StopName;
-  /** null: it stands level through the whole hold of its stop; else it stands so many s after the stop began, before it where negative. */
+  /** null: of the canvas, which has no stops. */
+  readonly stop: StopName | null;
+  /** null: it stands level through the whole hold of its stop; else it stands so many s after the stop, or the piece, began, before it where negative. */
   readonly after: number | null;
-  /** position: x, y, px; turn: degrees clockwise; scale: x, y, as factors; opacity: 0 to 1. On top of what base placement and figure give. */
+  /**
+   * position: x, y, px; turn: degrees clockwise; scale: x, y, as factors; opacity: 0 to 1; all on top of what base placement and figure give.
+   * fill, stroke, background: red, green, blue and alpha of sRGB, 0 to 1, in place of the paint of parts and canvas; strokeWidth: px, likewise.
+   * drawn: from, to, shifted along, in shares of each stroked contour's length; softness: blur as a standard deviation, px.
+   */
   readonly value: readonly number[];
   /** How the way to the next key goes; null: as the shift that it spans. */
   readonly easing: Easing | null;
+  /** Handles of a position's path, px from where the key stands: of the way that reaches it, and of the way that leaves it. Left out: straight. */
+  readonly path?: { readonly in?: readonly [x: number, y: number]; readonly out?: readonly [x: number, y: number] };
   /** Keys that were put in by one action and go by one share this. */
   readonly set?: Id;
 }
 
-/** A value of a figure over time, on top of where its poses' rules put it. A figure has at most one lane of a property. */
+export const COLOUR_CHANGES = ['same', 'lighter', 'darker', 'complementary'] as const;
+export type ColourChange = (typeof COLOUR_CHANGES)[number];
+
+/** A lane's value is taken from another lane: of a figure, or of the canvas (null). */
+export interface Follow {
+  readonly figure: Id | null;
+  readonly property: LaneProperty;
+  /** Which of its numbers; null: all. */
+  readonly axis: number | null;
+  /** What its difference from nothing is multiplied by, and what is added. */
+  readonly factor: number;
+  readonly offset: number;
+  /** It comes so much later, s. */
+  readonly delay: number;
+  /** For colours. */
+  readonly colour: ColourChange;
+}
+
+/** Smooth seeded noise: how far each number strays at most, and how often it turns, per s. */
+export interface Drift {
+  readonly amount: readonly number[];
+  readonly speed: number;
+  readonly seed: number;
+}
+
+export const PULSE_SHAPES = ['sine', 'saw', 'beat', 'square'] as const;
+export type PulseShape = (typeof PULSE_SHAPES)[number];
+
+/** A beat that comes again: its period, s, from when on, and until when it begins anew (null: for ever); how much it adds to each number. */
+export interface Pulse {
+  readonly shape: PulseShape;
+  readonly period: number;
+  readonly from: number;
+  readonly until: number | null;
+  readonly amount: readonly number[];
+}
+
+/** A value of a figure, or of the canvas, over time, on top of where its poses' rules put it. A figure has at most one lane of a property. */
 export interface LaneRecord {
   readonly id: Id;
-  readonly figure: Id;
+  /** null: of the canvas. */
+  readonly figure: Id | null;
   readonly property: LaneProperty;
-  /** At least one; in any order, the rail says when they are. */
+  /** In any order, the rail says when they are. None where it only follows, drifts or pulses. */
   readonly keys: readonly LaneKey[];
+  /** For position: the figure turns along its path. */
+  readonly along?: boolean;
+  readonly follow?: Follow;
+  readonly drift?: Drift;
+  readonly pulse?: Pulse;
 }
 
 export const FIT_RULES = ['none', 'longest', 'area', 'eye'] as const;

@@ -25,7 +25,7 @@ describe('retiming', () => {
       const share = (piece: PieceDraft): number => {
         const key = piece.lanes[lane].keys.at(-1);
         const { stops, duration } = railTimeline(piece as Piece, piece.figures.f as Piece['figures'][string]);
-        return (stops.filter(({ poseId }) => poseId === key?.stop.pose)[0].start + (key?.after ?? 0)) / duration;
+        return (stops.filter(({ poseId }) => poseId === key?.stop?.pose)[0].start + (key?.after ?? 0)) / duration;
       };
       const at = share(draft);
       const factor = 0.2 + random() * 4;

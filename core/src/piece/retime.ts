@@ -67,9 +67,20 @@ export function retime(draft: PieceDraft, factor: number): void {
   for (const figure of Object.values(draft.figures)) figure.start = timed(figure.start * factor);
   for (const pose of Object.values(draft.poses)) pose.hold = timed(pose.hold * factor);
   for (const shift of Object.values(draft.shifts)) shift.duration = timed(shift.duration * factor);
-  for (const lane of Object.values(draft.lanes))
-    for (const key of lane.keys) if (key.after !== null) key.after = Math.round(key.after * factor * 1e6) / 1e6;
+  for (const { keys, follow, drift, pulse } of Object.values(draft.lanes)) {
+    for (const key of keys) if (key.after !== null) key.after = micro(key.after * factor);
+    if (follow) follow.delay = micro(follow.delay * factor);
+    if (drift) drift.speed = Math.min(60, Math.max(0.01, micro(drift.speed / factor)));
+    if (!pulse) continue;
+    pulse.period = Math.max(0.02, micro(pulse.period * factor));
+    pulse.from = micro(pulse.from * factor);
+    if (pulse.until !== null) pulse.until = micro(pulse.until * factor);
+  }
+  if (draft.stretch) for (const end of [draft.stretch.from, draft.stretch.until]) end.after = micro(end.after * factor);
 }
+
+/** Times as they are kept: to a millionth. */
+const micro = (seconds: number): number => Math.round(seconds * 1e6) / 1e6;
 
 /** Makes some holds and shifts `factor` times as long. */
 export function retimeSome(draft: PieceDraft, { poses, shifts }: RailPart, factor: number): void {
@@ -103,5 +114,5 @@ export function snapToFrames(draft: PieceDraft): void {
   for (const shift of Object.values(draft.shifts)) shift.duration = whole(shift.duration);
   for (const lane of Object.values(draft.lanes))
     for (const key of lane.keys)
-      if (key.after !== null) key.after = Math.round(((Math.round((key.after * num) / den) * den) / num) * 1e6) / 1e6;
+      if (key.after !== null) key.after = micro((Math.round((key.after * num) / den) * den) / num);
 }

@@ -1,4 +1,4 @@
-import { compilePiece, type Ghost, type Piece, pieceDuration, Stage } from '@core';
+import { type CompiledPiece, compilePiece, type Ghost, type Piece, pieceDuration, Stage, stretchOf } from '@core';
 import type { AppStore } from '../state';
 import { type EngineClient, makeCanvas } from '../workers';
 import { Drawing } from './drawing/drawing';
@@ -66,7 +66,12 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
   let shown: Piece | null = null;
   const showing = new Showing(stage, clockDeps, () => clock.seconds, repaint);
 
-  const compile = (): void => showing.show(shown && compilePiece(shown, plans.planOf));
+  // The clock says when of the run something is seen, and all of it can be looked at: also what lies beyond a stretch.
+  const compiledOf = (piece: Piece): CompiledPiece => {
+    const compiled = compilePiece(piece, plans.planOf);
+    return compiled.playback === 'loop' ? compiled : { ...compiled, playback: 'once' };
+  };
+  const compile = (): void => showing.show(shown && compiledOf(shown));
   let drawingState = store.getState().drawing;
   let selection = store.getState().session.selection;
   const follow = (): void => {
@@ -83,7 +88,12 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
     shown = document.piece;
     if (shown) {
       const { rate, width, height } = shown.canvas;
-      clock.setRange({ duration: pieceDuration(shown), loop: shown.playback === 'loop', rate: rate.num / rate.den });
+      clock.setRange({
+        duration: pieceDuration(shown),
+        playback: shown.playback,
+        stretch: stretchOf(shown),
+        rate: rate.num / rate.den,
+      });
       viewport.setCanvas(width, height);
       plans.update(shown, session.selection?.kind === 'shift' ? session.selection.shiftId : undefined);
     }
@@ -108,7 +118,7 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
     shapes,
     preview: (other) => {
       const piece = other ?? shown;
-      showing.show(piece && compilePiece(piece, plans.planOf));
+      showing.show(piece && compiledOf(piece));
     },
     pickColourWith: (pick) => {
       pickColour = pick;

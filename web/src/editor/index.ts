@@ -13,6 +13,7 @@ export * from './arrivals/arrivals';
 export { droppedFiles } from './arrivals/dropped-files';
 export * from './arrivals/exchange';
 export * from './commands';
+export { copiedKeys, nudgeKeys, pasteKeys, removeChosenKeys, withoutDrives } from './commands/key-actions';
 export { copiedSvg, pasteCopied } from './commands/pose-actions';
 export * from './drawing/scene';
 export * from './editor';

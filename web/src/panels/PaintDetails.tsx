@@ -9,15 +9,14 @@ import {
   outlineOfPart,
   type Paint,
   type Part,
-  readColour,
   type Stroke,
 } from '@core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useAppStore, useEditor, useTargets } from '../context';
 import { changeFigure, changePaint, paintOf, paletteOf, rememberColour, setPaint } from '../editor';
-import { drawingActions, remembered, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../state';
-import { Choice, ColourField, IconButton, NumberField, SelectField } from '../ui';
-import { colourText, pickedColour } from './picked-colour';
+import { drawingActions, remembered, selectPiece, useAppDispatch, useAppSelector } from '../state';
+import { Choice, IconButton, NumberField, SelectField } from '../ui';
+import { CheckedColour } from './CheckedColour';
 
 const KINDS = [
   { value: 'none', label: 'None' },
@@ -113,37 +112,6 @@ export function PaintDetails() {
         onChange={(clip) => changeFigure(store, figure.id, `Clip ${figure.name}`, { clip: clip === '' ? null : clip })}
       />
     </>
-  );
-}
-
-function CheckedColour({
-  label,
-  value,
-  onChange,
-}: {
-  readonly label: string;
-  readonly value: string;
-  readonly onChange: (value: string) => void;
-}) {
-  const dispatch = useAppDispatch();
-  return (
-    <ColourField
-      label={label}
-      value={value}
-      picked={pickedColour(value)}
-      toText={colourText}
-      onSettled={rememberColour}
-      onChange={(next) => {
-        if (readColour(next)) onChange(next);
-        else
-          dispatch(
-            sessionActions.told({
-              tone: 'error',
-              text: `Expected a CSS colour such as #c23f23 or oklch(0.6 0.2 30); found “${next.slice(0, 40)}”. The colour stays as it was.`,
-            }),
-          );
-      }}
-    />
   );
 }
 

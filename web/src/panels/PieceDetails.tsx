@@ -26,6 +26,7 @@ import {
 } from '../state';
 import { ActionButton, Choice, ColourField, NumberField, SelectField, TextField } from '../ui';
 import { freshId } from '../workers';
+import { PlaybackFields } from './PlaybackFields';
 import { colourText, pickedColour } from './picked-colour';
 
 const RATE_VALUES = RATES.map(({ num, den }) => `${num}/${den}`);
@@ -89,17 +90,7 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
       ) : (
         <p className="details-note">Nothing plays yet.</p>
       )}
-      <Choice
-        label="At the end"
-        value={piece.playback}
-        options={[
-          { value: 'loop', label: 'Start again' },
-          { value: 'once', label: 'Stop' },
-        ]}
-        onChange={(playback) =>
-          change(playback === 'loop' ? 'Loop' : 'Play once', (draft) => void (draft.playback = playback))
-        }
-      />
+      <PlaybackFields piece={piece} />
       {figure && figure.poses.length > 1 && (
         <Choice
           label="After the last pose"

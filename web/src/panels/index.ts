@@ -1,3 +1,4 @@
+export { CheckedColour } from './CheckedColour';
 export { Details } from './Details';
 export { EasingEditor } from './easing/EasingEditor';
 export { MatchDetails } from './match/MatchDetails';

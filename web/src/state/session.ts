@@ -11,10 +11,10 @@ export type RailItem =
   | { readonly kind: 'stop'; readonly stop: number }
   | { readonly kind: 'shift'; readonly shiftId: Id };
 
-/** A key of a lane. */
+/** A key of a lane, or the lane itself (null). */
 export interface KeyRef {
   readonly lane: Id;
-  readonly key: Id;
+  readonly key: Id | null;
 }
 
 /** *Offline* is tried again by itself; *conflict*, *refused* (the server cannot take it) and *gone* (deleted elsewhere) wait for the user. */

@@ -251,7 +251,7 @@ describe('progress of the in-between', () => {
   test('follows the clock inside the shift, through its easing', () => {
     const { hold } = piece.poses[piece.shifts[first].from];
     const { duration } = piece.shifts[first];
-    clock.setRange({ duration: 10, loop: false, rate: 60 });
+    clock.setRange({ duration: 10, playback: 'once', stretch: [0, 10], rate: 60 });
     clock.seek(hold + duration / 2);
     const eased = editing.progress;
     expect(eased).toBeGreaterThan(0.5);

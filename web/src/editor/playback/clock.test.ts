@@ -1,8 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
-import { PlaybackClock } from './clock';
+import { type ClockRange, PlaybackClock } from './clock';
+
+const LOOP: ClockRange = { duration: 2, playback: 'loop', stretch: [0, 2], rate: 60 };
 
 /** A clock whose surroundings are driven by hand. */
-function driven(range = { duration: 2, loop: true, rate: 60 }) {
+function driven(range = LOOP) {
   let now = 0;
   let next: (() => void) | undefined;
   const clock = new PlaybackClock({
@@ -53,12 +55,30 @@ describe('the play position', () => {
     loop.clock.play();
     loop.advance(2500);
     expect(loop.clock.seconds).toBeCloseTo(0.5, 6);
-    const once = driven({ duration: 2, loop: false, rate: 60 });
+    const once = driven({ ...LOOP, playback: 'once' });
     once.clock.play();
     once.advance(2500);
     expect([once.clock.seconds, once.clock.playing]).toEqual([2, false]);
     once.clock.play();
     expect([once.clock.seconds, once.clock.playing]).toEqual([0, true]);
+  });
+
+  test('goes there and back without showing an end twice, and from the start once, then through a stretch', () => {
+    const back = driven({ ...LOOP, playback: 'back' });
+    const shown: number[] = [];
+    back.clock.onMove((seconds) => shown.push(Math.round(seconds * 60)));
+    back.clock.play();
+    for (let i = 0; i < 240; i++) back.advance(1000 / 60);
+    const there = Array.from({ length: 120 }, (_, i) => i + 1);
+    expect(shown).toEqual([...there, ...there.map((frame) => 120 - frame)]);
+    const stretch = driven({ ...LOOP, playback: 'stretch', stretch: [0.5, 1.5] });
+    stretch.clock.play();
+    stretch.advance(1250);
+    expect(stretch.clock.seconds).toBeCloseTo(1.25, 6);
+    stretch.advance(500);
+    expect(stretch.clock.seconds).toBeCloseTo(0.75, 6);
+    stretch.advance(2000);
+    expect(stretch.clock.seconds).toBeCloseTo(0.75, 6);
   });
 
   test('seeking while it plays goes on from there; stepping stops and lands on frames', () => {
@@ -80,9 +100,9 @@ describe('the play position', () => {
     const { clock } = driven();
     clock.seek(1.8);
     clock.play();
-    clock.setRange({ duration: 1, loop: true, rate: 60 });
+    clock.setRange({ ...LOOP, duration: 1 });
     expect(clock.seconds).toBe(1);
-    clock.setRange({ duration: 0, loop: true, rate: 60 });
+    clock.setRange({ ...LOOP, duration: 0 });
     expect([clock.seconds, clock.playing]).toEqual([0, false]);
   });
 

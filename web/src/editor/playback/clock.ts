@@ -1,3 +1,5 @@
+import { type RunTimes, runLength, runTime } from '@core';
+
 /** What a clock needs from its surroundings. */
 export interface ClockDeps {
   readonly now: () => number;
@@ -5,10 +7,8 @@ export interface ClockDeps {
   readonly cancelFrame: (handle: number) => void;
 }
 
-export interface ClockRange {
-  /** s; 0 when there is nothing to play. */
-  readonly duration: number;
-  readonly loop: boolean;
+/** What a clock runs through; its duration is 0 when there is nothing to play. */
+export interface ClockRange extends RunTimes {
   /** Frames per second. */
   readonly rate: number;
 }
@@ -18,8 +18,10 @@ export interface ClockRange {
  * playback shows the same pictures as every output.
  */
 export class PlaybackClock {
-  private range: ClockRange = { duration: 0, loop: true, rate: 60 };
+  private range: ClockRange = { duration: 0, playback: 'loop', stretch: [0, 0], rate: 60 };
   private position = 0;
+  /** How far the run has come, s: there and back it goes on while the position comes back. */
+  private run = 0;
   private startedAt = 0;
   private startedFrom = 0;
   private handle: number | undefined;
@@ -46,7 +48,7 @@ export class PlaybackClock {
   /** Plays slower or faster from here on; the frames are the same. */
   setSpeed(speed: number): void {
     this.startedAt = this.deps.now();
-    this.startedFrom = this.position;
+    this.startedFrom = this.run;
     this.pace = speed;
     this.tellState();
   }
@@ -59,10 +61,10 @@ export class PlaybackClock {
 
   play(): void {
     if (this.playing || !(this.range.duration > 0)) return;
-    // A run that has ended starts again.
-    if (this.position >= this.range.duration - 1e-9) this.position = 0;
+    // A run that has ended starts again; one that goes back does so from its end.
+    if (this.range.playback !== 'back' && this.position >= this.range.duration - 1e-9) this.run = this.position = 0;
     this.startedAt = this.deps.now();
-    this.startedFrom = this.position;
+    this.startedFrom = this.run;
     this.handle = this.deps.requestFrame(this.tick);
     this.tellState();
   }
@@ -82,8 +84,9 @@ export class PlaybackClock {
   /** Moves the play position, in s; playback goes on from there. */
   seek(seconds: number): void {
     this.position = Math.min(this.range.duration, Math.max(0, seconds));
+    this.run = this.position;
     this.startedAt = this.deps.now();
-    this.startedFrom = this.position;
+    this.startedFrom = this.run;
     this.tellMove();
   }
 
@@ -111,18 +114,22 @@ export class PlaybackClock {
   }
 
   private readonly tick = (): void => {
-    const { duration, loop, rate } = this.range;
+    const { duration, playback, stretch, rate } = this.range;
     const elapsed = ((this.deps.now() - this.startedAt) / 1000) * this.pace;
     let time = this.startedFrom + elapsed;
-    if (time >= duration && !loop) {
-      this.position = duration;
+    if (time >= duration && playback === 'once') {
+      this.run = this.position = duration;
       this.handle = undefined;
       this.tellMove();
       this.tellState();
       return;
     }
-    if (duration > 0) time -= Math.floor(time / duration) * duration;
-    this.position = Math.floor(time * rate + 1e-6) / rate;
+    const length = runLength(this.range);
+    if (playback !== 'stretch' && length > 0) time -= Math.floor(time / length) * length;
+    // From beyond a stretch it goes on into it.
+    if (playback === 'stretch' && this.startedFrom > stretch[1]) time -= this.startedFrom - stretch[1];
+    this.run = Math.floor(time * rate + 1e-6) / rate;
+    this.position = runTime(this.range, this.run);
     this.handle = this.deps.requestFrame(this.tick);
     this.tellMove();
   };

@@ -1,4 +1,4 @@
-import { frameCount, pieceDuration } from '@core';
+import { frameCount, type Playback, pieceDuration } from '@core';
 import { Download } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Button } from 'react-bootstrap';
@@ -27,6 +27,13 @@ function rememberedOptions(formId: string): OutputOptions {
     return readOptions(form);
   }
 }
+
+const AT_THE_END: Readonly<Record<Playback, string>> = {
+  loop: 'starts again',
+  once: 'stops',
+  back: 'goes back, and again',
+  stretch: 'plays a stretch again',
+};
 
 /** The piece as a file: shown as a browser plays it, with its size, and taken out. */
 export function OutputRoom() {
@@ -119,7 +126,7 @@ export function OutputRoom() {
             {+pieceDuration(piece).toFixed(3)} s, {frameCount(piece)} frames
           </dd>
           <dt>At the end</dt>
-          <dd>{piece.playback === 'loop' ? 'starts again' : 'stops'}</dd>
+          <dd>{AT_THE_END[piece.playback]}</dd>
           <dt>Size</dt>
           <dd data-testid="output-size">{made.state === 'made' ? sizeText(made.blob.size) : '–'}</dd>
         </dl>

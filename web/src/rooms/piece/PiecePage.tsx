@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { EditorContext, type OpenPiece, useEngines } from '../../context';
 import { pendingShape } from '../../drawer';
-import { Arrivals, commandById, copiedSvg, pasteCopied } from '../../editor';
+import { Arrivals, commandById, copiedKeys, copiedSvg, pasteCopied, pasteKeys, removeChosenKeys } from '../../editor';
 import { Rail } from '../../rail';
 import { Messages } from '../../shelf/Messages';
 import { useReferenceFile } from '../shapes/use-reference-file';
@@ -82,6 +82,7 @@ function OpenPieceView({ editor, autosave }: Opened) {
     const paste = (event: ClipboardEvent): void => {
       if (inField(event)) return;
       const own = event.clipboardData?.getData(CLIPBOARD_TYPE);
+      if (own && pasteKeys(store, own, editor.clock.seconds)) return;
       if (own && pasteCopied(store, own, editor.clock.seconds)) return;
       const files = [...(event.clipboardData?.files ?? [])];
       const text = event.clipboardData?.getData('text/plain') ?? '';
@@ -90,12 +91,16 @@ function OpenPieceView({ editor, autosave }: Opened) {
     };
     const copy = (event: ClipboardEvent): void => {
       if (inField(event) || !document.getSelection()?.isCollapsed) return;
-      const copied = copiedSvg(store, editor.clock.seconds);
+      // Keys that are chosen are what the hand is at; they are chosen in the Timing room alone.
+      const keys = document.querySelector('.lane-sheet') ? copiedKeys(store) : undefined;
+      const copied = keys ?? copiedSvg(store, editor.clock.seconds);
       if (!copied) return;
       event.clipboardData?.setData(CLIPBOARD_TYPE, copied.json);
-      event.clipboardData?.setData('text/plain', copied.svg);
+      event.clipboardData?.setData('text/plain', 'svg' in copied ? copied.svg : copied.text);
       event.preventDefault();
-      if (event.type === 'cut') commandById('remove').run({ editor, openRoom: () => {}, saveNow: () => {} });
+      if (event.type !== 'cut') return;
+      if (keys) removeChosenKeys(store);
+      else commandById('remove').run({ editor, openRoom: () => {}, saveNow: () => {} });
     };
     window.addEventListener('paste', paste);
     window.addEventListener('copy', copy);

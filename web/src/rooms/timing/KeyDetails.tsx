@@ -1,30 +1,37 @@
 import {
   addWindUp,
   changeKey,
+  figureOfLane,
+  isColourLane,
   type LaneRecord,
   type Piece,
   removeKeySet,
-  removeKeys,
+  type StopName,
   stopNamed,
   stopsOf,
   timedKeys,
 } from '@core';
 import { Trash2 } from 'lucide-react';
-import { EasingEditor } from '../../panels';
+import { useAppStore } from '../../context';
+import { removeChosenKeys } from '../../editor';
+import { CheckedColour, EasingEditor } from '../../panels';
 import { changePiece, type KeyRef, sessionActions, useAppDispatch } from '../../state';
 import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
 import { freshId } from '../../workers';
 import { isEven } from './lane-graph';
-import { LANE_WORDS } from './lane-words';
+import { colourOfValue, LANE_WORDS, nearestThatCanBe, valueOfColour } from './lane-words';
+import { PathFields } from './PathFields';
 
 /** What can be set on chosen keys: their values, when a free one stands, and how the way to the next goes. What is set goes to all. */
 export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly keys: readonly KeyRef[] }) {
   const dispatch = useAppDispatch();
+  const store = useAppStore();
   const [first] = keys;
   const lane: LaneRecord | undefined = piece.lanes[first.lane];
   const key = lane?.keys.find(({ id }) => id === first.key);
   if (!lane || !key) return null;
-  const figure = piece.figures[lane.figure];
+  const figure = figureOfLane(piece, lane);
+  const colour = isColourLane(lane.property);
   const words = LANE_WORDS[lane.property];
   const timed = timedKeys(piece, figure, lane);
   const at = timed.findIndex((each) => each.key.id === key.id);
@@ -34,14 +41,17 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
     void dispatch(
       changePiece(name, (draft) => {
         for (const ref of keys)
-          if (!property || piece.lanes[ref.lane]?.property === property) changeKey(draft, ref.lane, ref.key, made);
+          if (!property || piece.lanes[ref.lane]?.property === property)
+            changeKey(draft, ref.lane, ref.key ?? '', made);
       }),
     );
-  const stops = stopsOf(piece, figure);
-  const stop = stopNamed(figure, stops, key.stop);
-  /** Has its stop a key of its own already? */
-  const bound = lane.keys.some((other) => other.after === null && stopNamed(figure, stops, other.stop) === stop);
-  const place = `${piece.poses[stops[stop]]?.name ?? 'a pose that is gone'} (pose ${stop + 1})`;
+  const stopOf = (name: StopName | null): number =>
+    figure && name ? stopNamed(figure, stopsOf(piece, figure), name) : -1;
+  const stop = stopOf(key.stop);
+  /** Has its stop a key of its own already? On the canvas there is no stop. */
+  const bound = !figure || lane.keys.some((other) => other.after === null && stopOf(other.stop) === stop);
+  const pose = key.stop && piece.poses[key.stop.pose];
+  const place = `${pose?.name ?? 'a pose that is gone'} (pose ${stop + 1})`;
   return (
     <aside className="details" aria-label="Details">
       <div className="details-body">
@@ -52,28 +62,35 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
               icon={Trash2}
               label={keys.length === 1 ? 'Remove the key' : 'Remove the keys'}
               onClick={() => {
-                dispatch(
-                  changePiece(keys.length === 1 ? `Remove a key of ${words.label}` : 'Remove keys', (draft) => {
-                    for (const ref of keys) removeKeys(draft, ref.lane, [ref.key]);
-                  }),
-                );
-                dispatch(sessionActions.keysChosen([]));
+                removeChosenKeys(store);
               }}
             />
           </div>
         </header>
         <p className="details-note">
-          {figure.name}, {key.after === null ? `level while ${place} stands` : `travels with ${place}`}
+          {figure
+            ? `${figure.name}, ${key.after === null ? `level while ${place} stands` : `travels with ${place}`}`
+            : 'The canvas'}
         </p>
-        {words.parts.map((part, i) => (
+        {colour && (
+          <CheckedColour
+            label="Colour"
+            value={colourOfValue(key.value)}
+            onChange={(css) => {
+              const value = valueOfColour(css);
+              if (value) change(`Colour of ${words.label}`, { value }, lane.property);
+            }}
+          />
+        )}
+        {(colour ? [] : words.parts).map((part, i) => (
           <NumberField
             key={part}
             label={part}
             value={key.value[i] * words.factor}
             unit={words.unit}
             digits={words.digits + 1}
-            min={lane.property === 'opacity' ? 0 : undefined}
-            max={lane.property === 'opacity' ? 100 : undefined}
+            min={nearestThatCanBe(lane.property, i, Number.NEGATIVE_INFINITY) * words.factor}
+            max={nearestThatCanBe(lane.property, i, Number.POSITIVE_INFINITY) * words.factor}
             onChange={(typed) => {
               const number = typed / words.factor;
               const even = isEven(lane);
@@ -87,7 +104,7 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
         ))}
         {key.after !== null && (
           <NumberField
-            label="After"
+            label={figure ? 'After' : 'At'}
             value={key.after}
             unit="s"
             step={piece.canvas.rate.den / piece.canvas.rate.num}
@@ -124,6 +141,7 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
             </button>
           </p>
         )}
+        {lane.property === 'position' && keys.length === 1 && <PathFields lane={lane} timed={timed} at={at} />}
         <h3>To the next key</h3>
         {next ? (
           <>
@@ -138,7 +156,7 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
                 change('Easing of a key', { easing: how === 'own' ? structuredClone(timed[at].easing) : null })
               }
             />
-            {differs && !key.set && !next.key.set && (
+            {figure && differs && !colour && !key.set && !next.key.set && (
               <ActionButton
                 label="Wind up and settle"
                 hint="A little back before it goes, a little too far before it rests"

@@ -3,18 +3,25 @@ import {
   changeKey,
   compileLane,
   type Figure,
+  isColourLane,
   type LaneRecord,
+  NEUTRAL,
   type Piece,
   pieceDuration,
-  removeKeys,
 } from '@core';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef } from 'react';
 import { useEditor } from '../../context';
-import { changePiece, type KeyRef, sessionActions, useAppDispatch } from '../../state';
+import { nudgeKeys, removeChosenKeys, withoutDrives } from '../../editor';
+import { changePiece, type KeyRef, useAppDispatch } from '../../state';
 import { freshId } from '../../workers';
 import { applyLane, chooseKey, dragKey } from './lane-gestures';
 import { isEven, type KeyBlock, LANE, laneGraph } from './lane-graph';
-import { LANE_WORDS, shownNumber, valueText } from './lane-words';
+import { canBe, LANE_WORDS, shownNumber, valueText } from './lane-words';
+
+const dragHint = (colour: boolean, free: boolean): string => {
+  if (colour) return free ? 'Drag it along in time' : 'Press it to change it';
+  return `Drag it up and down${free ? ', and along in time' : ''}`;
+};
 
 /** A lane as its graph: level blocks where it rests, ramps whose edge is the easing. */
 export function LaneRow({
@@ -27,7 +34,8 @@ export function LaneRow({
   chosen,
 }: {
   readonly piece: Piece;
-  readonly figure: Figure;
+  /** null: the canvas. */
+  readonly figure: Figure | null;
   readonly lane: LaneRecord;
   readonly width: number;
   readonly scale: number;
@@ -39,17 +47,25 @@ export function LaneRow({
   const svgRef = useRef<SVGSVGElement>(null);
   const end = pieceDuration(piece);
   // biome-ignore lint/correctness/useExhaustiveDependencies: `x` is another function for another scale only
-  const curves = useMemo(() => laneGraph(piece, figure, lane, x, end), [piece, figure, lane, scale, width, end]);
+  const curves = useMemo(() => laneGraph(piece, lane, x, end), [piece, lane, scale, width, end]);
   useLayoutEffect(() => {
     if (svgRef.current) applyLane(svgRef.current, piece, lane, x);
   });
   const { property } = lane;
   const words = LANE_WORDS[property];
+  const owner = figure ? figure.name : 'the canvas';
+  const colour = isColourLane(property);
   const name = (block: KeyBlock): string => {
     const part = words.parts.length > 1 && !isEven(lane) ? ` ${words.parts[block.part]}` : '';
-    const pose = `${piece.poses[block.key.stop.pose]?.name} (pose ${block.stop + 1})`;
-    const when = block.key.after === null ? pose : `at ${+block.from.toFixed(3)} s`;
-    return `${words.label}${part} of ${figure.name}, ${when}: ${shownNumber(property, block.key.value[block.part])} ${words.unit}`;
+    const { stop, after, value } = block.key;
+    const when =
+      stop && after === null
+        ? `${piece.poses[stop.pose]?.name} (pose ${block.stop + 1})`
+        : `at ${+block.from.toFixed(3)} s`;
+    const said = isColourLane(property)
+      ? valueText(property, value)
+      : `${shownNumber(property, value[block.part])} ${words.unit}`;
+    return `${words.label}${part} of ${owner}, ${when}: ${said}`;
   };
   const isChosen = ({ key }: KeyBlock): boolean => chosen.some((ref) => ref.lane === lane.id && ref.key === key.id);
   const change = (what: string, made: Parameters<typeof changeKey>[3], keyId: string): void =>
@@ -57,23 +73,20 @@ export function LaneRow({
   const keyed = (block: KeyBlock) => (event: KeyboardEvent) => {
     const { key } = block;
     const more = event.shiftKey ? 10 : 1;
-    const frame = piece.canvas.rate.den / piece.canvas.rate.num;
     const up = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
     const along = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    if (up !== 0) {
+    const removes = event.key === 'Delete' || event.key === 'Backspace';
+    // What is done to one of several chosen keys is done to all.
+    if (!isChosen(block) && (along !== 0 || removes)) chooseKey(editor, { lane: lane.id, key: key.id }, false);
+    if (up !== 0 && !colour) {
       const by = (up * more * words.step) / words.factor;
       const value = key.value.map((v, i) => (isEven(lane) || i === block.part ? Math.round((v + by) * 1e6) / 1e6 : v));
-      if (property === 'opacity' && (value[0] < 0 || value[0] > 1)) return;
+      if (!value.every((v, i) => canBe(property, i, v))) return;
       change(`Key of ${words.label}`, { value }, key.id);
-    } else if (along !== 0 && key.after !== null)
-      change(
-        `Move a key of ${words.label}`,
-        { after: Math.round((key.after + along * more * frame) * 1e6) / 1e6 },
-        key.id,
-      );
-    else if (event.key === 'Delete' || event.key === 'Backspace') {
-      dispatch(changePiece(`Remove a key of ${words.label}`, (draft) => removeKeys(draft, lane.id, [key.id])));
-      dispatch(sessionActions.keysChosen([]));
+    } else if (along !== 0) {
+      if (!nudgeKeys(editor.store, along * more)) return;
+    } else if (removes) {
+      removeChosenKeys(editor.store);
     } else if (event.key === 'Enter' || event.key === ' ')
       chooseKey(editor, { lane: lane.id, key: key.id }, event.shiftKey);
     else return;
@@ -81,13 +94,14 @@ export function LaneRow({
     event.stopPropagation();
   };
   const addAt = (clientX: number): void => {
+    if (colour && lane.follow) return;
     const left = svgRef.current?.getBoundingClientRect().left ?? 0;
     const frame = piece.canvas.rate.den / piece.canvas.rate.num;
     const seconds = Math.max(0, Math.round((clientX - left - x(0)) / (x(1) - x(0)) / frame) * frame);
-    const compiled = compileLane(piece, figure.id, property);
-    if (!compiled) return;
-    const value = new Float64Array(compiled.size);
-    compiled.sample(seconds, value);
+    // What else is added to the keys is no part of a key.
+    const compiled = compileLane(withoutDrives(piece, lane), lane.figure, property);
+    const value = Float64Array.from(NEUTRAL[property]);
+    compiled?.sample(seconds, value);
     const rounded = [...value].map((v) => Math.round(v * 1e4) / 1e4);
     dispatch(
       changePiece(`Add a key of ${words.label}`, (draft) => addFreeKey(draft, lane.id, seconds, rounded, freshId)),
@@ -100,13 +114,30 @@ export function LaneRow({
       width={width}
       height={LANE.height * Math.max(1, curves.length)}
       role="group"
-      aria-label={`${words.label} of ${figure.name}`}
+      aria-label={`${words.label} of ${owner}`}
       onDoubleClick={(event) => addAt(event.clientX)}
     >
-      {curves.map(({ blocks }, part) => (
+      {curves.map(({ blocks, colours }, part) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the numbers of a lane have no identity beyond their order
         <g key={part} className={`lane-curve lane-part-${part}`}>
-          <path data-key={`area-${part}`} className="lane-area" />
+          {colour && (
+            <linearGradient
+              id={`colours-${lane.id}`}
+              gradientUnits="userSpaceOnUse"
+              x1={x(0)}
+              x2={x(Math.max(end, 1e-3))}
+            >
+              {colours.map((_, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: moments of a strip have no identity beyond their order
+                <stop key={i} data-key={`colour-${i}`} />
+              ))}
+            </linearGradient>
+          )}
+          <path
+            data-key={`area-${part}`}
+            className={colour ? 'lane-strip' : 'lane-area'}
+            {...(colour && { fill: `url(#colours-${lane.id})` })}
+          />
           <path data-key={`edge-${part}`} className="lane-edge" />
           {blocks.map((block) => {
             const id = `${block.key.id}-${part}${block.again ? '-again' : ''}`;
@@ -121,6 +152,8 @@ export function LaneRow({
                 {!block.again && (
                   <rect
                     data-key={`block-${id}`}
+                    data-lane={lane.id}
+                    data-lane-key={block.key.id}
                     className={`lane-block ${free ? 'free' : ''} ${isChosen(block) ? 'chosen' : ''}`}
                     height="8"
                     rx={free ? 4.5 : 3}
@@ -138,7 +171,7 @@ export function LaneRow({
                     onDoubleClick={(event) => event.stopPropagation()}
                   >
                     <title>
-                      {name(block)}. Drag it up and down{free ? ', and along in time' : ''}.
+                      {name(block)}. {dragHint(colour, free)}.
                     </title>
                   </rect>
                 )}

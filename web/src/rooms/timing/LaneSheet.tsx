@@ -1,14 +1,31 @@
-import { addLane, type Figure, LANE_PROPERTIES, type LaneProperty, lanesOf, type Piece } from '@core';
+import {
+  addLane,
+  canHave,
+  type Figure,
+  LANE_PROPERTIES,
+  type LaneProperty,
+  type LaneRecord,
+  lanesOf,
+  type Piece,
+} from '@core';
 import { ChevronDown, ChevronRight, Trash2 } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { useAppStore, useEditor } from '../../context';
 import { chooseFigure, workedStop } from '../../editor';
 import { RAIL_PADDING } from '../../rail';
-import { changePiece, chosenFigure, type KeyRef, selectSelection, useAppDispatch, useAppSelector } from '../../state';
+import {
+  changePiece,
+  chosenFigure,
+  type KeyRef,
+  selectSelection,
+  sessionActions,
+  useAppDispatch,
+  useAppSelector,
+} from '../../state';
 import { IconButton } from '../../ui';
 import { freshId } from '../../workers';
 import { LaneRow } from './LaneRow';
-import { scrubLanes } from './lane-gestures';
+import { boxKeys, scrubLanes } from './lane-gestures';
 import { LANE_WORDS } from './lane-words';
 import { PosesRow } from './PosesRow';
 
@@ -20,6 +37,8 @@ export function LaneSheet({ piece }: { readonly piece: Piece }) {
   const selection = useAppSelector(selectSelection);
   const keys = useAppSelector((state) => state.session.keys);
   const sheet = useRef<HTMLDivElement>(null);
+  const rows = useRef<HTMLDivElement>(null);
+  const frame = useRef<HTMLDivElement>(null);
   const bead = useRef<HTMLDivElement>(null);
   const chosen = chosenFigure(piece, selection)?.id;
   const x = (seconds: number): number => RAIL_PADDING + seconds * scale;
@@ -60,14 +79,17 @@ export function LaneSheet({ piece }: { readonly piece: Piece }) {
   return (
     <section className="lane-sheet" aria-label="Lanes" ref={sheet}>
       <div
+        ref={rows}
         className="lane-rows"
         onPointerDown={(event) => {
-          if (event.button === 0 && !(event.target as Element).closest('button, select, .lane-title, .lane-label'))
-            scrubLanes(editor, event, timeAt);
+          if (event.button !== 0 || (event.target as Element).closest('button, select, .lane-title, .lane-label'))
+            return;
+          if (event.shiftKey && rows.current && frame.current) boxKeys(editor, rows.current, frame.current, event);
+          else scrubLanes(editor, event, timeAt);
         }}
       >
         {[...piece.figureOrder].reverse().map((id) => (
-          <FigureLanes
+          <OwnerLanes
             key={id}
             piece={piece}
             figure={piece.figures[id]}
@@ -78,13 +100,26 @@ export function LaneSheet({ piece }: { readonly piece: Piece }) {
             isChosen={id === chosen}
           />
         ))}
+        {piece.figureOrder.length > 0 && (
+          <OwnerLanes
+            piece={piece}
+            figure={null}
+            scale={scale}
+            width={timeView.width}
+            x={x}
+            keys={keys}
+            isChosen={false}
+          />
+        )}
       </div>
+      <div ref={frame} className="lane-box" hidden />
       <div ref={bead} className="lane-bead" aria-hidden="true" />
     </section>
   );
 }
 
-function FigureLanes({
+/** The lanes of a figure, or of the canvas (null). */
+function OwnerLanes({
   piece,
   figure,
   scale,
@@ -94,7 +129,7 @@ function FigureLanes({
   isChosen,
 }: {
   readonly piece: Piece;
-  readonly figure: Figure;
+  readonly figure: Figure | null;
   readonly scale: number;
   readonly width: number;
   readonly x: (seconds: number) => number;
@@ -105,42 +140,51 @@ function FigureLanes({
   const editor = useEditor();
   const dispatch = useAppDispatch();
   const [folded, setFolded] = useState(false);
-  const lanes = lanesOf(piece, figure.id);
-  const missing = LANE_PROPERTIES.filter((property) => !lanes.some((lane) => lane.property === property));
+  const owner = figure ? figure.name : 'the canvas';
+  const lanes = lanesOf(piece, figure?.id ?? null);
+  const can = LANE_PROPERTIES.filter((property) =>
+    figure ? figure.poses.length > 0 && canHave(piece, figure, property) : property === 'background',
+  );
+  const missing = can.filter((property) => !lanes.some((lane) => lane.property === property));
   const ordered = LANE_PROPERTIES.flatMap((property) => lanes.filter((lane) => lane.property === property));
-  const choose = (): void =>
-    chooseFigure(
-      store,
-      figure.id,
-      workedStop(piece, figure, store.getState().session.selection, editor.clock.seconds),
-      'alone',
+  const choose = (): void => {
+    if (!figure) return;
+    dispatch(sessionActions.keysChosen([]));
+    const stop = workedStop(piece, figure, store.getState().session.selection, editor.clock.seconds);
+    chooseFigure(store, figure.id, stop, 'alone');
+  };
+  const add = (property: LaneProperty): void => {
+    setFolded(false);
+    let made: string | undefined;
+    dispatch(
+      changePiece(`Add a lane: ${LANE_WORDS[property].label}`, (draft) => {
+        made = addLane(draft, figure?.id ?? null, property, freshId);
+      }),
     );
+    if (made) dispatch(sessionActions.keysChosen([{ lane: made, key: null }]));
+  };
   return (
-    <div className={`lane-figure ${isChosen ? 'chosen' : ''}`} role="group" aria-label={`Lanes of ${figure.name}`}>
+    <div className={`lane-figure ${isChosen ? 'chosen' : ''}`} role="group" aria-label={`Lanes of ${owner}`}>
       <div className="lane-title">
         <IconButton
           icon={folded ? ChevronRight : ChevronDown}
-          label={folded ? `Show the lanes of ${figure.name}` : `Fold the lanes of ${figure.name}`}
+          label={folded ? `Show the lanes of ${owner}` : `Fold the lanes of ${owner}`}
           disabled={ordered.length === 0}
           onClick={() => setFolded(!folded)}
         />
-        <button type="button" className="lane-name" aria-pressed={isChosen} onClick={choose}>
-          {figure.name}
-        </button>
-        {missing.length > 0 && figure.poses.length > 0 && (
+        {figure ? (
+          <button type="button" className="lane-name" aria-pressed={isChosen} onClick={choose}>
+            {figure.name}
+          </button>
+        ) : (
+          <span className="lane-name">Canvas</span>
+        )}
+        {missing.length > 0 && (
           <select
             className="lane-add"
-            aria-label={`Add a lane to ${figure.name}`}
+            aria-label={`Add a lane to ${owner}`}
             value=""
-            onChange={(event) => {
-              const property = event.target.value as LaneProperty;
-              setFolded(false);
-              dispatch(
-                changePiece(`Add a lane: ${LANE_WORDS[property].label}`, (draft) =>
-                  addLane(draft, figure.id, property, freshId),
-                ),
-              );
-            }}
+            onChange={(event) => add(event.target.value as LaneProperty)}
           >
             <option value="" disabled>
               + lane
@@ -153,23 +197,31 @@ function FigureLanes({
           </select>
         )}
       </div>
-      <div className="lane-line">
-        <div className="lane-track">
-          <PosesRow piece={piece} figure={figure} width={width} x={x} />
+      {figure && (
+        <div className="lane-line">
+          <div className="lane-track">
+            <PosesRow piece={piece} figure={figure} width={width} x={x} />
+          </div>
         </div>
-      </div>
+      )}
       {!folded &&
         ordered.map((lane) => {
           const words = LANE_WORDS[lane.property];
           return (
             <div key={lane.id} className="lane-line">
               <div className="lane-label">
-                <span>
-                  {words.label} <small>{words.unit}</small>
-                </span>
+                <button
+                  type="button"
+                  className="lane-own"
+                  title="What it follows, drifts and pulses by"
+                  aria-pressed={keys.some((ref) => ref.lane === lane.id && ref.key === null)}
+                  onClick={() => dispatch(sessionActions.keysChosen([{ lane: lane.id, key: null }]))}
+                >
+                  {words.label} <small>{drivesText(lane) || words.unit}</small>
+                </button>
                 <IconButton
                   icon={Trash2}
-                  label={`Remove the lane ${words.label} of ${figure.name}`}
+                  label={`Remove the lane ${words.label} of ${owner}`}
                   onClick={() =>
                     dispatch(changePiece(`Remove the lane ${words.label}`, (draft) => void delete draft.lanes[lane.id]))
                   }
@@ -184,3 +236,7 @@ function FigureLanes({
     </div>
   );
 }
+
+/** What moves a lane besides its keys, in words. */
+const drivesText = ({ follow, drift, pulse }: LaneRecord): string =>
+  [follow && 'follows', drift && 'drifts', pulse && 'pulses'].filter(Boolean).join(', ');

@@ -4,6 +4,7 @@ import { Details } from '../../panels';
 import { remember, remembered, selectPiece, useAppSelector } from '../../state';
 import { RoomColumns } from '../RoomColumns';
 import { KeyDetails } from './KeyDetails';
+import { LaneDetails } from './LaneDetails';
 import { LaneSheet } from './LaneSheet';
 import { TimingTools } from './TimingTools';
 import './timing.scss';
@@ -14,6 +15,15 @@ export function TimingRoom() {
   const keys = useAppSelector((state) => state.session.keys);
   if (!piece) return null;
   const known = keys.filter(({ lane, key }) => piece.lanes[lane]?.keys.some(({ id }) => id === key));
+  const own = keys.find(({ lane, key }) => key === null && piece.lanes[lane]);
+  const details =
+    known.length > 0 ? (
+      <KeyDetails piece={piece} keys={known} />
+    ) : own ? (
+      <LaneDetails piece={piece} lane={piece.lanes[own.lane]} />
+    ) : (
+      <Details />
+    );
   return (
     <Group
       className="timing-room"
@@ -23,7 +33,7 @@ export function TimingRoom() {
       }}
     >
       <Panel id="picture-part" minSize="30%" className="timing-picture">
-        <RoomColumns right={known.length > 0 ? <KeyDetails piece={piece} keys={known} /> : <Details />}>
+        <RoomColumns right={details}>
           <div className="room-picture">
             <TimingTools />
             <Canvas onion />

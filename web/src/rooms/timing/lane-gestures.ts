@@ -1,21 +1,24 @@
-import { changeKey, type LaneRecord, type Piece, type PieceDraft, pieceDuration } from '@core';
+import { changeKey, isColourLane, type LaneRecord, type Piece, type PieceDraft, pieceDuration } from '@core';
 import { type Editor, followPointer } from '../../editor';
 import { changePiece, type KeyRef, makeChange, sessionActions } from '../../state';
 import { isEven, type KeyBlock, laneGraph } from './lane-graph';
-import { LANE_WORDS } from './lane-words';
+import { LANE_WORDS, nearestThatCanBe } from './lane-words';
 
 const DRAG_START_PX = 3;
 
 /** Writes a lane's graph into its elements, which carry their keys: by React after it has rendered, and by a drag at the display's rate. */
 export function applyLane(svg: SVGSVGElement, piece: Piece, lane: LaneRecord, x: (seconds: number) => number): void {
-  const curves = laneGraph(piece, piece.figures[lane.figure], lane, x, pieceDuration(piece));
+  const curves = laneGraph(piece, lane, x, pieceDuration(piece));
   const set = (key: string, attributes: Record<string, string | number>): void => {
     const element = svg.querySelector(`[data-key="${key}"]`);
     for (const [name, value] of Object.entries(attributes)) element?.setAttribute(name, String(value));
   };
-  curves.forEach(({ edge, area, blocks }, part) => {
+  curves.forEach(({ edge, area, blocks, colours }, part) => {
     set(`edge-${part}`, { d: edge });
     set(`area-${part}`, { d: area });
+    colours.forEach(({ share, css }, i) => {
+      set(`colour-${i}`, { offset: share, 'stop-color': css });
+    });
     for (const block of blocks) {
       const [x0, x1] = [x(block.from), x(block.until)];
       const name = `${block.key.id}-${part}${block.again ? '-again' : ''}`;
@@ -42,7 +45,7 @@ export function dragKey({ editor, svg, lane, x }: KeyDrag, event: React.PointerE
   const { factor } = LANE_WORDS[property];
   // A lane that does not change yet: a px is as much as an arrow key.
   const { key, part } = block;
-  const curves = laneGraph(piece, piece.figures[lane.figure], lane, x, pieceDuration(piece));
+  const curves = laneGraph(piece, lane, x, pieceDuration(piece));
   const perPx = curves[part].perPx || 1 / factor;
   const { num, den } = piece.canvas.rate;
   const scale = x(1) - x(0);
@@ -53,10 +56,10 @@ export function dragKey({ editor, svg, lane, x }: KeyDrag, event: React.PointerE
       const [dx, dy] = [move.clientX - event.clientX, move.clientY - event.clientY];
       if (!change && Math.hypot(dx, dy) < DRAG_START_PX) return;
       const wanted = key.value[part] - dy * perPx;
-      const rounded = Math.round(wanted * factor) / factor;
-      const value = property === 'opacity' ? Math.min(1, Math.max(0, rounded)) : rounded;
+      const value = nearestThatCanBe(property, part, Math.round(wanted * factor) / factor);
       const after = key.after === null ? null : Math.round((key.after + dx / scale) * (num / den)) * (den / num);
-      change = { value: key.value.map((v, i) => (even || i === part ? value : v)), after };
+      const values = key.value.map((v, i) => (even || i === part ? value : v));
+      change = { value: isColourLane(property) ? key.value : values, after };
       const made = change;
       const copy = makeChange(piece, '', (draft) => changeKey(draft, lane.id, key.id, made))?.piece ?? piece;
       applyLane(svg, copy, copy.lanes[lane.id], x);
@@ -120,4 +123,42 @@ export function chooseKey(editor: Editor, ref: KeyRef, more: boolean): void {
   const known = keys.some(({ lane, key }) => lane === ref.lane && key === ref.key);
   const rest = keys.filter(({ lane, key }) => lane !== ref.lane || key !== ref.key);
   editor.store.dispatch(sessionActions.keysChosen(more ? (known ? rest : [...rest, ref]) : [ref]));
+}
+
+/** Chooses the keys whose blocks lie in a box of the window. */
+export function chooseInBox(editor: Editor, rows: Element, box: DOMRect, more: boolean): void {
+  const found: KeyRef[] = [];
+  for (const block of rows.querySelectorAll<SVGElement>('[data-lane][data-lane-key]')) {
+    const { left, right, top, bottom } = block.getBoundingClientRect();
+    if (left > box.right || right < box.left || top > box.bottom || bottom < box.top) continue;
+    const { lane = '', laneKey = '' } = block.dataset;
+    if (!found.some((ref) => ref.lane === lane && ref.key === laneKey)) found.push({ lane, key: laneKey });
+  }
+  const { keys } = editor.store.getState().session;
+  const kept = more ? keys.filter((ref) => !found.some(({ lane, key }) => lane === ref.lane && key === ref.key)) : [];
+  editor.store.dispatch(sessionActions.keysChosen([...kept, ...found]));
+}
+
+/** Draws a box over the lanes and chooses the keys in it when the hand lets go; a press without moving chooses none. */
+export function boxKeys(editor: Editor, rows: HTMLElement, frame: HTMLElement, event: React.PointerEvent): void {
+  const origin = rows.getBoundingClientRect();
+  let box = new DOMRect(event.clientX, event.clientY, 0, 0);
+  followPointer(event, {
+    move: (move) => {
+      box = new DOMRect(
+        Math.min(event.clientX, move.clientX),
+        Math.min(event.clientY, move.clientY),
+        Math.abs(move.clientX - event.clientX),
+        Math.abs(move.clientY - event.clientY),
+      );
+      frame.hidden = box.width + box.height < 2 * DRAG_START_PX;
+      frame.style.transform = `translate(${box.x - origin.x}px, ${box.y - origin.y}px)`;
+      frame.style.width = `${box.width}px`;
+      frame.style.height = `${box.height}px`;
+    },
+    end: (up) => {
+      frame.hidden = true;
+      if (up) chooseInBox(editor, rows, box, event.shiftKey);
+    },
+  });
 }

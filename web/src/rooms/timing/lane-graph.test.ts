@@ -16,7 +16,7 @@ function withLane(property: LaneProperty, from: readonly number[], to: readonly 
   return draft as Piece;
 }
 const x = (seconds: number): number => 100 * seconds;
-const graphOf = (piece: Piece, end = 2.2) => laneGraph(piece, piece.figures.f, Object.values(piece.lanes)[0], x, end);
+const graphOf = (piece: Piece, end = 2.2) => laneGraph(piece, Object.values(piece.lanes)[0], x, end);
 /** Points of an edge. */
 const points = (d: string): number[][] =>
   d
@@ -61,6 +61,25 @@ describe('the graph of a lane', () => {
     addFreeKey(draft, Object.keys(draft.lanes)[0], 1.1, [0], newId);
     const edge = points(graphOf(draft as Piece)[0].edge);
     expect(edge.filter(([, y]) => y === FLOOR).map(([at]) => at)).toContain(110);
+  });
+  test('a colour is a strip in what it is at each moment, and one that follows has no blocks', () => {
+    const draft = structuredClone(withLane('fill', [1, 0, 0, 1], [0, 0, 1, 1])) as PieceDraft;
+    const [curve] = graphOf(draft as Piece);
+    expect([curve.edge, curve.blocks.length]).toEqual(['', 2]);
+    expect([curve.colours[0], curve.colours.at(-1)]).toEqual([
+      { share: 0, css: '#ff0000' },
+      { share: 1, css: '#0000ff' },
+    ]);
+    draft.lanes[Object.keys(draft.lanes)[0]].follow = {
+      figure: 'f',
+      property: 'stroke',
+      axis: null,
+      factor: 1,
+      offset: 0,
+      delay: 0,
+      colour: 'same',
+    };
+    expect(graphOf(draft as Piece)[0].blocks).toEqual([]);
   });
   test('values are written with their unit', () => {
     expect([valueText('scale', [1.5, 1.5]), valueText('scale', [1, 0.5]), valueText('turn', [-300])]).toEqual([

@@ -1,0 +1,28 @@
+import { stopNamed } from './lanes';
+import { pieceDuration, railTimeline, stopsOf } from './rail';
+import type { Moment, Piece } from './records';
+
+/** When a moment is, s; undefined where its figure or stop is gone. */
+export function secondsOfMoment(piece: Piece, { at, after }: Moment): number | undefined {
+  if (!at) return after;
+  const figure = piece.figures[at.figure];
+  if (!figure) return undefined;
+  const stop = stopNamed(figure, stopsOf(piece, figure), at.stop);
+  return stop < 0 ? undefined : railTimeline(piece, figure).stops[stop].start + after;
+}
+
+/** The shortest stretch that is played again and again, s; a shorter one is not looped at all. */
+const SHORTEST_STRETCH = 1 / 60;
+
+/**
+ * What a piece plays again and again, s, within its duration. All of it where no stretch is named, or where one of its ends is gone or they do not follow each
+ * other.
+ */
+export function stretchOf(piece: Piece): readonly [from: number, until: number] {
+  const duration = pieceDuration(piece);
+  if (!piece.stretch) return [0, duration];
+  const [from, until] = [piece.stretch.from, piece.stretch.until].map((moment) => secondsOfMoment(piece, moment));
+  if (from === undefined || until === undefined) return [0, duration];
+  const [a, b] = [Math.max(0, from), Math.min(duration, until)];
+  return b - a >= SHORTEST_STRETCH ? [a, b] : [0, duration];
+}

@@ -1,0 +1,98 @@
+import { type Moment, type Piece, type Playback, pieceDuration, stopName, stopsOf, stretchOf } from '@core';
+import { changePiece, chosenFigure, selectSelection, useAppDispatch, useAppSelector } from '../state';
+import { NumberField, SelectField } from '../ui';
+
+const WAYS: readonly { readonly value: Playback; readonly label: string; readonly name: string }[] = [
+  { value: 'loop', label: 'Starts again', name: 'Loop' },
+  { value: 'once', label: 'Stops', name: 'Play once' },
+  { value: 'back', label: 'Goes back, and again', name: 'Play there and back' },
+  { value: 'stretch', label: 'Plays a stretch again and again', name: 'Play a stretch again' },
+];
+
+const START = 'start';
+const END = 'end';
+/** The end of a piece as a moment: later than any piece lasts, so it is drawn in to where it ends. */
+const LATEST = 3600;
+
+/** What a piece does at its end; where a stretch is played again, from when until when. */
+export function PlaybackFields({ piece }: { readonly piece: Piece }) {
+  const dispatch = useAppDispatch();
+  const figure = chosenFigure(piece, useAppSelector(selectSelection));
+  const stops = figure ? stopsOf(piece, figure) : [];
+  const moments = [
+    { value: START, label: 'The beginning' },
+    ...stops.map((id, i) => ({ value: String(i), label: `${i + 1}: ${piece.poses[id].name}` })),
+    { value: END, label: 'The end' },
+  ];
+  const momentAt = (value: string): Moment => {
+    if (value === START || !figure) return { at: null, after: 0 };
+    if (value === END) return { at: null, after: LATEST };
+    return { at: { figure: figure.id, stop: stopName(figure, stops, Number(value)) }, after: 0 };
+  };
+  const momentName = ({ at, after }: Moment): string => {
+    if (!at) return after >= LATEST ? END : START;
+    const stop = stops.findIndex((pose, i) => {
+      const name = figure && stopName(figure, stops, i);
+      return pose === at.stop.pose && name?.shift === at.stop.shift;
+    });
+    return stop >= 0 ? String(stop) : START;
+  };
+  const [from, until] = stretchOf(piece);
+  const put = (name: string, stretch: NonNullable<Piece['stretch']>): void =>
+    void dispatch(changePiece(name, (draft) => void (draft.stretch = structuredClone(stretch))));
+  const { stretch } = piece;
+  return (
+    <>
+      <SelectField
+        label="At the end it"
+        value={piece.playback}
+        options={WAYS}
+        onChange={(playback) =>
+          dispatch(
+            changePiece(WAYS.find(({ value }) => value === playback)?.name ?? 'Play', (draft) => {
+              draft.playback = playback;
+              if (playback === 'stretch')
+                draft.stretch ??= structuredClone({
+                  from: momentAt(stops.length > 1 ? '1' : START),
+                  until: momentAt(END),
+                });
+            }),
+          )
+        }
+      />
+      {piece.playback === 'stretch' && stretch && (
+        <>
+          {(['from', 'until'] as const).map((end) => (
+            <div key={end}>
+              <SelectField
+                label={end === 'from' ? 'Again from' : 'Until'}
+                value={momentName(stretch[end])}
+                options={moments}
+                onChange={(value) => put('Stretch that plays again', { ...stretch, [end]: momentAt(value) })}
+              />
+              {momentName(stretch[end]) !== END && (
+                <NumberField
+                  label="and"
+                  value={stretch[end].after}
+                  unit="s later"
+                  step={piece.canvas.rate.den / piece.canvas.rate.num}
+                  digits={3}
+                  min={-LATEST}
+                  max={LATEST - 1}
+                  onChange={(after) =>
+                    put('Stretch that plays again', { ...stretch, [end]: { ...stretch[end], after } })
+                  }
+                />
+              )}
+            </div>
+          ))}
+          <p className="details-note">
+            {from === 0 && until === pieceDuration(piece)
+              ? 'All of it plays again: the stretch must begin before it ends.'
+              : `From ${+from.toFixed(3)} s to ${+until.toFixed(3)} s, after the beginning was played once.`}
+          </p>
+        </>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,342 @@
+import {
+  COLOUR_CHANGES,
+  type ColourChange,
+  canFollow,
+  canHave,
+  type Drift,
+  FIGURE_PROPERTIES,
+  type Follow,
+  figureOfLane,
+  followCycle,
+  isColourLane,
+  type LaneProperty,
+  type LaneRecord,
+  NEUTRAL,
+  type Piece,
+  PULSE_SHAPES,
+  type Pulse,
+  pieceDuration,
+} from '@core';
+import { changePiece, useAppDispatch } from '../../state';
+import { Choice, NumberField, SelectField } from '../../ui';
+import { LANE_WORDS } from './lane-words';
+
+const NOTHING = 'nothing';
+
+const COLOUR_WORDS: Readonly<Record<ColourChange, string>> = {
+  same: '',
+  lighter: ', lighter',
+  darker: ', darker',
+  complementary: ', complementary',
+};
+
+/** What moves a lane without keys: another lane that it follows, drift, and a pulse. */
+export function LaneDetails({ piece, lane }: { readonly piece: Piece; readonly lane: LaneRecord }) {
+  const words = LANE_WORDS[lane.property];
+  const owner = figureOfLane(piece, lane);
+  const colour = isColourLane(lane.property);
+  return (
+    <aside className="details" aria-label="Details">
+      <div className="details-body">
+        <header className="details-head">
+          <h2>{words.label}</h2>
+        </header>
+        <p className="details-note">
+          Lane of {owner ? owner.name : 'the canvas'}
+          {colour ? '' : '. What is set here is added to its keys.'}
+        </p>
+        <FollowFields piece={piece} lane={lane} />
+        {!colour && <DriftFields lane={lane} />}
+        {!colour && <PulseFields piece={piece} lane={lane} />}
+      </div>
+    </aside>
+  );
+}
+
+/** Every lane that this one can follow, by a name for it. */
+function sources(
+  piece: Piece,
+  lane: LaneRecord,
+): { readonly name: string; readonly label: string; readonly follow: Follow }[] {
+  const plain = { factor: 1, offset: 0, delay: 0 } as const;
+  const found: { name: string; label: string; follow: Follow }[] = [];
+  const add = (figure: string | null, property: LaneProperty, owner: string): void => {
+    if (figure === lane.figure && property === lane.property) return;
+    if (followCycle(piece, { figure: lane.figure, property: lane.property }, { figure, property })) return;
+    const { label, parts } = LANE_WORDS[property];
+    const axes = isColourLane(property) || NEUTRAL[property].length === 1 ? [null] : [null, ...parts.map((_, i) => i)];
+    for (const axis of axes)
+      for (const change of isColourLane(property) ? COLOUR_CHANGES : (['same'] as const)) {
+        const follow: Follow = { ...plain, figure, property, axis, colour: change };
+        if (!canFollow(lane.property, follow)) continue;
+        const name = sourceName(follow);
+        const part = axis === null ? '' : ` ${parts[axis]}`;
+        found.push({ name, label: `${owner}: ${label}${part}${COLOUR_WORDS[change]}`, follow });
+      }
+  };
+  for (const id of [...piece.figureOrder].reverse())
+    for (const property of FIGURE_PROPERTIES)
+      if (canHave(piece, piece.figures[id], property)) add(id, property, piece.figures[id].name);
+  add(null, 'background', 'Canvas');
+  return found;
+}
+
+const sourceName = ({ figure, property, axis, colour }: Follow): string => `${figure} ${property} ${axis} ${colour}`;
+
+function FollowFields({ piece, lane }: { readonly piece: Piece; readonly lane: LaneRecord }) {
+  const dispatch = useAppDispatch();
+  const { follow } = lane;
+  const words = LANE_WORDS[lane.property];
+  const found = sources(piece, lane);
+  const put = (name: string, next: Follow | undefined): void =>
+    void dispatch(
+      changePiece(name, (draft) => {
+        const made = draft.lanes[lane.id];
+        if (next) made.follow = next;
+        else if (made.keys.length === 0 && !made.drift && !made.pulse) delete draft.lanes[lane.id];
+        else delete made.follow;
+      }),
+    );
+  return (
+    <>
+      <SelectField
+        label="Follows"
+        value={follow ? sourceName(follow) : NOTHING}
+        options={[{ value: NOTHING, label: 'Nothing' }, ...found.map(({ name, label }) => ({ value: name, label }))]}
+        onChange={(name) => {
+          const source = found.find((each) => each.name === name);
+          const kept = follow && { factor: follow.factor, offset: follow.offset, delay: follow.delay };
+          put(
+            source ? `Follow ${source.label}` : `${words.label} follows nothing`,
+            source && { ...source.follow, ...(kept ?? {}) },
+          );
+        }}
+      />
+      {follow && !isColourLane(lane.property) && (
+        <>
+          <NumberField
+            label="Times"
+            value={follow.factor}
+            step={0.1}
+            digits={3}
+            min={-1000}
+            max={1000}
+            onChange={(factor) => put('How far a lane follows', { ...follow, factor })}
+          />
+          <NumberField
+            label="Plus"
+            value={follow.offset * words.factor}
+            unit={words.unit}
+            digits={words.digits + 1}
+            onChange={(typed) => put('How far off a lane follows', { ...follow, offset: typed / words.factor })}
+          />
+        </>
+      )}
+      {follow && (
+        <NumberField
+          label="Later by"
+          value={follow.delay}
+          unit="s"
+          step={piece.canvas.rate.den / piece.canvas.rate.num}
+          digits={3}
+          min={0}
+          max={3600}
+          onChange={(delay) => put('How late a lane follows', { ...follow, delay })}
+        />
+      )}
+    </>
+  );
+}
+
+/** What it begins with: a little of what the numbers are in. */
+const amountOf = (property: LaneProperty): number[] =>
+  NEUTRAL[property].map(() => (LANE_WORDS[property].factor === 100 ? 0.1 : 10));
+
+function DriftFields({ lane }: { readonly lane: LaneRecord }) {
+  const dispatch = useAppDispatch();
+  const { drift } = lane;
+  const put = (name: string, next: Drift | undefined): void =>
+    void dispatch(
+      changePiece(name, (draft) => {
+        const made = draft.lanes[lane.id];
+        if (next) made.drift = { ...next, amount: [...next.amount] };
+        else if (made.keys.length === 0 && !made.follow && !made.pulse) delete draft.lanes[lane.id];
+        else delete made.drift;
+      }),
+    );
+  return (
+    <>
+      <h3>Drift</h3>
+      <Choice
+        label="Strays by itself"
+        value={drift ? 'on' : 'off'}
+        options={[
+          { value: 'off', label: 'No' },
+          { value: 'on', label: 'Yes', hint: 'Smooth noise, the same each time it is played' },
+        ]}
+        onChange={(how) =>
+          put(
+            how === 'on' ? 'Drift' : 'No drift',
+            how === 'on' ? { amount: amountOf(lane.property), speed: 1, seed: 1 } : undefined,
+          )
+        }
+      />
+      {drift && (
+        <>
+          <Amounts
+            property={lane.property}
+            amount={drift.amount}
+            onChange={(amount) => put('How far it drifts', { ...drift, amount })}
+          />
+          <NumberField
+            label="Turns"
+            value={drift.speed}
+            unit="per s"
+            step={0.1}
+            digits={2}
+            min={0.01}
+            max={60}
+            onChange={(speed) => put('How fast it drifts', { ...drift, speed })}
+          />
+          <NumberField
+            label="Seed"
+            value={drift.seed}
+            step={1}
+            digits={0}
+            min={0}
+            max={2147483647}
+            onChange={(seed) => put('Another drift', { ...drift, seed: Math.round(seed) })}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+const SHAPE_WORDS: Readonly<Record<Pulse['shape'], string>> = {
+  sine: 'Out and back evenly',
+  saw: 'Out evenly, back at once',
+  beat: 'One beat, then rest',
+  square: 'Out for half of it',
+};
+
+function PulseFields({ piece, lane }: { readonly piece: Piece; readonly lane: LaneRecord }) {
+  const dispatch = useAppDispatch();
+  const { pulse } = lane;
+  const frame = piece.canvas.rate.den / piece.canvas.rate.num;
+  const put = (name: string, next: Pulse | undefined): void =>
+    void dispatch(
+      changePiece(name, (draft) => {
+        const made = draft.lanes[lane.id];
+        if (next) made.pulse = { ...next, amount: [...next.amount] };
+        else if (made.keys.length === 0 && !made.follow && !made.drift) delete draft.lanes[lane.id];
+        else delete made.pulse;
+      }),
+    );
+  const frames = (seconds: number): string => `${+(seconds / frame).toFixed(2)} fr`;
+  return (
+    <>
+      <h3>Pulse</h3>
+      <Choice
+        label="Comes again"
+        value={pulse ? 'on' : 'off'}
+        options={[
+          { value: 'off', label: 'No' },
+          { value: 'on', label: 'Yes', hint: 'A beat with a period, from a moment on' },
+        ]}
+        onChange={(how) =>
+          put(
+            how === 'on' ? 'Pulse' : 'No pulse',
+            how === 'on'
+              ? { shape: 'beat', period: 1, from: 0, until: null, amount: amountOf(lane.property) }
+              : undefined,
+          )
+        }
+      />
+      {pulse && (
+        <>
+          <SelectField
+            label="Beat"
+            value={pulse.shape}
+            options={PULSE_SHAPES.map((value) => ({ value, label: SHAPE_WORDS[value] }))}
+            onChange={(shape) => put('Shape of a pulse', { ...pulse, shape })}
+          />
+          <Amounts
+            property={lane.property}
+            amount={pulse.amount}
+            onChange={(amount) => put('How far it pulses', { ...pulse, amount })}
+          />
+          <NumberField
+            label="Every"
+            value={pulse.period}
+            unit="s"
+            step={frame}
+            digits={4}
+            min={0.02}
+            max={3600}
+            also={frames(pulse.period)}
+            onChange={(period) => put('How often it pulses', { ...pulse, period })}
+          />
+          <NumberField
+            label="From"
+            value={pulse.from}
+            unit="s"
+            step={frame}
+            digits={4}
+            min={0}
+            max={3600}
+            also={frames(pulse.from)}
+            onChange={(from) => put('When it begins to pulse', { ...pulse, from })}
+          />
+          <Choice
+            label="Until"
+            value={pulse.until === null ? 'ever' : 'time'}
+            options={[
+              { value: 'ever', label: 'For ever' },
+              { value: 'time', label: 'A time' },
+            ]}
+            onChange={(how) =>
+              put('When it stops pulsing', { ...pulse, until: how === 'ever' ? null : pieceDuration(piece) })
+            }
+          />
+          {pulse.until !== null && (
+            <NumberField
+              label="Last begins before"
+              value={pulse.until}
+              unit="s"
+              step={frame}
+              digits={4}
+              min={0}
+              max={3600}
+              also={frames(pulse.until)}
+              onChange={(until) => put('When it stops pulsing', { ...pulse, until })}
+            />
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+/** How much is added to each number of a lane. */
+function Amounts({
+  property,
+  amount,
+  onChange,
+}: {
+  readonly property: LaneProperty;
+  readonly amount: readonly number[];
+  readonly onChange: (amount: number[]) => void;
+}) {
+  const { parts, unit, factor, digits } = LANE_WORDS[property];
+  return parts.map((part, i) => (
+    <NumberField
+      key={part}
+      label={parts.length > 1 ? `By, ${part.toLowerCase()}` : 'By'}
+      value={amount[i] * factor}
+      unit={unit}
+      digits={digits + 1}
+      onChange={(typed) => onChange(amount.map((v, k) => (k === i ? typed / factor : v)))}
+    />
+  ));
+}
