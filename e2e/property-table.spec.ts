@@ -1,8 +1,9 @@
 import { fileURLToPath } from 'node:url';
-import { type Piece, type PieceDraft, PROPERTIES } from '@core';
+import { checkPiece, type Piece, type PieceDraft, PROPERTIES, pieceDuration } from '@core';
 import { expect, type Page, test } from '@playwright/test';
 import { build } from 'vite';
 import { pieceBetween } from '../core/src/testing/pieces';
+import { DEMO_PIECES } from '../server/src/demo/pieces';
 import { LANE_CASES } from './support/lane-cases';
 import { type Case, PAIRS, ROWS } from './support/property-cases';
 
@@ -31,11 +32,16 @@ test.beforeAll(async () => {
   script = first.output[0].type === 'chunk' ? first.output[0].code : '';
 });
 
-async function compare(page: Page, piece: Piece, { times = TIMES, room = 0.005 }: Case): Promise<void> {
+async function compare(
+  page: Page,
+  piece: Piece,
+  { times = TIMES, room = 0.005 }: Pick<Case, 'times' | 'room'>,
+): Promise<void> {
+  const { width, height } = piece.canvas;
   for (const seconds of times) {
     const shot = await page
       .evaluate((t) => (window as unknown as { showAt(t: number): void }).showAt(t), seconds)
-      .then(() => page.screenshot({ clip: { x: 0, y: 0, width: 2 * SIZE, height: SIZE } }));
+      .then(() => page.screenshot({ clip: { x: 0, y: 0, width: 2 * width, height } }));
     const { inked, different } = await page.evaluate(
       async ([base64, size]) => {
         const bytes = Uint8Array.from(atob(base64 as string), (c) => c.charCodeAt(0));
@@ -43,9 +49,9 @@ async function compare(page: Page, piece: Piece, { times = TIMES, room = 0.005 }
         const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
         const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
         context.drawImage(bitmap, 0, 0);
-        const n = size as number;
-        const a = context.getImageData(0, 0, n, n).data;
-        const b = context.getImageData(n, 0, n, n).data;
+        const [w, h] = size as [number, number];
+        const a = context.getImageData(0, 0, w, h).data;
+        const b = context.getImageData(w, 0, w, h).data;
         let [inked, different] = [0, 0];
         for (let i = 0; i < a.length; i += 4) {
           const off = Math.max(...[0, 1, 2].map((k) => Math.abs(a[i + k] - b[i + k])));
@@ -55,7 +61,7 @@ async function compare(page: Page, piece: Piece, { times = TIMES, room = 0.005 }
         }
         return { inked, different };
       },
-      [shot.toString('base64'), SIZE] as const,
+      [shot.toString('base64'), [width, height]] as const,
     );
     expect([piece.name, seconds, inked > 300]).toEqual([piece.name, seconds, true]);
     expect([piece.name, seconds, different <= room * inked ? 'agree' : `${different} of ${inked} differ`]).toEqual([
@@ -71,13 +77,19 @@ async function load(page: Page, name: string, { from, to, options, also }: Case)
   Object.assign(draft.canvas, { width: SIZE, height: SIZE });
   draft.name = name;
   also?.(draft);
-  await page.setViewportSize({ width: 2 * SIZE, height: SIZE });
+  await show(page, draft as Piece);
+  return draft as Piece;
+}
+
+/** Paints a piece, and plays its file, side by side. */
+async function show(page: Page, piece: Piece): Promise<void> {
+  const { width, height } = piece.canvas;
+  await page.setViewportSize({ width: 2 * width, height });
   await page.setContent(
     '<style>body{margin:0;display:flex;background:#fff}svg,canvas{display:block;flex:none}</style>',
   );
   await page.addScriptTag({ content: script });
-  await page.evaluate((piece) => (window as unknown as { loadPiece(piece: unknown): void }).loadPiece(piece), draft);
-  return draft as Piece;
+  await page.evaluate((each) => (window as unknown as { loadPiece(piece: unknown): void }).loadPiece(each), piece);
 }
 
 test('every row of the table of properties looks the same on the canvas and in the file, at five moments', async ({
@@ -98,6 +110,18 @@ test('so do lanes of all kinds, what follows, drifts and pulses, motion paths, a
   page,
 }) => {
   for (const [name, each] of Object.entries(LANE_CASES)) await compare(page, await load(page, name, each), each);
+});
+
+test('the animated file of each demo piece shows what the canvas shows, at five moments of what it plays', async ({
+  page,
+}) => {
+  for (const make of DEMO_PIECES) {
+    const piece = checkPiece(make());
+    await show(page, piece);
+    // What is played again after the beginning is looked at too.
+    const length = 1.4 * pieceDuration(piece);
+    await compare(page, piece, { times: [0.07, 0.26, 0.48, 0.69, 0.93].map((share) => share * length) });
+  }
 });
 
 test('a half-opaque red area under a blue stroke: the figure is faded as one, on both sides', async ({ page }) => {

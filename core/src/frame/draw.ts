@@ -1,5 +1,5 @@
 import { cubicLength } from '../curve';
-import { drawnShare, type GradientSample, PROPERTIES, STROKE_PROPERTIES } from '../lane';
+import { DRAWN_ROUND, drawnOffset, drawnShare, type GradientSample, PROPERTIES, STROKE_PROPERTIES } from '../lane';
 import { cssText, type DrawTarget, type Layer, type TargetGradient } from '../paint';
 import { applyMotion, type MotionSample } from './motion';
 import type { OverSample } from './over-paint';
@@ -203,7 +203,6 @@ function strokeDrawn(
   target: DrawTarget,
 ): void {
   const drawn = over.drawn ?? WHOLE_LENGTH;
-  const share = drawnShare(drawn);
   const { gradient, colour } = paint;
   const ellipse = gradient !== null && isEllipse(gradient);
   if (ellipse) layDown(part, gradient, values, over.strokeWidth, target);
@@ -224,7 +223,7 @@ function strokeDrawn(
       const gap = k === contour.segments || bridges.includes(k);
       if (gap && begin >= 0) {
         const closed = contour.closed && bridges.length === 0;
-        strokeRun(part.points, contour.at + 6 * begin, k - begin, closed, share, drawn[0] + drawn[2], target);
+        strokeRun(part.points, contour.at + 6 * begin, k - begin, closed, drawn, target);
       }
       begin = gap ? -1 : begin < 0 ? k : begin;
     }
@@ -240,10 +239,10 @@ function strokeRun(
   at: number,
   segments: number,
   closed: boolean,
-  share: number,
-  from: number,
+  drawn: Float64Array,
   target: DrawTarget,
 ): void {
+  const share = drawnShare(drawn);
   let length = 0;
   target.beginPath();
   target.moveTo(p[at], p[at + 1]);
@@ -254,9 +253,9 @@ function strokeRun(
   if (closed) target.closePath();
   if (share < 1) {
     DRAWN_DASH[0] = share * length;
-    DRAWN_DASH[1] = length - DRAWN_DASH[0];
+    DRAWN_DASH[1] = DRAWN_ROUND * length - DRAWN_DASH[0];
     target.setLineDash(DRAWN_DASH);
-    target.lineDashOffset = -from * length;
+    target.lineDashOffset = drawnOffset(drawn) * length;
   }
   target.stroke();
 }

@@ -95,6 +95,11 @@ const shortHex = (hex: string): string =>
 /** The share of a contour's length that is drawn. */
 export const drawnShare = (value: ArrayLike<number>): number => Math.min(1, Math.max(0, value[1] - value[0]));
 
+/** A stretch comes again after a little more than the whole length: else round ends of the next one would show at the end of an open contour. */
+export const DRAWN_ROUND = 1.001;
+/** Where the dash that is drawn begins, in shares of the length, as the offset of dashes. */
+export const drawnOffset = (value: ArrayLike<number>): number => -DRAWN_ROUND * (value[0] + value[2]);
+
 /** No ellipse of a gradient is thinner than this, px: SVG paints nothing under a map without area. */
 const LEAST_RADIUS_PX = 1e-4;
 
@@ -112,7 +117,7 @@ export const PROPERTIES = {
   drawn: {
     ...numbers('figure', ['stroke-dasharray', 'stroke-dashoffset'], 2e-3, (value) => {
       const length = drawnShare(value);
-      return [`${numberText(length, 5)} ${numberText(1 - length, 5)}`, numberText(-(value[0] + value[2]), 5)];
+      return [`${numberText(length, 5)} ${numberText(DRAWN_ROUND - length, 5)}`, numberText(drawnOffset(value), 5)];
     }),
     initial: ['1 0', '0'],
   },

@@ -1,4 +1,5 @@
 export * from './anchors';
+export { APPEARANCES, type Appearance, appearanceOf, setAppearance } from './appear';
 export * from './arrange';
 export * from './arrive';
 export * from './check-piece';
@@ -32,6 +33,7 @@ export * from './letter-boxes';
 export { keepLetterPlaces } from './letter-places';
 export { mendGaps } from './mend-gaps';
 export { secondsOfMoment, stretchOf } from './moments';
+export { fixMiddle, middleOf, moveAlongOutline } from './motion-path';
 export { canHave, ownValue } from './own-values';
 export * from './placement';
 export * from './rail';

@@ -11,6 +11,7 @@ import {
   type PieceDraft,
   readPathData,
   recordOfContour,
+  type Stroke,
   setClosedRail,
 } from '@core';
 
@@ -21,15 +22,17 @@ const TABLE_MARGIN = 40;
 export interface DrawnPart {
   readonly name: string;
   readonly d: string;
-  readonly fill: string;
+  /** None where it is left out. */
+  readonly fill?: string;
+  readonly stroke?: Stroke;
 }
 
 export interface DrawnPose {
   readonly name: string;
   readonly hold: number;
   readonly parts: readonly DrawnPart[];
-  /** The shift that leaves this pose. */
-  readonly leave: { readonly duration: number; readonly easing: Easing };
+  /** The shift that leaves this pose; left out: as a new one, or none. */
+  readonly leave?: { readonly duration: number; readonly easing: Easing };
 }
 
 /** Ids that are the same every time: demo pieces can be told apart from the user's own. */
@@ -47,10 +50,34 @@ export function drawnPiece(
   poses: readonly DrawnPose[],
 ): Piece {
   const newId = countingIds(id);
+  const draft = emptyDemo(id, name, { background });
+  addDrawnFigure(draft, figureName, poses, newId, { closed: true });
+  return draft as Piece;
+}
+
+/** An empty demo piece, to be filled. */
+export function emptyDemo(id: string, name: string, canvas: Partial<Piece['canvas']>): PieceDraft {
   const empty = emptyPiece(id, name);
-  const draft = structuredClone({ ...empty, canvas: { ...empty.canvas, background } }) as PieceDraft;
+  return structuredClone({ ...empty, canvas: { ...empty.canvas, ...canvas } }) as PieceDraft;
+}
+
+export interface FigureOptions {
+  /** Does its rail come back to the first pose? */
+  readonly closed?: boolean;
+  /** Is it drawn in px of the canvas, and not on the table? */
+  readonly inPx?: boolean;
+}
+
+/** Adds a figure of drawn poses on top of the others; its shifts go as the poses say. Returns its id. */
+export function addDrawnFigure(
+  draft: PieceDraft,
+  name: string,
+  poses: readonly DrawnPose[],
+  newId: IdSource,
+  { closed = false, inPx = false }: FigureOptions = {},
+): string {
   const figureId = newId('f');
-  addFigure(draft, figureId, figureName);
+  addFigure(draft, figureId, name);
   const added = poses.map((drawn) => {
     const parts = drawn.parts.map(
       (part): Part => ({
@@ -58,8 +85,8 @@ export function drawnPiece(
         name: part.name,
         contours: readPathData(part.d).contours.map((contour) => recordOfContour(contour, newId)),
         fillRule: 'nonzero',
-        fill: part.fill,
-        stroke: null,
+        fill: part.fill ?? null,
+        stroke: part.stroke ?? null,
       }),
     );
     const pose = newPose(
@@ -67,20 +94,16 @@ export function drawnPiece(
       drawn.name,
       parts.map((part) => part.id),
     );
-    return {
-      pose: {
-        ...pose,
-        hold: drawn.hold,
-        placement: { ...AS_DRAWN, x: TABLE_MARGIN, y: TABLE_MARGIN, scaleX: TABLE_SCALE, scaleY: TABLE_SCALE },
-      },
-      parts,
-    };
+    const table = { x: TABLE_MARGIN, y: TABLE_MARGIN, scaleX: TABLE_SCALE, scaleY: TABLE_SCALE };
+    return { pose: { ...pose, hold: drawn.hold, placement: { ...AS_DRAWN, ...(inPx ? {} : table) } }, parts };
   });
   insertPoses(draft, figureId, added, newId);
-  setClosedRail(draft, figureId, true, newId);
+  if (closed) setClosedRail(draft, figureId, true, newId);
   draft.figures[figureId].rail.forEach((shiftId, i) => {
-    draft.shifts[shiftId].duration = poses[i].leave.duration;
-    draft.shifts[shiftId].easing = { ...poses[i].leave.easing } as PieceDraft['shifts'][string]['easing'];
+    const { leave } = poses[i];
+    if (!leave) return;
+    draft.shifts[shiftId].duration = leave.duration;
+    draft.shifts[shiftId].easing = { ...leave.easing } as PieceDraft['shifts'][string]['easing'];
   });
-  return draft as Piece;
+  return figureId;
 }

@@ -1,5 +1,3 @@
-import fs from 'node:fs';
-import { createRequire } from 'node:module';
 import {
   AS_DRAWN,
   addFigure,
@@ -10,13 +8,12 @@ import {
   newPose,
   type Piece,
   type PieceDraft,
-  readFont,
   setClosedRail,
   setText,
-  type TextFont,
   type TextRecord,
 } from '@core';
 import { countingIds } from './drawing';
+import { shippedFont } from './shipped-font';
 
 const ID = 'demo-pier-letters';
 const BASELINE = 300;
@@ -27,14 +24,6 @@ const COLUMNS = [
   { name: 'B to 8', letters: ['B', '8'], x: 350, fill: '#c0452b', late: 0.12 },
   { name: 'i to o', letters: ['i', 'o'], x: 640, fill: '#1c7c8c', late: 0.24 },
 ] as const;
-
-function shippedFont(): TextFont {
-  const file = createRequire(import.meta.url).resolve(
-    '@fontsource/archivo-black/files/archivo-black-latin-400-normal.woff',
-  );
-  const { buffer, byteOffset, byteLength } = fs.readFileSync(file);
-  return readFont(buffer.slice(byteOffset, byteOffset + byteLength) as ArrayBuffer);
-}
 
 /** Type: letters with different numbers of contours become each other, one pier after the next. They are still text. */
 export function pierLetters(): Piece {

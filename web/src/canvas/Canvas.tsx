@@ -15,11 +15,14 @@ const DOUBLE_PRESS_PX = 5;
 export function Canvas({
   drawing = false,
   onion = false,
+  over,
   whenEmpty,
 }: {
   readonly drawing?: boolean;
   /** Are moments before and after shown, as many as were chosen? */
   readonly onion?: boolean;
+  /** What lies over the picture; it is placed by its own hands. */
+  readonly over?: ReactNode;
   /** What is shown over an empty piece. */
   readonly whenEmpty?: ReactNode;
 }) {
@@ -220,6 +223,7 @@ export function Canvas({
       />
       <canvas ref={overlayRef} className="canvas-overlay" data-testid="overlay" />
       {drawing && <Spoken />}
+      {over}
       {empty && tool === 'select' && piece.references.length === 0 && whenEmpty}
     </div>
   );

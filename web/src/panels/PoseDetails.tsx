@@ -1,4 +1,7 @@
 import {
+  APPEARANCES,
+  type Appearance,
+  appearanceOf,
   DEFAULT_RULE,
   isClosedRail,
   isTooShort,
@@ -6,6 +9,7 @@ import {
   type Piece,
   type PlacementRule,
   readingTime,
+  setAppearance,
   setPlacementRule,
   stopsOf,
 } from '@core';
@@ -33,7 +37,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '../state';
-import { Choice, IconButton, NumberField, TextField } from '../ui';
+import { IconButton, NumberField, SelectField, TextField } from '../ui';
 import { freshId } from '../workers';
 import { framesText } from './frames-text';
 import { RuleFields } from './RuleFields';
@@ -147,19 +151,15 @@ export function PoseDetails({
           change(`Start ${figure.name} at ${start} s`, (draft) => void (draft.figures[figure.id].start = start))
         }
       />
-      {(['before', 'after'] as const).map((side) => (
-        <Choice
+      {(['appears', 'disappears'] as const).map((side) => (
+        <SelectField
           key={side}
-          label={side === 'before' ? 'Before its first pose' : 'After its last pose'}
-          value={figure[side]}
-          options={[
-            { value: 'held', label: 'Held' },
-            { value: 'hidden', label: 'Hidden' },
-          ]}
-          onChange={(value) =>
-            change(
-              `${figure.name} ${value} ${side} its poses`,
-              (draft) => void (draft.figures[figure.id][side] = value),
+          label={side === 'appears' ? 'Appears' : 'Disappears'}
+          value={appearanceOf(piece, figure.id, side)}
+          options={APPEARANCES.map((value) => ({ value, label: APPEARANCE_WORDS[side][value] }))}
+          onChange={(how) =>
+            change(`${figure.name} ${side}: ${APPEARANCE_WORDS[side][how].toLowerCase()}`, (draft) =>
+              setAppearance(draft, figure.id, side, how, APPEARING_SECONDS, freshId),
             )
           }
         />
@@ -219,6 +219,14 @@ function PlaceFields({ shown }: { readonly shown: ShownPose }) {
     </>
   );
 }
+
+/** How long fading and growing take at first, s. */
+const APPEARING_SECONDS = 0.4;
+
+const APPEARANCE_WORDS: Readonly<Record<'appears' | 'disappears', Readonly<Record<Appearance, string>>>> = {
+  appears: { held: 'Is there before', once: 'At once', fading: 'Fading in', growing: 'Growing' },
+  disappears: { held: 'Stays there', once: 'At once', fading: 'Fading out', growing: 'Shrinking' },
+};
 
 const rounded = (value: number): string => String(+value.toFixed(2)).replace('-', '−');
 const signed = (value: number): string => (value < 0 ? '' : '+') + rounded(value);

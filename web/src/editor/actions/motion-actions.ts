@@ -107,6 +107,9 @@ export function writeMotion(draft: PieceDraft, { figure, stop }: ShownPose, valu
     draft.figures[figure.id].middle = [...pivot];
 }
 
+/** What moving, turning and scaling by hand writes. */
+const BY_HAND: ReadonlySet<LaneProperty> = new Set(['position', 'turn', 'scale']);
+
 /** Takes away what was moved, turned and scaled by hand at a stop. */
 export function resetMotion(store: AppStore, figureId: Id, stop: number, name: string): void {
   const { piece } = store.getState().document;
@@ -114,7 +117,7 @@ export function resetMotion(store: AppStore, figureId: Id, stop: number, name: s
   store.dispatch(
     changePiece(name, (draft) => {
       for (const { property } of lanesOf(piece, figureId))
-        setLaneAtStop(draft, figureId, property, stop, NEUTRAL[property], freshId);
+        if (BY_HAND.has(property)) setLaneAtStop(draft, figureId, property, stop, NEUTRAL[property], freshId);
     }),
   );
 }

@@ -141,7 +141,9 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
             </button>
           </p>
         )}
-        {lane.property === 'position' && keys.length === 1 && <PathFields lane={lane} timed={timed} at={at} />}
+        {lane.property === 'position' && keys.length === 1 && (
+          <PathFields piece={piece} lane={lane} timed={timed} at={at} />
+        )}
         <h3>To the next key</h3>
         {next ? (
           <>

@@ -2,6 +2,7 @@ import {
   addLane,
   canHave,
   type Figure,
+  fixMiddle,
   LANE_PROPERTIES,
   type LaneProperty,
   type LaneRecord,
@@ -159,6 +160,7 @@ function OwnerLanes({
     dispatch(
       changePiece(`Add a lane: ${LANE_WORDS[property].label}`, (draft) => {
         made = addLane(draft, figure?.id ?? null, property, freshId);
+        if (figure && (property === 'turn' || property === 'scale')) fixMiddle(draft, figure.id);
       }),
     );
     if (made) dispatch(sessionActions.keysChosen([{ lane: made, key: null }]));

@@ -1,6 +1,19 @@
-import { changeKey, type LaneKey, type LaneRecord, type TimedKey } from '@core';
-import { changePiece, useAppDispatch } from '../../state';
-import { ActionButton, Choice, NumberField } from '../../ui';
+import {
+  type Contour,
+  changeKey,
+  fixMiddle,
+  type LaneKey,
+  type LaneRecord,
+  moveAlongOutline,
+  outlineOfPart,
+  type Piece,
+  placementMatrix,
+  type TimedKey,
+  transformOutline,
+} from '@core';
+import { changePiece, sessionActions, useAppDispatch } from '../../state';
+import { ActionButton, Choice, NumberField, SelectField } from '../../ui';
+import { freshId } from '../../workers';
 
 /** A first curve between two places: handles a third of the way, a little to the side, as arms and heads move (common practice: arcs look alive). */
 const BEND = 0.33;
@@ -9,10 +22,12 @@ type Handle = readonly [x: number, y: number];
 
 /** How the path of a position bends at a key: its handles, px; curved in one press, straightened in another. */
 export function PathFields({
+  piece,
   lane,
   timed,
   at,
 }: {
+  readonly piece: Piece;
   readonly lane: LaneRecord;
   readonly timed: readonly TimedKey[];
   readonly at: number;
@@ -25,6 +40,9 @@ export function PathFields({
     const [x, y] = key.path?.[side] ?? [0, 0];
     set('Bend the path', key.id, { ...key.path, [side]: axis === 0 ? [value, y] : [x, value] });
   };
+  const outlines = piece.figureOrder
+    .filter((id) => id !== lane.figure && outlineOfFigure(piece, id))
+    .map((id) => piece.figures[id]);
   const next = timed[at + 1]?.key;
   const bent = (key.path?.out ?? key.path?.in) !== undefined;
   return (
@@ -64,6 +82,27 @@ export function PathFields({
         />
       )}
       {bent && <ActionButton label="Straighten" onClick={() => set('Straighten a path', key.id, {})} />}
+      {outlines.length > 0 && (
+        <SelectField
+          label="Along"
+          value=""
+          options={[
+            { value: '', label: 'An outline…' },
+            ...outlines.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChange={(id) => {
+            const contour = outlineOfFigure(piece, id);
+            if (!contour || !lane.figure) return;
+            const { figure } = lane;
+            dispatch(
+              changePiece(`Move along ${piece.figures[id].name}`, (draft) =>
+                moveAlongOutline(draft, figure, contour, freshId),
+              ),
+            );
+            dispatch(sessionActions.keysChosen([{ lane: lane.id, key: null }]));
+          }}
+        />
+      )}
       <Choice
         label="The figure"
         value={lane.along ? 'along' : 'upright'}
@@ -74,6 +113,7 @@ export function PathFields({
         onChange={(how) =>
           dispatch(
             changePiece(how === 'along' ? 'Turn along the path' : 'Stay upright', (draft) => {
+              if (how === 'along' && lane.figure) fixMiddle(draft, lane.figure);
               if (how === 'along') draft.lanes[lane.id].along = true;
               else delete draft.lanes[lane.id].along;
             }),
@@ -82,6 +122,13 @@ export function PathFields({
       />
     </>
   );
+}
+
+/** The first contour of what a figure shows first, where its base placement puts it; undefined where it has none. */
+function outlineOfFigure(piece: Piece, figureId: string): Contour | undefined {
+  const pose = piece.poses[piece.figures[figureId].poses[0]];
+  const part = pose?.parts.map((id) => piece.parts[id]).find(({ contours }) => contours.length > 0);
+  return part && transformOutline(outlineOfPart(part), placementMatrix(pose.placement)).contours[0];
 }
 
 const tidy = ([x, y]: Handle): [number, number] => [Math.round(x * 10) / 10, Math.round(y * 10) / 10];

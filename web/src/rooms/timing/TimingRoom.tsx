@@ -6,6 +6,7 @@ import { RoomColumns } from '../RoomColumns';
 import { KeyDetails } from './KeyDetails';
 import { LaneDetails } from './LaneDetails';
 import { LaneSheet } from './LaneSheet';
+import { MotionPathLayer } from './MotionPathLayer';
 import { TimingTools } from './TimingTools';
 import './timing.scss';
 
@@ -36,7 +37,7 @@ export function TimingRoom() {
         <RoomColumns right={details}>
           <div className="room-picture">
             <TimingTools />
-            <Canvas onion />
+            <Canvas onion over={<MotionPathLayer piece={piece} />} />
           </div>
         </RoomColumns>
       </Panel>

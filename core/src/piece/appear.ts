@@ -1,0 +1,107 @@
+import { current, isDraft } from 'immer';
+import type { PieceDraft } from './edit';
+import { addLane, isDriven, placeOfKey, removeKeySet, setLaneAtStop } from './edit-lanes';
+import type { IdSource } from './geometry';
+import { isNeutral, laneOf, NEUTRAL, stopNamed, timedKeys } from './lanes';
+import { fixMiddle } from './motion-path';
+import { railTimeline, stopsOf } from './rail';
+import type { Id, LaneKey, Piece } from './records';
+
+export const APPEARANCES = ['held', 'once', 'fading', 'growing'] as const;
+/** Held before, or after, its poses; at once, at an exact frame; fading in or out; growing from, or shrinking to, its pivot or middle. */
+export type Appearance = (typeof APPEARANCES)[number];
+
+/**
+ * Lets a figure appear where its first pose begins to stand, or disappear where its last one ends, in one action: before, or after, it is hidden, and what it
+ * fades or grows by are two free keys that go by one. `seconds` is how long that takes at most: not longer than the figure lasts.
+ */
+export function setAppearance(
+  draft: PieceDraft,
+  figureId: Id,
+  side: 'appears' | 'disappears',
+  how: Appearance,
+  seconds: number,
+  newId: IdSource,
+): void {
+  takeAway(draft, figureId, side, newId);
+  draft.figures[figureId][side === 'appears' ? 'before' : 'after'] = how === 'held' ? 'held' : 'hidden';
+  if (how === 'once' || how === 'held') return;
+  const property = PROPERTY_OF[how];
+  if (how === 'growing') fixMiddle(draft, figureId);
+  const laneId = addLane(draft, figureId, property, newId);
+  const piece = plain(draft);
+  const figure = piece.figures[figureId];
+  const { stops, duration } = railTimeline(piece, figure);
+  if (!laneId || stops.length === 0) return;
+  const lane = piece.lanes[laneId];
+  const names = stopsOf(piece, figure);
+  const stop = side === 'appears' ? 0 : stops.length - 1;
+  const held = lane.keys.find(
+    ({ stop: name, after }) => after === null && name && stopNamed(figure, names, name) === stop,
+  );
+  const timed = timedKeys(piece, figure, lane);
+  const there = held ?? (side === 'appears' ? timed[0] : timed[timed.length - 1])?.key;
+  const value = there?.value.some((v) => v !== 0) ? there.value : NEUTRAL[property];
+  const nothing = value.map(() => 0);
+  const set = newId('a');
+  const room = Math.min(seconds, duration - figure.start);
+  const [first, last] = side === 'appears' ? [figure.start, figure.start + room] : [duration - room, duration];
+  const key = (time: number, at: readonly number[]): LaneKey => ({
+    id: newId('k'),
+    ...placeOfKey(piece, figureId, time),
+    value: [...at],
+    easing: null,
+    set,
+  });
+  const made = side === 'appears' ? [key(first, nothing), key(last, value)] : [key(first, value), key(last, nothing)];
+  // The key of that stop would stand level through all of its hold.
+  const kept = lane.keys.filter(({ id }) => id !== held?.id || (held && stops.length > 1 && isReturn(names, stop)));
+  draft.lanes[laneId].keys = structuredClone([...kept, ...made]) as PieceDraft['lanes'][string]['keys'];
+}
+
+/** Does a later stop show the same pose as the first, so that it takes its value from it? */
+const isReturn = (names: readonly Id[], stop: number): boolean => stop > 0 && names[stop] === names[0];
+
+const PROPERTY_OF = { fading: 'opacity', growing: 'scale' } as const;
+type Side = 'appears' | 'disappears';
+
+/** The two keys by which a figure fades or grows at a side; undefined where there are none. */
+function keysOf(piece: Piece, figureId: Id, property: 'opacity' | 'scale', side: Side): readonly LaneKey[] | undefined {
+  const figure = piece.figures[figureId];
+  const lane = laneOf(piece, figureId, property);
+  const timed = lane ? timedKeys(piece, figure, lane) : [];
+  const { duration } = railTimeline(piece, figure);
+  const edge = side === 'appears' ? figure.start : duration;
+  const zero = timed.find(
+    ({ key, from }) => key.set !== undefined && key.value.every((v) => v === 0) && Math.abs(from - edge) < SAME_TIME,
+  );
+  return zero && lane?.keys.filter(({ set }) => set === zero.key.set);
+}
+
+/** Times nearer than this are one, s. */
+const SAME_TIME = 1e-3;
+
+/** How a figure appears, or disappears. */
+export function appearanceOf(piece: Piece, figureId: Id, side: Side): Appearance {
+  if (piece.figures[figureId][side === 'appears' ? 'before' : 'after'] === 'held') return 'held';
+  for (const how of ['fading', 'growing'] as const) if (keysOf(piece, figureId, PROPERTY_OF[how], side)) return how;
+  return 'once';
+}
+
+/** Takes away by what it faded or grew: the stop has its value again. */
+function takeAway(draft: PieceDraft, figureId: Id, side: Side, newId: IdSource): void {
+  for (const property of ['opacity', 'scale'] as const) {
+    const piece = plain(draft);
+    const keys = keysOf(piece, figureId, property, side);
+    if (!keys) continue;
+    const value = keys.find((key) => key.value.some((v) => v !== 0))?.value ?? NEUTRAL[property];
+    const count = stopsOf(piece, piece.figures[figureId]).length;
+    setLaneAtStop(draft, figureId, property, side === 'appears' ? 0 : count - 1, value, newId);
+    removeKeySet(draft, keys[0].set ?? '');
+    const lane = laneOf(plain(draft), figureId, property);
+    if (lane && !isDriven(lane) && lane.keys.every((key) => isNeutral(property, key.value)))
+      delete draft.lanes[lane.id];
+  }
+}
+
+const plain = (draft: PieceDraft): Piece => (isDraft(draft) ? current(draft) : draft) as Piece;
