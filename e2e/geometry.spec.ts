@@ -1,4 +1,23 @@
-import { contourLength, type Easing, ease, outlineBox, outlineLength, readPathData, writeCssEasing } from '@core';
+import {
+  blendAlong,
+  blendColour,
+  contourLength,
+  cubicPoint,
+  type Easing,
+  ease,
+  hexText,
+  measureArcLength,
+  outlineBox,
+  outlineLength,
+  placeAtShare,
+  planColourBlend,
+  readColour,
+  readPathData,
+  seededRandom,
+  writeCssEasing,
+  writePathData,
+} from '@core';
+import type { Page } from '@playwright/test';
 import { realIcons } from '../core/src/testing/icons';
 import { expect, test } from './support/fixtures';
 
@@ -38,23 +57,101 @@ test("lengths of 200 icons agree with the browser's getTotalLength to 0.05 %, bo
   });
 });
 
-test('points at half the length agree with getPointAtLength to 0.02 px of 24', async ({ page }) => {
+test('points at shares of the length agree with getPointAtLength to 0.1 px of 960', async ({ page }) => {
   await page.setContent('<svg xmlns="http://www.w3.org/2000/svg"><path/></svg>');
-  const single = icons.filter(({ d }) => readPathData(d).contours.length === 1).slice(0, 60);
+  const single = icons
+    .map(({ d }) => readPathData(d))
+    .filter(({ contours }) => contours.length === 1)
+    .slice(0, 60)
+    .map(({ contours: [contour] }) => ({ ...contour, points: contour.points.map((v) => 40 * v) }));
   expect(single.length).toBeGreaterThan(20);
-  const theirs = await page.evaluate(
-    (ds) => {
+  const shares = [0.1, 0.37, 0.5, 0.81];
+  const theirs = await pointsAt(
+    page,
+    single.map((contour) => writePathData({ contours: [contour], fillRule: 'nonzero' })),
+    shares,
+  );
+  const point = new Float64Array(2);
+  single.forEach((contour, i) => {
+    const table = measureArcLength(contour);
+    shares.forEach((share, k) => {
+      const { segment, t } = placeAtShare(table, share);
+      cubicPoint(contour.points, 6 * segment, t, point);
+      const [x, y] = theirs[i][k];
+      expect(Math.hypot(point[0] - x, point[1] - y)).toBeLessThan(0.1 + 5e-4 * contourLength(contour));
+    });
+  });
+});
+
+test('places on motion paths agree with getPointAtLength to half a px of 400', async ({ page }) => {
+  await page.setContent('<svg xmlns="http://www.w3.org/2000/svg"><path/></svg>');
+  const random = seededRandom(21);
+  const pair = (): [number, number] => [Math.round(random() * 400), Math.round(random() * 400)];
+  const ways = Array.from({ length: 40 }, () => ({ from: pair(), out: pair(), into: pair(), to: pair() }));
+  const shares = Array.from({ length: 21 }, (_, i) => i / 20);
+  const theirs = await pointsAt(
+    page,
+    ways.map(
+      ({ from, out, into, to }) =>
+        `M${from}C${from[0] + out[0]} ${from[1] + out[1]} ${to[0] + into[0]} ${to[1] + into[1]} ${to}`,
+    ),
+    shares,
+  );
+  const place = new Float64Array(2);
+  ways.forEach(({ from, out, into, to }, i) => {
+    const blend = blendAlong(from, out, into, to);
+    shares.forEach((share, k) => {
+      blend.write(share, place, 0);
+      // A two-hundredth of a step of a twentieth of the way: the browser flattens curves.
+      expect(Math.hypot(place[0] - theirs[i][k][0], place[1] - theirs[i][k][1])).toBeLessThan(0.5);
+    });
+  });
+});
+
+/** Points of paths at shares of their lengths, by the browser. */
+const pointsAt = (page: Page, ds: readonly string[], shares: readonly number[]): Promise<[number, number][][]> =>
+  page.evaluate(
+    ([all, at]) => {
       const path = document.querySelector('path') as SVGPathElement;
-      return ds.map((d) => {
+      return (all as string[]).map((d) => {
         path.setAttribute('d', d);
-        return path.getTotalLength();
+        const length = path.getTotalLength();
+        return (at as number[]).map((share): [number, number] => {
+          const { x, y } = path.getPointAtLength(share * length);
+          return [x, y];
+        });
       });
     },
-    single.map(({ d }) => d),
+    [ds, shares] as const,
   );
-  single.forEach(({ d }, i) =>
-    expect(Math.abs(contourLength(readPathData(d).contours[0]) - theirs[i])).toBeLessThan(0.02),
-  );
+
+test("blends of colours agree with the browser's color-mix in oklab and srgb, to a level of 255", async ({ page }) => {
+  const random = seededRandom(8);
+  const colour = (): string => hexText({ r: random(), g: random(), b: random() });
+  const pairs = Array.from({ length: 40 }, () => ({ from: colour(), to: colour(), share: Math.round(random() * 100) }));
+  await page.setContent('<canvas width="1" height="1"></canvas><i></i>');
+  for (const space of ['oklab', 'srgb'] as const) {
+    const theirs = await page.evaluate(
+      ([each, name]) => {
+        const context = document.querySelector('canvas')?.getContext('2d', { willReadFrequently: true });
+        const box = document.querySelector('i') as HTMLElement;
+        return (each as typeof pairs).map(({ from, to, share }) => {
+          box.style.color = `color-mix(in ${name}, ${from}, ${to} ${share}%)`;
+          if (context) context.fillStyle = getComputedStyle(box).color;
+          context?.fillRect(0, 0, 1, 1);
+          return [...(context?.getImageData(0, 0, 1, 1).data ?? [])];
+        });
+      },
+      [pairs, space] as const,
+    );
+    const out = new Float64Array(4);
+    pairs.forEach(({ from, to, share }, i) => {
+      const [p, q] = [readColour(from), readColour(to)];
+      if (!p || !q) throw new Error('Expected two colours.');
+      blendColour(planColourBlend(p, q, space), share / 100, out);
+      for (let k = 0; k < 3; k++) expect(Math.abs(255 * out[k] - theirs[i][k])).toBeLessThanOrEqual(1.01);
+    });
+  }
 });
 
 test("arcs agree with the browser's own, in the boxes of the same path data, to 0.05 px of 40", async ({ page }) => {

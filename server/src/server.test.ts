@@ -278,7 +278,16 @@ describe('the database', () => {
 
   test('the demo is seeded once and leaves what was changed or deleted alone', async () => {
     const repository = new PieceRepository(database);
-    expect(await seedDemo(repository)).toEqual(['Gate', 'Tide Gauge', 'Pier Letters', 'Boarding Button', 'Quay Mark']);
+    expect(await seedDemo(repository)).toEqual([
+      'Deckhand',
+      'Fog Loader',
+      'Deck Crew',
+      'Gate',
+      'Tide Gauge',
+      'Pier Letters',
+      'Boarding Button',
+      'Quay Mark',
+    ]);
     await repository.bin('demo-quay-mark');
     await repository.replace('demo-boarding-button', 1, 'Mine', '{}');
     expect(await seedDemo(repository)).toEqual([]);
@@ -401,6 +410,9 @@ describe('demo pieces', () => {
     const repository = new PieceRepository(database);
     expect((await seedDemo(repository)).sort()).toEqual([
       'Boarding Button',
+      'Deck Crew',
+      'Deckhand',
+      'Fog Loader',
       'Gate',
       'Pier Letters',
       'Quay Mark',
@@ -410,6 +422,11 @@ describe('demo pieces', () => {
     const piece = async (id: string): Promise<Piece> => (await get(`/api/pieces/${id}`)).body.piece;
     const letters = await piece('demo-pier-letters');
     expect(Object.values(letters.texts).map(({ content }) => content)).toEqual(['N', 'S', 'B', '8', 'i', 'o']);
+    const lanes = async (id: string) => Object.values((await piece(id)).lanes);
+    expect((await lanes('demo-fog-loader')).filter(({ pulse }) => pulse)).toHaveLength(3);
+    expect((await lanes('demo-deckhand')).filter(({ follow }) => follow)).toHaveLength(1);
+    expect((await lanes('demo-deck-crew')).filter(({ property }) => property === 'drawn')).toHaveLength(1);
+    expect((await piece('demo-fog-loader')).playback).toBe('stretch');
     const contours = Object.values(letters.parts).map((part) => part.contours.length);
     expect(contours).toEqual([1, 1, 3, 3, 2, 2]);
     const tide = await piece('demo-tide-gauge');

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { interpolate, parse, rgb } from 'culori';
-import { blendColour, planColourBlend } from './blend';
+import { clampChroma, interpolate, oklch, parse, rgb } from 'culori';
+import { blendColour, changeColour, planColourBlend } from './blend';
 import { cssText, hexText, type Rgba, readColour } from './colour';
 
 const read = (css: string): Rgba => readColour(css) as Rgba;
@@ -73,5 +73,31 @@ describe('blending', () => {
     };
     expect([at(-0.4), at(0), at(1), at(1.7)]).toEqual(['#123456', '#123456', '#fedcba', '#fedcba']);
     expect(rgb(parse(at(0.5)))?.r).toBeGreaterThan(0.3);
+  });
+});
+
+describe('colours that are changed', () => {
+  const changed = (css: string, how: 'lighter' | 'darker' | 'complementary'): Float64Array => {
+    const { r, g, b } = read(css);
+    const out = Float64Array.of(r, g, b);
+    changeColour(out, 0, how);
+    return out;
+  };
+  test.each(['#1c7c8c', '#ff0000', '#eeb03a', '#2040d0', '#ffffff', '#777777', '#00ff00', '#17324d'])(
+    'the complement of %s agrees with culori: opposite hue in OKLCH, chroma taken back until it fits',
+    (css) => {
+      const own = oklch(parse(css));
+      const wanted = rgb(
+        clampChroma({ ...own, mode: 'oklch', l: own?.l ?? 0, c: own?.c ?? 0, h: (own?.h ?? 0) + 180 }, 'oklch'),
+      );
+      const out = changed(css, 'complementary');
+      [wanted?.r, wanted?.g, wanted?.b].forEach((v, i) => expect(Math.abs(out[i] - (v ?? 0))).toBeLessThan(1.5 / 255));
+    },
+  );
+  test('lighter and darker go a third of the way in lightness, as culori measures it', () => {
+    const lightness = (c: Float64Array): number => oklch({ mode: 'rgb', r: c[0], g: c[1], b: c[2] })?.l ?? 0;
+    const own = oklch(parse('#1c7c8c'))?.l ?? 0;
+    expect(lightness(changed('#1c7c8c', 'lighter'))).toBeCloseTo(own + (1 - own) / 3, 3);
+    expect(lightness(changed('#1c7c8c', 'darker'))).toBeCloseTo((own * 2) / 3, 3);
   });
 });

@@ -1,4 +1,5 @@
 import { current, isDraft } from 'immer';
+import type { Easing } from '../easing';
 import type { PieceDraft } from './edit';
 import { addLane, isDriven, placeOfKey, removeKeySet, setLaneAtStop } from './edit-lanes';
 import type { IdSource } from './geometry';
@@ -46,14 +47,19 @@ export function setAppearance(
   const set = newId('a');
   const room = Math.min(seconds, duration - figure.start);
   const [first, last] = side === 'appears' ? [figure.start, figure.start + room] : [duration - room, duration];
-  const key = (time: number, at: readonly number[]): LaneKey => ({
+  const key = (time: number, at: readonly number[], easing: Easing | null = null): LaneKey => ({
     id: newId('k'),
     ...placeOfKey(piece, figureId, time),
     value: [...at],
-    easing: null,
+    easing,
     set,
   });
   const made = side === 'appears' ? [key(first, nothing), key(last, value)] : [key(first, value), key(last, nothing)];
+  // For the rest of its hold it stands at what it was, and goes on from there as the shift does.
+  const { start, hold } = stops[stop];
+  const shift = piece.shifts[figure.rail[0]];
+  if (held && side === 'appears' && shift && start + hold > last) made.push(key(start + hold, value, shift.easing));
+  if (held && side === 'disappears' && stop > 0 && start < first) made.push(key(start, value));
   // The key of that stop would stand level through all of its hold.
   const kept = lane.keys.filter(({ id }) => id !== held?.id || (held && stops.length > 1 && isReturn(names, stop)));
   draft.lanes[laneId].keys = structuredClone([...kept, ...made]) as PieceDraft['lanes'][string]['keys'];
