@@ -167,7 +167,7 @@ test('a companion grows from its middle while the shape changes, and goes again'
   await page.keyboard.press('3');
   await piece.cards.first().click();
   await page.getByRole('tab', { name: 'Pose' }).click();
-  await page.getByLabel('Appears').selectOption({ label: 'Growing' });
+  await page.getByLabel('Appears', { exact: true }).selectOption({ label: 'Growing' });
   await page.getByLabel('Disappears').selectOption({ label: 'Shrinking' });
   await piece.setNumber('Starts at', '1');
   const stored = await piece.storedWith(({ figures }) => figures[disc].start === 1);
