@@ -22,7 +22,7 @@ for (const theme of ['light', 'dark'] as const) {
     test.beforeEach(({ page, shelf }) => takeTheme(page, shelf, theme));
 
     test('the shelf', async ({ page }) => {
-      await expect(page.getByRole('article')).toHaveCount(5);
+      await expect(page.getByRole('article')).toHaveCount(8);
       expect(await faults(page)).toEqual([]);
     });
 

@@ -17,7 +17,7 @@ test('the shelf loads little: no room, and nothing of the matching engine on the
   };
   page.on('response', collect);
   await shelf.open();
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(8);
   // The first screen stands; what is fetched ahead comes after it.
   page.off('response', collect);
   const loaded = (await Promise.all(scripts)).filter(({ url }) => !url.includes('-worker-'));

@@ -284,3 +284,39 @@ test('a pose that is held too short to be read is marked, and held longer by one
   await expect(piece.number('Hold')).toHaveValue('0.36');
   await piece.storedWith(({ poses }) => Object.values(poses).some(({ hold }) => hold === 0.36));
 });
+
+test('an easing is copied to another shift, set aside and compared, kept by name and taken out in another piece', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-quay-mark');
+  const easings = async () => {
+    await piece.saved();
+    const stored = await piece.stored();
+    return stored.figures[stored.figureOrder[0]].rail.map((id) => stored.shifts[id].easing.kind);
+  };
+  await piece.selectShift(0);
+  await page.getByLabel('Kind').selectOption({ label: 'Bounce' });
+  await page.getByRole('button', { name: 'Copy easing' }).click();
+  await piece.selectShift(1);
+  await page.getByRole('button', { name: 'Paste easing' }).click();
+  expect(await easings()).toEqual(['bounce', 'bounce', 'cubic-bezier']);
+  // Two candidates run side by side, and change places.
+  await page.getByRole('button', { name: 'Set aside' }).click();
+  await page.getByLabel('Kind').selectOption({ label: 'Spring' });
+  await expect(page.locator('.easing-run')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Swap' }).click();
+  expect(await easings()).toEqual(['bounce', 'bounce', 'cubic-bezier']);
+  await page.getByRole('button', { name: 'Swap' }).click();
+  expect(await easings()).toEqual(['bounce', 'spring', 'cubic-bezier']);
+  await page.getByRole('button', { name: 'Drop it' }).click();
+  await expect(page.locator('.easing-run')).toHaveCount(1);
+  await piece.setNumber('Keep as', 'Harbour swell');
+  await expect(page.getByRole('group', { name: 'Kept easings' })).toBeVisible();
+  await piece.open('demo-gate');
+  await piece.selectShift(0);
+  await page.getByRole('button', { name: 'Harbour swell', exact: true }).click();
+  expect(await easings()).toEqual(['spring', 'cubic-bezier']);
+  await page.getByRole('button', { name: 'Throw away the easing Harbour swell' }).click();
+  await expect(page.getByRole('group', { name: 'Kept easings' })).toHaveCount(0);
+});

@@ -92,7 +92,7 @@ test('piece files: an unknown version and a broken one are refused, a good one i
   await expect(page.getByRole('alert').filter({ hasText: 'torn' })).toContainText('JSON');
   await choose('mark.arcshift.json', JSON.stringify(piece));
   await expect(shelf.card('Quay Mark (imported)')).toBeVisible();
-  await expect(page.getByRole('article')).toHaveCount(6);
+  await expect(page.getByRole('article')).toHaveCount(9);
 });
 
 test('nonsense typed into a number or a colour is put back', async ({ piece, page }) => {

@@ -240,7 +240,7 @@ test('the history names what was done, and goes back several steps at once', asy
 
 test('the shelf: search, duplicate, delete with undo, export', async ({ shelf, page }) => {
   await shelf.open();
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(8);
   await page.getByLabel('Search pieces').fill('quay');
   await expect(page.getByRole('article')).toHaveCount(1);
   await page.getByLabel('Search pieces').fill('');
@@ -270,7 +270,7 @@ test('a piece that cannot be read is shown as such, with what is stored of it, a
 }) => {
   await server.spoil('demo-gate', '{"torn');
   await shelf.open();
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(8);
   await expect(shelf.card('Gate')).toContainText('cannot be read');
   const [download] = await Promise.all([
     page.waitForEvent('download'),

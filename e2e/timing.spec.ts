@@ -243,7 +243,7 @@ test('a figure starts later by a drag of its strip and by number, hidden until t
   await piece.cards.first().click();
   await piece.setNumber('Starts at', '0.5');
   const seen = await piece.picture();
-  await page.getByRole('group', { name: 'Before its first pose' }).getByText('Hidden').click();
+  await page.getByLabel('Appears', { exact: true }).selectOption({ label: 'At once' });
   await page.keyboard.press('Escape');
   for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft');
   await expect.poll(piece.picture).not.toBe(seen);

@@ -10,6 +10,8 @@ import { AssetRepository } from './features/assets/repository';
 import { assetRoutes } from './features/assets/routes';
 import { DrawerRepository } from './features/drawer/repository';
 import { drawerRoutes } from './features/drawer/routes';
+import { EasingRepository } from './features/easings/repository';
+import { easingRoutes } from './features/easings/routes';
 import { PieceRepository } from './features/pieces/repository';
 import { pieceRoutes } from './features/pieces/routes';
 import { PieceService } from './features/pieces/service';
@@ -54,6 +56,7 @@ export function buildApp({ database, logger, checker, webFolder }: AppParts): Ex
   api.use(jsonOnly, bodyLimit(BODY_LIMIT), express.json({ limit: BODY_LIMIT, strict: true }));
   api.use('/pieces', pieceRoutes(pieces));
   api.use('/drawer', drawerRoutes(new DrawerRepository(database), checker, randomUUID));
+  api.use('/easings', easingRoutes(new EasingRepository(database), randomUUID));
   api.get('/health', (_request, response) => {
     response.json({ ok: true });
   });

@@ -291,7 +291,15 @@ describe('the database', () => {
     await repository.bin('demo-quay-mark');
     await repository.replace('demo-boarding-button', 1, 'Mine', '{}');
     expect(await seedDemo(repository)).toEqual([]);
-    expect((await repository.list()).map(({ name }) => name)).toEqual(['Mine', 'Pier Letters', 'Tide Gauge', 'Gate']);
+    expect((await repository.list()).map(({ name }) => name)).toEqual([
+      'Mine',
+      'Pier Letters',
+      'Tide Gauge',
+      'Gate',
+      'Deck Crew',
+      'Fog Loader',
+      'Deckhand',
+    ]);
   });
 });
 
@@ -402,6 +410,27 @@ describe('the drawer', () => {
     await post('/api/drawer', { name: 'X' }).expect(400);
     await patch('/api/drawer/nobody', { name: 'X' }).expect(404);
     await del('/api/drawer/nobody').expect(404);
+  });
+});
+
+describe('kept easings', () => {
+  test('are kept by name, listed by name, and thrown away', async () => {
+    const spring = { kind: 'spring', bounce: 0.4 };
+    const { id } = (await post('/api/easings', { name: 'Swell', easing: spring }).expect(201)).body;
+    await post('/api/easings', { name: 'Ebb', easing: { kind: 'steps', count: 4, jump: 'end' } }).expect(201);
+    const { body } = await get('/api/easings').expect(200);
+    expect(body.easings.map(({ name }: { name: string }) => name)).toEqual(['Ebb', 'Swell']);
+    expect(body.easings[1]).toEqual({ id, name: 'Swell', easing: spring });
+    await del(`/api/easings/${id}`).expect(204);
+    await del(`/api/easings/${id}`).expect(404);
+    expect((await get('/api/easings')).body.easings).toHaveLength(1);
+  });
+  test('what a piece could not have is refused with the reason', async () => {
+    const refused = await post('/api/easings', { name: 'X', easing: { kind: 'magic' } }).expect(422);
+    expect(refused.body.detail).toContain('easing');
+    await post('/api/easings', { name: 'X', easing: { kind: 'steps', count: 1, jump: 'none' } }).expect(422);
+    await post('/api/easings', { name: '', easing: { kind: 'linear' } }).expect(400);
+    await post('/api/easings', { name: 'X', easing: 'linear' }).expect(400);
   });
 });
 

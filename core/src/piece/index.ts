@@ -2,6 +2,7 @@ export * from './anchors';
 export { APPEARANCES, type Appearance, appearanceOf, setAppearance } from './appear';
 export * from './arrange';
 export * from './arrive';
+export { checkEasing } from './check-easing';
 export * from './check-piece';
 export * from './clip-shapes';
 export { canClip, clipChain } from './clips';

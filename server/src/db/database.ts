@@ -3,6 +3,7 @@ import path from 'node:path';
 import { Sequelize } from 'sequelize';
 import { type AssetModel, defineAssetModel } from './asset-model';
 import { type DrawerModel, defineDrawerModel } from './drawer-model';
+import { defineEasingModel, type EasingModel } from './easing-model';
 import { type FolderLock, lockFolder } from './folder-lock';
 import { migrate } from './migrate';
 import { definePieceModel, type PieceModel } from './piece-model';
@@ -15,6 +16,7 @@ export interface Database {
   readonly pieces: PieceModel;
   readonly assets: AssetModel;
   readonly drawer: DrawerModel;
+  readonly easings: EasingModel;
   close(): Promise<void>;
 }
 
@@ -56,5 +58,6 @@ export async function openDatabase(folder: string): Promise<Database> {
   const pieces = definePieceModel(sequelize);
   const assets = defineAssetModel(sequelize);
   const drawer = defineDrawerModel(sequelize);
-  return { sequelize, pieces, assets, drawer, close };
+  const easings = defineEasingModel(sequelize);
+  return { sequelize, pieces, assets, drawer, easings, close };
 }

@@ -50,6 +50,17 @@ const MIGRATIONS: readonly Migration[] = [
       await addIndex(queries, 'drawer', ['createdAt']);
     },
   },
+  {
+    name: '003-easings',
+    async up(queries) {
+      await queries.createTable('easings', {
+        id: { type: DataTypes.STRING(64), primaryKey: true },
+        name: { type: DataTypes.STRING(200), allowNull: false },
+        easing: { type: DataTypes.TEXT, allowNull: false },
+        createdAt: { type: DataTypes.DATE, allowNull: false },
+      });
+    },
+  },
 ];
 
 /**

@@ -1,4 +1,4 @@
-import type { Piece } from '@core';
+import type { Easing, Piece } from '@core';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 
 export interface PieceSummary {
@@ -11,6 +11,13 @@ export interface PieceSummary {
 }
 export interface LoadedPiece extends PieceSummary {
   readonly piece: Piece;
+}
+
+/** An easing kept for reuse. */
+export interface KeptEasing {
+  readonly id: string;
+  readonly name: string;
+  readonly easing: Easing;
 }
 
 export interface DrawerShape {
@@ -47,7 +54,7 @@ export function problemText(error: unknown): string {
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['Pieces', 'Piece', 'Drawer'],
+  tagTypes: ['Pieces', 'Piece', 'Drawer', 'Easings'],
   endpoints: (build) => ({
     listPieces: build.query<readonly PieceSummary[], void>({
       query: () => '/pieces',
@@ -97,19 +104,32 @@ export const api = createApi({
     listDrawer: build.query<readonly DrawerShape[], void>({
       query: () => '/drawer',
       transformResponse: ({ shapes }: { shapes: DrawerShape[] }) => shapes,
-      providesTags: ['Drawer'],
+      providesTags: ['Drawer', 'Easings'],
     }),
     keepInDrawer: build.mutation<DrawerShape, { name: string; svg: string }>({
       query: (body) => ({ url: '/drawer', method: 'POST', body }),
-      invalidatesTags: ['Drawer'],
+      invalidatesTags: ['Drawer', 'Easings'],
     }),
     renameInDrawer: build.mutation<void, { id: string; name: string }>({
       query: ({ id, name }) => ({ url: `/drawer/${encodeURIComponent(id)}`, method: 'PATCH', body: { name } }),
-      invalidatesTags: ['Drawer'],
+      invalidatesTags: ['Drawer', 'Easings'],
     }),
     removeFromDrawer: build.mutation<void, string>({
       query: (id) => ({ url: `/drawer/${encodeURIComponent(id)}`, method: 'DELETE' }),
-      invalidatesTags: ['Drawer'],
+      invalidatesTags: ['Drawer', 'Easings'],
+    }),
+    listEasings: build.query<readonly KeptEasing[], void>({
+      query: () => '/easings',
+      transformResponse: ({ easings }: { easings: KeptEasing[] }) => easings,
+      providesTags: ['Easings'],
+    }),
+    keepEasing: build.mutation<KeptEasing, { name: string; easing: Easing }>({
+      query: (body) => ({ url: '/easings', method: 'POST', body }),
+      invalidatesTags: ['Easings'],
+    }),
+    removeEasing: build.mutation<void, string>({
+      query: (id) => ({ url: `/easings/${encodeURIComponent(id)}`, method: 'DELETE' }),
+      invalidatesTags: ['Easings'],
     }),
     /** Stores a picture or font beside the pieces. */
     keepAsset: build.mutation<StoredAsset, File>({
@@ -136,6 +156,9 @@ function mediaTypeOf(file: File): string {
 }
 
 export const {
+  useListEasingsQuery,
+  useKeepEasingMutation,
+  useRemoveEasingMutation,
   useListDrawerQuery,
   useKeepInDrawerMutation,
   useRenameInDrawerMutation,

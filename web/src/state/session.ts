@@ -1,4 +1,4 @@
-import type { ArrivalForm, Id, PlacementRule } from '@core';
+import type { ArrivalForm, Easing, Id, PlacementRule } from '@core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 /** What is selected on the rail; stops are counted from the rail's start. */
@@ -55,6 +55,9 @@ export interface SessionState {
   readonly more: readonly RailItem[];
   /** Keys of lanes that are chosen. */
   readonly keys: readonly KeyRef[];
+  /** An easing that was copied, and one that was set aside to be compared; null: none. */
+  readonly copiedEasing: Easing | null;
+  readonly asideEasing: Easing | null;
   readonly save: SaveState;
   /** The server's reason for not taking it. */
   readonly saveProblem: string | null;
@@ -71,6 +74,8 @@ const initialState: SessionState = {
   selection: null,
   more: [],
   keys: [],
+  copiedEasing: null,
+  asideEasing: null,
   save: 'saved',
   saveProblem: null,
   messages: [],
@@ -93,6 +98,10 @@ const slice = createSlice({
     },
     /** Chooses more of the same rail. */
     moreChosen: (state, action: PayloadAction<readonly RailItem[]>) => void (state.more = [...action.payload]),
+    easingCopied: (state, action: PayloadAction<Easing>) =>
+      void (state.copiedEasing = action.payload as typeof state.copiedEasing),
+    easingSetAside: (state, action: PayloadAction<Easing | null>) =>
+      void (state.asideEasing = action.payload as typeof state.asideEasing),
     keysChosen: (state, action: PayloadAction<readonly KeyRef[]>) => void (state.keys = [...action.payload]),
     saveChanged: (state, action: PayloadAction<{ state: SaveState; problem: string | null }>) => {
       state.save = action.payload.state;

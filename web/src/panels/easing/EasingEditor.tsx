@@ -3,6 +3,7 @@ import { type KeyboardEvent, type PointerEvent, useId, useRef } from 'react';
 import { NumberField } from '../../ui';
 import { EasingFields } from './EasingFields';
 import { EasingRun } from './EasingRun';
+import { EasingShelf } from './EasingShelf';
 import './easing-editor.scss';
 
 const SIZE = 92;
@@ -224,6 +225,7 @@ export function EasingEditor({
           </button>
         ))}
       </div>
+      <EasingShelf easing={easing} seconds={seconds} onChange={onChange} />
       <EasingFields easing={easing} onChange={onChange} />
       {hasHandles && (
         <details className="easing-numbers">

@@ -1,0 +1,103 @@
+import { type Easing, ease } from '@core';
+import { Trash2 } from 'lucide-react';
+import {
+  problemText,
+  sessionActions,
+  useAppDispatch,
+  useAppSelector,
+  useKeepEasingMutation,
+  useListEasingsQuery,
+  useRemoveEasingMutation,
+} from '../../state';
+import { ActionButton, IconButton, TextField } from '../../ui';
+import { EasingRun } from './EasingRun';
+
+const STEPS = 20;
+
+/** A small picture of an easing. */
+function EasingMark({ easing }: { readonly easing: Easing }) {
+  const points = Array.from(
+    { length: STEPS + 1 },
+    (_, i) => `${(i / STEPS) * 28},${24 - 24 * ease(easing, i / STEPS)}`,
+  );
+  return (
+    <svg viewBox="-2 -9 32 40" width="30" height="30" aria-hidden="true">
+      <polyline points={points.join(' ')} />
+    </svg>
+  );
+}
+
+/** What can be done with an easing as a whole: copied, compared with another while both run, kept by name for other pieces. */
+export function EasingShelf({
+  easing,
+  seconds,
+  onChange,
+}: {
+  readonly easing: Easing;
+  readonly seconds: number;
+  readonly onChange: (easing: Easing, name: string) => void;
+}) {
+  const dispatch = useAppDispatch();
+  const { copiedEasing, asideEasing } = useAppSelector((state) => state.session);
+  const { data: kept } = useListEasingsQuery();
+  const [keep] = useKeepEasingMutation();
+  const [remove] = useRemoveEasingMutation();
+  const keepIt = async (as: string): Promise<void> => {
+    const result = await keep({ name: as, easing });
+    if (result.error) dispatch(sessionActions.told({ tone: 'error', text: problemText(result.error) }));
+  };
+  return (
+    <div className="easing-shelf">
+      {asideEasing && (
+        <>
+          <p className="details-note">Set aside, to be compared:</p>
+          <EasingRun easing={asideEasing} seconds={seconds} />
+          <div className="easing-actions">
+            <ActionButton
+              label="Swap"
+              hint="The other becomes this one's easing"
+              onClick={() => {
+                dispatch(sessionActions.easingSetAside(easing));
+                onChange(asideEasing, 'Ease: the other candidate');
+              }}
+            />
+            <ActionButton label="Drop it" onClick={() => dispatch(sessionActions.easingSetAside(null))} />
+          </div>
+        </>
+      )}
+      <div className="easing-actions">
+        <ActionButton label="Copy easing" onClick={() => dispatch(sessionActions.easingCopied(easing))} />
+        <ActionButton
+          label="Paste easing"
+          disabled={!copiedEasing}
+          onClick={() => copiedEasing && onChange(copiedEasing, 'Paste an easing')}
+        />
+        {!asideEasing && (
+          <ActionButton
+            label="Set aside"
+            hint="Try another one: both run side by side"
+            onClick={() => dispatch(sessionActions.easingSetAside(easing))}
+          />
+        )}
+      </div>
+      {kept && kept.length > 0 && (
+        <div className="easing-own" role="group" aria-label="Kept easings">
+          {kept.map((each) => (
+            <span key={each.id}>
+              <button type="button" onClick={() => onChange(each.easing, `Ease: ${each.name}`)}>
+                <EasingMark easing={each.easing} />
+                {each.name}
+              </button>
+              <IconButton
+                icon={Trash2}
+                label={`Throw away the easing ${each.name}`}
+                onClick={() => void remove(each.id)}
+              />
+            </span>
+          ))}
+        </div>
+      )}
+      <TextField label="Keep as" value="" onChange={(typed) => void keepIt(typed)} />
+    </div>
+  );
+}
