@@ -87,6 +87,22 @@ export class CanvasTarget implements DrawTarget {
     under.restore();
   }
 
+  /** Draws something in one colour, as opaque as it is itself, within a picture of a width and height. */
+  tinted(colour: string, opacity: number, width: number, height: number, draw: () => void): void {
+    const under = this.context;
+    this.beginLayer({ opacity, mode: 'over' });
+    draw();
+    // Without a canvas of its own it stays in its own colours: else all that lies under it would be tinted too.
+    if (this.context !== under) {
+      this.context.save();
+      this.context.globalCompositeOperation = 'source-in';
+      this.context.fillStyle = colour;
+      this.context.fillRect(0, 0, width, height);
+      this.context.restore();
+    }
+    this.endLayer();
+  }
+
   set fillStyle(style: unknown) {
     this.context.fillStyle = style;
   }

@@ -17,6 +17,8 @@ export interface Ghost {
   readonly seconds: number;
   /** 0 to 1. */
   readonly opacity: number;
+  /** All of it in this colour; left out: in its own. */
+  readonly tint?: string;
 }
 
 /** What is shown in place of a figure's own parts and motion. */
@@ -82,8 +84,11 @@ export class Stage {
     context.beginPath();
     context.rect(0, 0, width, height);
     context.clip();
-    for (const { seconds: other, opacity } of ghosts)
-      drawFrame(sampleFrame(this.compiled, other, this.frame), target, () => opacity);
+    for (const { seconds: other, opacity, tint } of ghosts) {
+      const frame = sampleFrame(this.compiled, other, this.frame);
+      if (tint) target.tinted(tint, opacity, width, height, () => drawFrame(frame, target));
+      else drawFrame(frame, target, () => opacity);
+    }
     const { figures } = sampleFrame(this.compiled, seconds, this.frame);
     if (this.overrides.size > 0) drawFrame(this.overriddenFrame(figures), target, this.fade);
     else drawFrame(this.frame, target, this.fade);

@@ -26,6 +26,7 @@ export * from './match/picture-places';
 export { fitPicture, squareViewBox } from './match/picture-view';
 export { paintOverlay } from './overlay/paint-overlay';
 export type { PlanStatus } from './plans/plan-store';
+export { lookWindow } from './playback/look-window';
 export { type Autosave, type LeftCopy, type PieceCopy, SavingDesk } from './saving';
 export { TOOL_TABLE } from './tools/table';
 export type { PenColours } from './tools/tool';

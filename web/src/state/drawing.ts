@@ -44,7 +44,12 @@ export interface DrawingState extends DrawingPreferences {
   /** Which column stays where there is no room for both. */
   readonly firstColumn: 'left' | 'right';
   /** Moments before and after that are shown faintly in the Timing room: how many each way, and how many frames apart; 0: none. */
-  readonly onion: { readonly count: number; readonly frames: number };
+  readonly onion: {
+    readonly count: number;
+    readonly frames: number;
+    readonly strength: number;
+    readonly tint: boolean;
+  };
   /** What the left column shows. */
   readonly column: 'figures' | 'drawer';
 }
@@ -64,7 +69,7 @@ const initialState = (): DrawingState => ({
   renames: null,
   firstColumn: 'right',
   column: 'figures',
-  onion: { count: 0, frames: 6 },
+  onion: { count: 0, frames: 6, strength: 0.34, tint: false },
 });
 
 const slice = createSlice({

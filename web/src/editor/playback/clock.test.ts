@@ -81,6 +81,22 @@ describe('the play position', () => {
     expect(stretch.clock.seconds).toBeCloseTo(0.75, 6);
   });
 
+  test('a stretch that is looked at is played alone, again and again, until it is lifted', () => {
+    const { clock, advance } = driven({ ...LOOP, playback: 'once' });
+    clock.look([0.5, 1]);
+    clock.seek(0.75);
+    clock.play();
+    advance(200);
+    expect(clock.seconds).toBeCloseTo(0.95, 2);
+    advance(150);
+    expect(clock.seconds).toBeCloseTo(0.6, 1);
+    advance(5000);
+    expect([clock.seconds >= 0.5, clock.seconds < 1, clock.playing]).toEqual([true, true, true]);
+    clock.look(null);
+    advance(5000);
+    expect([clock.seconds, clock.playing]).toEqual([2, false]);
+  });
+
   test('seeking while it plays goes on from there; stepping stops and lands on frames', () => {
     const { clock, advance } = driven();
     clock.play();

@@ -25,6 +25,8 @@ export class PlaybackClock {
   private startedAt = 0;
   private startedFrom = 0;
   private handle: number | undefined;
+  /** What is looked at alone, s: played again and again until it is lifted. */
+  private window: readonly [from: number, until: number] | null = null;
   /** How fast it plays: 1 as it will be, ½ half as fast. */
   private pace = 1;
   private readonly moveListeners = new Set<(seconds: number) => void>();
@@ -57,6 +59,12 @@ export class PlaybackClock {
     this.range = range;
     if (this.position > range.duration) this.seek(range.duration);
     if (!(range.duration > 0)) this.pause();
+  }
+
+  /** Plays a stretch alone, again and again, s; null: all that the piece plays. */
+  look(window: readonly [from: number, until: number] | null): void {
+    this.window = window && window[1] - window[0] > 1e-3 ? window : null;
+    this.seek(this.position);
   }
 
   play(): void {
@@ -117,6 +125,14 @@ export class PlaybackClock {
     const { duration, playback, stretch, rate } = this.range;
     const elapsed = ((this.deps.now() - this.startedAt) / 1000) * this.pace;
     let time = this.startedFrom + elapsed;
+    if (this.window) {
+      const [from, until] = this.window;
+      const inside = time < from || time >= until ? from + modulo(time - from, until - from) : time;
+      this.run = this.position = Math.min(duration, Math.max(0, Math.ceil(inside * rate - 1e-6) / rate));
+      this.handle = this.deps.requestFrame(this.tick);
+      this.tellMove();
+      return;
+    }
     if (time >= duration && playback === 'once') {
       this.run = this.position = duration;
       this.handle = undefined;
@@ -142,3 +158,5 @@ export class PlaybackClock {
     for (const listener of this.stateListeners) listener();
   }
 }
+
+const modulo = (value: number, round: number): number => value - Math.floor(value / round) * round;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { onionSkins } from './onion';
 
-const TWO = { count: 2, frames: 6 };
+const TWO = { count: 2, frames: 6, strength: 0.34, tint: false };
 
 describe('onion skins', () => {
   test('lie before and after, the furthest first and faintest', () => {
@@ -19,8 +19,16 @@ describe('onion skins', () => {
     const once = onionSkins(0.05, TWO, { duration: 3, loop: false, rate: 60 });
     expect(once.map(({ seconds }) => +seconds.toFixed(6))).toEqual([0.25, 0.15]);
   });
+  test('are tinted by whether they lie before or after, where that is wanted', () => {
+    const skins = onionSkins(1, { ...TWO, count: 1, tint: true }, { duration: 3, loop: false, rate: 60 });
+    const [before, after] = skins;
+    expect([before.seconds < 1, after.seconds > 1, before.tint !== after.tint]).toEqual([true, true, true]);
+    expect(onionSkins(1, TWO, { duration: 3, loop: false, rate: 60 }).every(({ tint }) => tint === undefined)).toBe(
+      true,
+    );
+  });
   test('are none where none are wanted, or nothing plays', () => {
-    expect(onionSkins(1, { count: 0, frames: 6 }, { duration: 3, loop: true, rate: 60 })).toEqual([]);
+    expect(onionSkins(1, { ...TWO, count: 0 }, { duration: 3, loop: true, rate: 60 })).toEqual([]);
     expect(onionSkins(0, TWO, { duration: 0, loop: true, rate: 60 })).toEqual([]);
   });
 });

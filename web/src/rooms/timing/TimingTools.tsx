@@ -1,7 +1,8 @@
 import { Expand } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useEditor } from '../../context';
-import { drawingActions, useAppDispatch, useAppSelector } from '../../state';
+import { lookWindow } from '../../editor';
+import { drawingActions, selectPiece, selectSelection, useAppDispatch, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
 
 const SPEEDS = [
@@ -11,6 +12,11 @@ const SPEEDS = [
   { value: 0.1, label: '⅒' },
 ] as const;
 const COUNTS = [0, 1, 2, 3, 5];
+const STRENGTHS = [
+  { value: 0.18, label: 'Faintly' },
+  { value: 0.34, label: 'As usual' },
+  { value: 0.6, label: 'Strongly' },
+] as const;
 const APART = [1, 2, 3, 6, 12];
 
 /** What helps to see motion: playing slowly, and moments before and after lying faintly under the picture. */
@@ -19,6 +25,16 @@ export function TimingTools() {
   const dispatch = useAppDispatch();
   const onion = useAppSelector((state) => state.drawing.onion);
   const [speed, setSpeed] = useState(editor.clock.speed);
+  const piece = useAppSelector(selectPiece);
+  const selection = useAppSelector(selectSelection);
+  const keys = useAppSelector((state) => state.session.keys);
+  const [looks, setLooks] = useState<'all' | 'chosen'>('all');
+  const chosen = piece && looks === 'chosen' ? lookWindow(piece, selection, keys) : undefined;
+  const [from, until] = chosen ?? [];
+  useEffect(() => {
+    editor.clock.look(from !== undefined && until !== undefined ? [from, until] : null);
+    return () => editor.clock.look(null);
+  }, [editor, from, until]);
   const change = (made: Partial<typeof onion>): void =>
     void dispatch(drawingActions.changed({ onion: { ...onion, ...made } }));
   return (
@@ -40,6 +56,13 @@ export function TimingTools() {
           ))}
         </select>
       </label>
+      <label title="What is chosen is played alone, again and again">
+        Plays
+        <select value={looks} onChange={(event) => setLooks(event.target.value as typeof looks)}>
+          <option value="all">All</option>
+          <option value="chosen">What is chosen</option>
+        </select>
+      </label>
       <label>
         Onion skins
         <select value={onion.count} onChange={(event) => change({ count: Number(event.target.value) })}>
@@ -50,6 +73,24 @@ export function TimingTools() {
           ))}
         </select>
       </label>
+      {onion.count > 0 && (
+        <label>
+          seen
+          <select value={onion.strength} onChange={(event) => change({ strength: Number(event.target.value) })}>
+            {STRENGTHS.map(({ value, label }) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {onion.count > 0 && (
+        <label title="Moments before in plum, moments after in cobalt">
+          <input type="checkbox" checked={onion.tint} onChange={(event) => change({ tint: event.target.checked })} />
+          tinted
+        </label>
+      )}
       {onion.count > 0 && (
         <label>
           apart
