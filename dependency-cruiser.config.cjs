@@ -17,7 +17,7 @@ const coreMay = {
   morph: ['num', 'vec', 'curve', 'outline', 'svg', 'match'],
   lane: ['num', 'curve', 'easing', 'paint', 'svg', 'morph'],
   piece: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'shapes', 'text', 'ops', 'svg', 'match', 'morph'],
-  frame: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'match', 'morph', 'lane', 'piece'],
+  frame: ['num', 'vec', 'curve', 'outline', 'shapes', 'paint', 'easing', 'match', 'morph', 'lane', 'piece'],
   output: ['num', 'vec', 'outline', 'paint', 'easing', 'svg', 'morph', 'lane', 'piece', 'frame'],
 };
 const webMay = {

@@ -1,4 +1,5 @@
 export * from './alternatives';
+export { canGoByNumbers } from './by-numbers';
 export type { Context2D, MakeCanvas } from './canvas-target';
 export { CanvasTarget } from './canvas-target';
 export {

@@ -1,6 +1,6 @@
 import type { RankOptions } from '../morph';
 import { type ArcLengthTable, measureArcLength, type Outline, type Place, shareOfPlace } from '../outline';
-import { decidedOptions, type MatchChoices, unusedDecisions } from '../piece';
+import { decidedOptions, type MatchChoices, type ShiftMethod, unusedDecisions } from '../piece';
 import type { PlacedPart } from './placed-parts';
 
 /** A place as contour index and share of its length; undefined where the outline does not have it. */
@@ -28,7 +28,7 @@ export class PlaceFinder {
  */
 export function rankOptions(
   choices: MatchChoices,
-  method: RankOptions['method'] | 'auto',
+  method: ShiftMethod,
   a: PlacedPart,
   b: PlacedPart,
   used: Set<unknown>,
@@ -45,7 +45,7 @@ export function rankOptions(
     matrix: { a: a.matrix, b: b.matrix },
     use: (item) => void used.add(item),
   });
-  return { ...decided, method: method === 'auto' ? undefined : method };
+  return { ...decided, method: method === 'auto' || method === 'numbers' ? undefined : method };
 }
 
 /** The direction (rad) in which a contour is to be wiped, if it is; the choice then counts as used. */

@@ -1,6 +1,7 @@
 import { type Match, type Reason, turnTiming } from '../match';
 import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../morph';
 import type { Outline } from '../outline';
+import { planByNumbers } from './by-numbers';
 import { lostChoices, wipeAngle } from './match-input';
 import { type PlacedPart, placedParts } from './placed-parts';
 import { planPairs, type Thoroughness } from './planned-pairs';
@@ -44,6 +45,11 @@ function planParts(input: ShiftInput, thoroughness: Thoroughness, onProgress?: (
   const pairs = pairsOf(input);
   const paired = pairs.map(([i, j]) => ({ a: from[i], b: to[j] }));
   const matched = planPairs(input, paired, used, thoroughness, onProgress);
+  if (input.method === 'numbers')
+    paired.forEach(({ a, b }, k) => {
+      const plan = planByNumbers(a.part, b.part, input.from.placement, input.to.placement);
+      if (plan) matched[k] = { plan, match: { ...matched[k].match, reasons: [BY_NUMBERS] } };
+    });
   const drawn: { order: number; part: PartPlan; reasons: readonly Reason[] }[] = [];
   const order = (i: number, n: number): number => (i + 0.5) / n;
   const add = (
@@ -86,6 +92,11 @@ function planParts(input: ShiftInput, thoroughness: Thoroughness, onProgress?: (
     ].filter(({ text }) => !texts.has(text) && texts.add(text)),
   };
 }
+
+const BY_NUMBERS: Reason = {
+  code: 'by-numbers',
+  text: 'An adjustable shape goes by its numbers: sizes, radii and angles change, and it stays what it is.',
+};
 
 /** In words, what becomes of the parts of a pose that have no partner: a part is what has a paint of its own. */
 function aloneReasons(parts: readonly PlacedPart[], { match }: ShiftInput, way: 'goes' | 'comes'): Reason[] {

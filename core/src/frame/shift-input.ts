@@ -1,5 +1,14 @@
-import type { Method } from '../morph';
-import type { ContourRecord, MatchChoices, Part, PartShape, Piece, Placement, Pose, Shift } from '../piece';
+import type {
+  ContourRecord,
+  MatchChoices,
+  Part,
+  PartShape,
+  Piece,
+  Placement,
+  Pose,
+  Shift,
+  ShiftMethod,
+} from '../piece';
 import { shiftsInStep } from './in-step';
 import { leadingColour, type PartPairs, pairedPartsOf, pairShapes } from './part-pairs';
 
@@ -19,7 +28,7 @@ export interface ShiftInput {
    */
   readonly pairs?: PartPairs;
   readonly colours?: { readonly from: readonly string[]; readonly to: readonly string[] };
-  readonly method: Method | 'auto';
+  readonly method: ShiftMethod;
   readonly match: MatchChoices;
   /** Shifts of other figures that run in step with this one and touch it at both ends, in painting order; left out where there are none. */
   readonly inStep?: readonly InStepInput[];
@@ -31,13 +40,18 @@ export interface InStepInput {
   readonly shift: Omit<ShiftInput, 'inStep'>;
 }
 
-/** The outlines of a pose. */
+/** The outlines of a pose; with what they are built of where a shift goes by that. */
 export const poseShape = (
   piece: Pick<Piece, 'parts'>,
   { placement, parts }: Pick<Pose, 'placement' | 'parts'>,
+  sources = false,
 ): PoseShape => ({
   placement,
-  parts: parts.map((id) => ({ id, contours: contoursAsSeen(piece.parts[id]), fillRule: piece.parts[id].fillRule })),
+  parts: parts.map((id) => {
+    const { fillRule, source } = piece.parts[id];
+    const shape = { id, contours: contoursAsSeen(piece.parts[id]), fillRule };
+    return sources && source ? { ...shape, source } : shape;
+  }),
 });
 
 /** Closed contours by the open ones that they stand for. */
@@ -107,8 +121,8 @@ function ownInput(piece: Piece, shift: Shift): OwnInput {
     return before.input;
   const colours = ({ parts }: Pose): string[] => parts.map((id) => leadingColour(piece.parts[id]));
   const input = {
-    from: poseShape(piece, a),
-    to: poseShape(piece, b),
+    from: poseShape(piece, a, method === 'numbers'),
+    to: poseShape(piece, b, method === 'numbers'),
     ...(a.parts.length * b.parts.length > MOST_PAIRED_HERE
       ? { colours: { from: colours(a), to: colours(b) } }
       : { pairs: pairedPartsOf(piece, a, b, match) }),

@@ -28,6 +28,7 @@ export interface Reason {
     | 'softened'
     | 'even'
     | 'touched-up'
+    | 'by-numbers'
     | 'choice-lost';
   readonly text: string;
 }

@@ -10,6 +10,7 @@ export * from './morph-paths';
 export * from './plan';
 export * from './plan-outline';
 export * from './plan-shift';
+export { planThrough } from './plan-through';
 export * from './rank';
 export * from './shared-edges';
 export { stillPlan } from './still-plan';

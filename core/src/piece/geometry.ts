@@ -9,7 +9,8 @@ export type IdSource = (prefix: string) => Id;
 const outlines = new WeakMap<Part['contours'], Outline>();
 
 /** What of a part is its outline. */
-export type PartShape = Pick<Part, 'id' | 'contours' | 'fillRule'>;
+/** Its source is there only where a shift goes by the numbers of shapes. */
+export type PartShape = Pick<Part, 'id' | 'contours' | 'fillRule' | 'source'>;
 
 /** The outline of a part in the pose's own coordinates. Kept with its contours: records never change, and paint is no outline. */
 export function outlineOfPart({ contours, fillRule }: Omit<PartShape, 'id'>): Outline {

@@ -404,6 +404,8 @@ export interface MatchChoices {
   readonly touchUps: readonly TouchUpRecord[];
 }
 
+export type ShiftMethod = Method | 'auto' | 'numbers';
+
 /** The change from one pose to another. */
 export interface Shift {
   readonly id: Id;
@@ -412,8 +414,8 @@ export interface Shift {
   /** s */
   readonly duration: number;
   readonly easing: Easing;
-  /** auto: the one that looks best. */
-  readonly method: Method | 'auto';
+  /** auto: the one that looks best; numbers: adjustable shapes of one kind go by their numbers, all else as with auto. */
+  readonly method: ShiftMethod;
   readonly blend: BlendSpace;
   readonly match: MatchChoices;
 }

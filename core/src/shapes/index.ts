@@ -1,2 +1,3 @@
+export { shapeBetween } from './between';
 export type { ShapeHandle, ShapeParameter } from './shape-kind';
 export * from './shapes';

@@ -1,4 +1,4 @@
-import type { Method } from '@core';
+import { canGoByNumbers, type Piece, type Shift, type ShiftMethod } from '@core';
 
 /** The ways from one outline to the other, as they are offered. */
 export const METHODS = [
@@ -6,4 +6,17 @@ export const METHODS = [
   { value: 'straight', label: 'Straight', hint: 'Every point goes straight' },
   { value: 'blended', label: 'Blended', hint: 'Half straight, half turning' },
   { value: 'turning', label: 'Turning', hint: 'Edges turn and stretch' },
-] as const satisfies readonly { value: Method | 'auto'; label: string; hint: string }[];
+] as const satisfies readonly { value: ShiftMethod; label: string; hint: string }[];
+
+const BY_NUMBERS = {
+  value: 'numbers',
+  label: 'By its numbers',
+  hint: 'Sizes, radii and angles of the shape change, and it stays what it is',
+} as const;
+
+/** The ways that a shift has: by the numbers of its shapes where both ends are shapes of one kind. */
+export const methodsOf = (
+  piece: Piece,
+  shift: Shift,
+): readonly { value: ShiftMethod; label: string; hint: string }[] =>
+  shift.method === 'numbers' || canGoByNumbers(piece, shift) ? [...METHODS, BY_NUMBERS] : METHODS;

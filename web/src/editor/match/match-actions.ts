@@ -7,10 +7,10 @@ import {
   DECISIONS,
   type Id,
   type MatchChoices,
-  type Method,
   type Place,
   type PlaceTie,
   type PoseAlternative,
+  type ShiftMethod,
   type TouchUpPoint,
 } from '@core';
 import { type AppStore, changePiece } from '../../state';
@@ -54,7 +54,7 @@ export function setContourDirection(
   });
 }
 
-export function setMethod(store: AppStore, shiftId: Id, method: Method | 'auto', label: string): void {
+export function setMethod(store: AppStore, shiftId: Id, method: ShiftMethod, label: string): void {
   store.dispatch(changePiece(`Method: ${label}`, (draft) => void (draft.shifts[shiftId].method = method)));
 }
 

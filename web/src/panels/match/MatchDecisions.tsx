@@ -15,7 +15,7 @@ import {
 } from '../../editor';
 import type { AppStore } from '../../state';
 import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
-import { METHODS } from '../methods';
+import { methodsOf } from '../methods';
 import { ChoiceDecision } from './ChoiceDecision';
 import { ContourDecisions } from './ContourDecisions';
 import { Decided } from './Decided';
@@ -44,6 +44,7 @@ export function MatchDecisions({
   const back = (decision: Decision) => (): void => backToAutomatic(store, shift.id, decision);
   const soft = Math.max(0, ...(plan?.parts.flatMap(({ plan: p }) => p.contours.map(({ softness }) => softness)) ?? []));
   const endError = plan?.health.endError ?? 0;
+  const methods = methodsOf(piece, shift);
   return (
     <>
       <DirectionDecision store={store} piece={piece} shift={shift} plan={plan} onBack={back('direction')} />
@@ -107,9 +108,9 @@ export function MatchDecisions({
         <Choice
           label="Points travel"
           value={shift.method}
-          options={METHODS}
+          options={methods}
           onChange={(method) =>
-            setMethod(store, shift.id, method, METHODS.find(({ value }) => value === method)?.label ?? '')
+            setMethod(store, shift.id, method, methods.find(({ value }) => value === method)?.label ?? '')
           }
         />
       </Decided>
