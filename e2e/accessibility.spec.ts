@@ -64,6 +64,15 @@ for (const theme of ['light', 'dark'] as const) {
         .click();
       await page.getByText('By its own', { exact: true }).click();
       expect(await faults(page)).toEqual([]);
+      // A lane that follows, drifts and pulses; a colour; a path on the picture.
+      await piece.open('demo-deckhand', 'timing');
+      await page.locator('.lane-name', { hasText: 'Pupil left' }).click();
+      await page.getByRole('button', { name: 'Key 3 on the path' }).waitFor();
+      await page.getByRole('button', { name: /^Position follows/ }).click();
+      for (const group of ['Strays by itself', 'Comes again'])
+        await page.getByRole('group', { name: group }).getByText('Yes').click();
+      await page.getByLabel('Add a lane to Mouth').selectOption('fill');
+      expect(await faults(page)).toEqual([]);
     });
 
     test('the output', async ({ piece, page }) => {

@@ -1,3 +1,4 @@
+import { checkPiece, planAndCompile, prepareFrame, sampleFrame } from '@core';
 import type { Locator, Page } from '@playwright/test';
 import { realIcons } from '../core/src/testing/icons';
 import { expect, test } from './support/fixtures';
@@ -236,4 +237,81 @@ test('keys are chosen by a box, moved together, copied to another figure, and re
   expect(keysOf(pasted, 'Mouth').filter(([, , y]) => y === -16)).toHaveLength(2);
   await page.keyboard.press('Control+z');
   await piece.storedWith((stored) => keysOf(stored, 'Mouth').length === 0);
+});
+
+test('corners are rounded from a square to a disc by their numbers, chosen in the Match room', async ({
+  piece,
+  shelf,
+  page,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await page.getByRole('button', { name: 'Shape', exact: true }).click();
+  await page.getByRole('radio', { name: 'Rectangle' }).click();
+  const box = await piece.canvas.boundingBox();
+  if (!box) throw new Error('There is no canvas.');
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+  await expect(piece.figures).toHaveCount(1);
+  await piece.cards.first().click();
+  await page.keyboard.press('Control+d');
+  await expect(piece.cards).toHaveCount(2);
+  await piece.cards.nth(1).click();
+  await page.getByRole('tab', { name: 'Outline' }).click();
+  for (const corner of ['top left', 'top right', 'bottom right', 'bottom left'])
+    await piece.setNumber(`Radius ${corner}`, '90');
+  await piece.matched();
+  await page.keyboard.press('2');
+  await page.getByText('By its numbers', { exact: true }).click();
+  const stored = await piece.storedWith(({ shifts }) =>
+    Object.values(shifts).some(({ method }) => method === 'numbers'),
+  );
+  expect(Object.values(stored.shifts)).toHaveLength(1);
+  await expect(page.getByText('An adjustable shape goes by its numbers')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await piece.storedWith(({ shifts }) => Object.values(shifts).every(({ method }) => method === 'auto'));
+});
+
+test('a line and its area return to their start, and their edges stay on each other on the way', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-tide-gauge');
+  const rails = async () => Object.values((await piece.stored()).figures).map(({ rail }) => rail.length);
+  await piece.saved();
+  expect(await rails()).toEqual([3, 3]);
+  // Open both loops, then close them again as a designer would who has only the chain.
+  for (const [name, label] of [
+    ['Water', 'Nothing'],
+    ['Level', 'Nothing'],
+    ['Water', 'Back to first'],
+    ['Level', 'Back to first'],
+  ]) {
+    await page.getByRole('button', { name: `Figure ${name}` }).click();
+    await page.keyboard.press('Escape');
+    await page.getByRole('group', { name: 'After the last pose' }).getByText(label, { exact: true }).click();
+    await piece.saved();
+  }
+  await piece.matched();
+  expect(await rails()).toEqual([3, 3]);
+  const stored = await piece.stored();
+  for (const figure of Object.values(stored.figures)) {
+    const [first, last] = [stored.shifts[figure.rail[0]], stored.shifts[figure.rail[2]]];
+    expect(last.to).toBe(first.from);
+  }
+  // On the way every point of the line lies on a point of the area, and the last frame before the loop closes is all but the first.
+  const compiled = planAndCompile(checkPiece(stored));
+  const frame = prepareFrame(compiled);
+  const pointsAt = (seconds: number): number[][] =>
+    sampleFrame(compiled, seconds, frame).figures.map(({ parts: [part] }) => [...part.points]);
+  for (let seconds = 0.1; seconds < compiled.duration; seconds += 0.37) {
+    const [area, line] = pointsAt(seconds);
+    for (let i = 0; i < line.length; i += 6) {
+      let nearest = Number.POSITIVE_INFINITY;
+      for (let k = 0; k < area.length; k += 6)
+        nearest = Math.min(nearest, Math.hypot(area[k] - line[i], area[k + 1] - line[i + 1]));
+      expect(nearest).toBeLessThan(0.05);
+    }
+  }
+  const [[, y0], [, y1]] = [pointsAt(0)[1], pointsAt(compiled.duration - 1e-4)[1]];
+  expect(Math.abs(y0 - y1)).toBeLessThan(0.05);
 });

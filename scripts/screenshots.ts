@@ -43,30 +43,49 @@ async function takeVersions(): Promise<void> {
   await take('versions');
 }
 
-/** The Timing room with lanes, and the easing editor. */
+/** The Timing room with many lanes and a path on the picture, a rail of eight poses, and the easing editor. */
 async function takeTiming(): Promise<void> {
-  await page.goto(`${server.url}/piece/demo-quay-mark/timing`);
-  await page.waitForTimeout(1500);
-  const set = async (pose: number, label: string, by: number): Promise<void> => {
-    await page.getByRole('button', { name: new RegExp(`^Pose ${pose},`) }).click();
-    const field = page.getByLabel(label, { exact: true });
-    await field.fill(String(Number(await field.inputValue()) + by));
-    await field.press('Enter');
-  };
-  await set(2, 'Middle X', -120);
-  await set(3, 'Middle X', 110);
-  await set(2, 'Turn', -20);
-  await set(3, 'Turn', 340);
-  await page.getByRole('button', { name: /^Turn of .*pose 3/ }).click();
-  for (let i = 0; i < 10; i++) await page.keyboard.press('Shift+ArrowRight');
-  await page.waitForTimeout(300);
+  await page.goto(`${server.url}/piece/demo-deckhand/timing`);
+  await page.waitForTimeout(2500);
+  await page.locator('.lane-name', { hasText: 'Pupil left' }).click();
+  for (let i = 0; i < 12; i++) await page.keyboard.press('Shift+ArrowRight');
+  await page.getByRole('button', { name: /^Position X of Pupil left, at 2\.2 s/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.locator('.canvas-pane').hover();
+  await page.mouse.wheel(0, 0);
+  await page.keyboard.down('Control');
+  for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -100);
+  await page.keyboard.up('Control');
+  await page.waitForTimeout(400);
   await take('timing');
-  await page.getByRole('link', { name: 'Shapes' }).click();
+
+  const flag = (i: number): string => {
+    const [w, h] = [40 + 7 * i, 90 - 6 * i];
+    return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="100" height="100"><path fill="hsl(${20 + 24 * i} 60% 48%)" d="M${50 - w / 2} ${50 - h / 2}C${50 - w / 4} ${44 - h / 2 - i} ${50 + w / 4} ${56 - h / 2 + i} ${50 + w / 2} ${50 - h / 2}L${50 + w / 2 - 3 * i} ${50 + h / 2}C${50 + w / 4} ${56 + h / 2 + i} ${50 - w / 4} ${44 + h / 2 - i} ${50 - w / 2 + 2 * i} ${50 + h / 2}Z"/></svg>`;
+  };
+  await page.goto(server.url);
+  await page.getByRole('button', { name: 'New piece' }).click();
+  await page.getByRole('region', { name: 'Canvas' }).waitFor();
+  await page.getByTestId('svg-chooser').setInputFiles(
+    Array.from({ length: 8 }, (_, i) => ({
+      name: `flag-${i + 1}.svg`,
+      mimeType: 'image/svg+xml',
+      buffer: Buffer.from(flag(i)),
+    })),
+  );
+  await page.getByRole('button', { name: /^Pose 8/ }).waitFor();
+  await page.waitForTimeout(2500);
+  await page.getByRole('button', { name: /^Pose 4/ }).click();
+  await take('rail');
+
+  await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
+  await page.waitForTimeout(1200);
   await page.getByRole('button', { name: /^Shift Wave to Sail/ }).focus();
   await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Set aside' }).click();
   await page.getByLabel('Kind').selectOption('spring');
   await page.locator('.easing-plot').scrollIntoViewIfNeeded();
-  await page.getByLabel('As CSS').scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: 'Copy easing' }).scrollIntoViewIfNeeded();
   await take('easing');
 }
 
@@ -90,7 +109,6 @@ async function takeAll(): Promise<void> {
   await page.goto(`${server.url}/piece/demo-boarding-button/shapes`);
   await page.waitForTimeout(1200);
   await page.getByRole('button', { name: /^Pose 2/ }).click();
-  await take('pose');
   await page.getByRole('link', { name: 'Output' }).click();
   await page.getByTestId('download-svg').waitFor();
   await page.waitForTimeout(600);

@@ -136,7 +136,12 @@ describe('lanes of files from anywhere', () => {
     const physics = { mass: 1, stiffness: 400, damping: 0.0001, speed: 0 };
     draft.shifts[shift].easing = { kind: 'spring', bounce: 0.5, physics };
     const piece = checked(draft);
-    const turns = Array.from({ length: 60 }, (_, k) => turnAt(piece, 0.8 + (0.6 * k) / 60));
+    const lane = new LaneBook(piece).lane('f', 'turn');
+    const out = new Float64Array(1);
+    const turns = Array.from({ length: 5000 }, (_, k) => {
+      lane?.sample(0.8 + (0.6 * k) / 5000, out);
+      return out[0];
+    });
     expect(turns.every((turn) => turn >= -90 && turn <= 180)).toBe(true);
     expect(turns.some((turn) => turn > 150)).toBe(true);
     expect(turnAt(piece, 1.4)).toBe(90);
