@@ -1,5 +1,6 @@
 import { type Id, outlineOfPart, type Piece, type Pose, placementMatrix, railTimeline, type Shift } from '../piece';
 import { boxSize, emptyBox, IDENTITY, includePoint } from '../vec';
+import { LaneBook } from './lane-book';
 import { compileMotion, type MotionLanes, motionMatrix, prepareMotion, sampleMotion } from './motion';
 
 /** Anchors of two poses that are nearer than this to each other, px, are at one place. */
@@ -26,8 +27,10 @@ class Steps {
   /** Of the poses that were asked about. */
   private readonly places = new Map<Id, Places>();
   private readonly motions = new Map<number, MotionLanes | null>();
+  private readonly book: LaneBook;
 
   constructor(private readonly piece: Piece) {
+    this.book = new LaneBook(piece);
     piece.figureOrder.forEach((id, figure) => {
       for (const { shift, start } of railTimeline(piece, piece.figures[id]).spans) {
         const timed = { shift, figure, start };
@@ -86,7 +89,7 @@ class Steps {
   private motionOf(figure: number): MotionLanes | null {
     let motion = this.motions.get(figure);
     if (motion === undefined) {
-      motion = compileMotion(this.piece, this.piece.figureOrder[figure]);
+      motion = compileMotion(this.piece, this.piece.figureOrder[figure], this.book);
       this.motions.set(figure, motion);
     }
     return motion;

@@ -40,12 +40,18 @@ const SPACE: BlendSpace = 'oklab';
 /** All lanes of a piece over time, each made when it is first asked for: those that follow others are made of them. */
 export class LaneBook {
   private readonly known = new Map<string, Lane | null>();
-  private readonly duration: number;
-  private readonly loops: boolean;
+  private lasts: number | undefined;
 
-  constructor(private readonly piece: Piece) {
-    this.duration = Math.max(pieceDuration(piece), 1e-3);
-    this.loops = piece.playback === 'loop';
+  constructor(private readonly piece: Piece) {}
+
+  /** Of the piece, s; found when it is first needed: without lanes that are driven it never is. */
+  private get duration(): number {
+    this.lasts ??= Math.max(pieceDuration(this.piece), 1e-3);
+    return this.lasts;
+  }
+
+  private get loops(): boolean {
+    return this.piece.playback === 'loop';
   }
 
   /**
@@ -137,7 +143,8 @@ export class LaneBook {
   /** A time earlier; where the piece loops, that before its beginning is at its end. */
   private earlier(seconds: number, delay: number): number {
     const time = seconds - delay;
-    return this.loops ? time - Math.floor(time / this.duration) * this.duration : time;
+    const { loops, duration } = this;
+    return loops ? time - Math.floor(time / duration) * duration : time;
   }
 
   private laterBreaks(lane: Lane, delay: number): number[] {
