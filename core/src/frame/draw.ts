@@ -254,8 +254,8 @@ function strokeRun(
   if (share < 1) {
     DRAWN_DASH[0] = share * length;
     DRAWN_DASH[1] = DRAWN_ROUND * length - DRAWN_DASH[0];
-    target.setLineDash(DRAWN_DASH);
     target.lineDashOffset = drawnOffset(drawn) * length;
+    target.setLineDash(DRAWN_DASH);
   }
   target.stroke();
 }

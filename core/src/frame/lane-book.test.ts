@@ -162,6 +162,12 @@ describe('drift and pulse', () => {
     const value = (n: number): number => +at(draft, 'f', 'turn', n / 60)[0].toFixed(6);
     expect([0, 39, 40, 41, 54, 55, 69, 70, 85].map(value)).toEqual([0, 0, 0, 2, 28, 0, 28, 0, 0]);
   });
+  test('the numbers of a lane drift each by itself', () => {
+    const draft = two();
+    put(draft, 'f', 'position', { drift: { amount: [10, 10], speed: 1.3, seed: 4 } });
+    const [x, y] = at(draft, 'f', 'position', 0.55);
+    expect(Math.abs(x - y)).toBeGreaterThan(0.1);
+  });
   test('drift closes a loop: its end is its beginning', () => {
     const draft = two();
     draft.playback = 'loop';

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { ease } from '../easing';
 import { commonPaint, cssText, type LinearGradient, type RadialGradient, type Rgba, readColour } from '../paint';
 import { type Blend, blendChoice, blendColours, blendColoursVia, blendNumbers } from './blend';
-import { clipLane } from './clip-lane';
+import { clipLane, cutRamp } from './clip-lane';
 import { Lane, levelLane, RampTime, rampLane } from './lane';
 import { paintLanes, prepareGradient, sampleGradient } from './paint-lanes';
 
@@ -195,5 +195,31 @@ describe('a lane cut to a stretch of time', () => {
     expect(clipLane(lane, 0, 2)).toBe(lane);
     expect(value(clipLane(lane, 3, 4), 3.5)).toBe(5);
     expect(value(clipLane(ramps([5, 6, 7, 9]), 0, 4), 2)).toBe(7);
+  });
+});
+
+describe('a ramp cut at times', () => {
+  const bounce = { kind: 'bounce', side: 'out' } as const;
+  test('goes on from piece to piece as it went as a whole, with its bends where they were', () => {
+    const ramp = { time: new RampTime(1, 3, bounce), blend: blendNumbers([4], [-8], { beyond: 'on', least: 0 }) };
+    const pieces = cutRamp(ramp, [0.5, 1.5, 2.2, 7]);
+    expect(pieces.map(({ time }) => [time.start, time.end])).toEqual([
+      [1, 1.5],
+      [1.5, 2.2],
+      [2.2, 3],
+    ]);
+    const [whole, cut] = [new Lane([ramp]), new Lane(pieces)];
+    for (let t = 0.9; t < 3.2; t += 0.03) expect(value(cut, t)).toBeCloseTo(value(whole, t), 9);
+    expect(pieces[0].blend.breaks.length).toBeGreaterThan(0);
+  });
+  test('a choice jumps in the piece where it did', () => {
+    const ramp = { time: new RampTime(0, 1, LINEAR), blend: blendChoice(0, 2) };
+    const [first, second] = cutRamp(ramp, [0.4]);
+    expect([first.blend.jumps, first.blend.breaks, second.blend.breaks.map((at) => +at.toFixed(6))]).toEqual([
+      true,
+      [],
+      [+((0.5 - 0.4) / 0.6).toFixed(6)],
+    ]);
+    expect(cutRamp(ramp, [])).toEqual([ramp]);
   });
 });

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { KeySpline } from '../easing';
-import { animateElement, displayElement, type RampTexts, type SpanTime } from './smil';
+import { playSmil } from '../testing/play-smil';
+import { animateElement, displayElement, type RampTexts, type SpanTime, stillTransform } from './smil';
 
 const EVEN: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
 const SOFT: KeySpline = [0.42, 0, 0.58, 1];
@@ -99,5 +100,59 @@ describe('showing an element for a time', () => {
       '<animate attributeName="display" calcMode="discrete" values="inline;none" keyTimes="0;.75" dur="4s" fill="freeze"/>',
     );
     expect(displayElement(2, 4, span({ playback: 'loop' }))).toContain('values="none;inline" keyTimes="0;.5"');
+  });
+});
+
+describe('ways of playing', () => {
+  const value = (elements: string, seconds: number): number => {
+    // Of elements that are all at work the one that began last counts (SVG Animations 2, the sandwich model).
+    const shown = elements
+      .split('/>')
+      .filter(Boolean)
+      .flatMap((tag) => playSmil(tag, seconds) ?? []);
+    return Number(shown.at(-1));
+  };
+  test('there and back plays each ramp the other way round on its way back, with the same timing', () => {
+    const swift: KeySpline = [0.9, 0.1, 0.8, 0.3];
+    const element = animateElement('r', [ramp(1, 3, ['0', '8'], [0, 1], swift)], span({ playback: 'back' }));
+    expect(element).toContain('dur="8s" repeatCount="indefinite"');
+    for (const at of [0.3, 1.2, 1.9, 2.7, 3.5]) {
+      expect(value(element, 8 - at)).toBeCloseTo(value(element, at), 3);
+      expect(value(element, 8 + at)).toBeCloseTo(value(element, at), 3);
+    }
+    // Half of its time is not half of its way.
+    expect(Math.abs(value(element, 2) - 4)).toBeGreaterThan(1);
+  });
+  test('a stretch: once from the start, then from its beginning again and again', () => {
+    const run = span({ playback: 'stretch', stretch: [1, 3] });
+    const even = animateElement(
+      'r',
+      [ramp(0, 1, ['0', '10']), ramp(1, 3, ['10', '30']), ramp(3, 4, ['30', '40'])],
+      run,
+    );
+    expect([0.5, 1, 2.5, 3.5, 4.9, 5.5].map((at) => +value(even, at).toFixed(3))).toEqual([5, 10, 25, 15, 29, 15]);
+    const shown = displayElement(1.5, 2, run);
+    const visible = (at: number): string | undefined =>
+      shown
+        .split('/>')
+        .filter(Boolean)
+        .flatMap((tag) => playSmil(tag, at) ?? [])
+        .at(-1);
+    expect([1, 1.7, 2.5, 3.2, 3.7, 4.2, 5.7].map(visible)).toEqual([
+      'none',
+      'inline',
+      'none',
+      'none',
+      'inline',
+      'none',
+      'inline',
+    ]);
+  });
+  test('a step that stands still takes its place each time that the others begin', () => {
+    const still = (playback: SpanTime['playback']): string =>
+      stillTransform('transform', 'translate', '1 2', 'sum', span({ playback, stretch: [1, 3] }));
+    expect(still('loop').match(/<animateTransform/g)).toHaveLength(1);
+    expect(still('stretch').match(/<animateTransform/g)).toHaveLength(2);
+    expect(still('stretch')).toContain('begin="3s" dur="2s" repeatCount="indefinite"');
   });
 });

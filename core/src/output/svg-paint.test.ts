@@ -32,6 +32,13 @@ describe('paint as SVG', () => {
     expect(escapeText('<a b="c">&amp;')).toBe('&lt;a b=&quot;c&quot;&gt;&amp;amp;');
   });
 
+  test('where a stretch plays again, a ramp that reaches over its beginning has a key there', () => {
+    const writer = new LaneWriter({ ...SPAN, playback: 'stretch', stretch: [0.5, 1.5] }, 60);
+    const lane = rampLane(TIME, blendNumbers([1], [5], PROPERTIES.strokeWidth.range));
+    const values = [...writer.property(PROPERTIES.strokeWidth, lane).inside.matchAll(/values="([^"]*)"/g)];
+    expect(values.map(([, list]) => list)).toEqual(['1;2;4', '2;4']);
+  });
+
   test('an attribute that is what SVG has when it is left out is left out, unless it moves', () => {
     const writer = new LaneWriter(SPAN, 60);
     const width = (from: number, to: number) =>

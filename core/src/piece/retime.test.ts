@@ -89,4 +89,19 @@ describe('rates', () => {
     snapToFrames(draft);
     expect([a, b, c].map((id) => draft.poses[id].hold * 12)).toEqual([expect.closeTo(4, 4), expect.closeTo(1, 4), 0]);
   });
+  test('what is later, drifts and pulses goes along', () => {
+    const draft = structuredClone(pieceOf(['M0 0H1V1Z', 'M0 0H2V1Z'])) as PieceDraft;
+    draft.lanes.l = {
+      id: 'l',
+      figure: 'f',
+      property: 'turn',
+      keys: [],
+      follow: { figure: 'f', property: 'opacity', axis: null, factor: 1, offset: 0, delay: 0.4, colour: 'same' },
+      drift: { amount: [5], speed: 2, seed: 1 },
+      pulse: { shape: 'saw', period: 0.5, from: 1, until: 3, amount: [5] },
+    };
+    retime(draft, 2);
+    const { follow, drift, pulse } = draft.lanes.l;
+    expect([follow?.delay, drift?.speed, pulse?.period, pulse?.from, pulse?.until]).toEqual([0.8, 1, 1, 2, 6]);
+  });
 });

@@ -34,7 +34,8 @@ export class RecordingTarget implements DrawTarget {
   setLineDash = (lengths: Iterable<number>): void => this.say('dash', [...lengths].join(','), this.lineDashOffset);
   createLinearGradient = (...numbers: number[]): TargetGradient => this.gradient('linear', numbers);
   createRadialGradient = (...numbers: number[]): TargetGradient => this.gradient('radial', numbers);
-  beginLayer = ({ opacity, mode }: Layer): void => this.say('layer', mode, opacity);
+  beginLayer = ({ opacity, mode, softness }: Layer): void =>
+    this.say('layer', mode, opacity, ...(softness ? ['soft', softness] : []));
   endLayer = (): void => this.say('laid');
 
   private gradient(kind: string, numbers: readonly number[]): TargetGradient {

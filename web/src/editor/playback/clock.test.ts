@@ -71,6 +71,12 @@ describe('the play position', () => {
     for (let i = 0; i < 240; i++) back.advance(1000 / 60);
     const there = Array.from({ length: 120 }, (_, i) => i + 1);
     expect(shown).toEqual([...there, ...there.map((frame) => 120 - frame)]);
+    // From its end it goes back at once.
+    back.clock.pause();
+    back.clock.seek(2);
+    back.clock.play();
+    back.advance(500);
+    expect(back.clock.seconds).toBeCloseTo(1.5, 6);
     const stretch = driven({ ...LOOP, playback: 'stretch', stretch: [0.5, 1.5] });
     stretch.clock.play();
     stretch.advance(1250);
