@@ -199,7 +199,7 @@ test('three dots start as one, and after an intro pulse one after another for ev
   await piece.pause();
   // Another way of playing is one choice, and can be undone.
   await page.getByRole('region', { name: 'Canvas' }).click({ position: { x: 6, y: 6 } });
-  await page.getByLabel('At the end it').selectOption({ label: 'Goes back, and again' });
+  await page.getByLabel('At the end it').selectOption({ label: 'Goes back and forth' });
   await piece.storedWith(({ playback }) => playback === 'back');
   await page.keyboard.press('Control+z');
   await piece.storedWith(({ playback }) => playback === 'stretch');

@@ -45,7 +45,7 @@ export function fogLoader(): Piece {
     leave: { duration: 0.5, easing: GLIDE },
     parts: [{ name: 'Fog', fill: FOG[i], d: roundedPolygon(sides, RADIUS + 26 - 5 * sides, 0.32) }],
   }));
-  poses.push({ name: 'Disc', hold: 0.1, parts: [{ name: 'Fog', fill: FOG[3], d: disc(RADIUS) }] });
+  poses.push({ name: 'Disc', hold: 0.12, parts: [{ name: 'Fog', fill: FOG[3], d: disc(RADIUS) }] });
   const fog = addDrawnFigure(draft, 'Fog', poses, newId, { inPx: true });
   fixMiddle(draft, fog);
   SIDES.forEach((_, i) => {

@@ -5,8 +5,8 @@ import { NumberField, SelectField } from '../ui';
 const WAYS: readonly { readonly value: Playback; readonly label: string; readonly name: string }[] = [
   { value: 'loop', label: 'Starts again', name: 'Loop' },
   { value: 'once', label: 'Stops', name: 'Play once' },
-  { value: 'back', label: 'Goes back, and again', name: 'Play there and back' },
-  { value: 'stretch', label: 'Plays a stretch again and again', name: 'Play a stretch again' },
+  { value: 'back', label: 'Goes back and forth', name: 'Play there and back' },
+  { value: 'stretch', label: 'Repeats a stretch', name: 'Play a stretch again' },
 ];
 
 const START = 'start';
@@ -72,9 +72,9 @@ export function PlaybackFields({ piece }: { readonly piece: Piece }) {
               />
               {momentName(stretch[end]) !== END && (
                 <NumberField
-                  label="and"
+                  label="Later by"
                   value={stretch[end].after}
-                  unit="s later"
+                  unit="s"
                   step={piece.canvas.rate.den / piece.canvas.rate.num}
                   digits={3}
                   min={-LATEST}

@@ -3,7 +3,7 @@ import { type KeyboardEvent, type PointerEvent, useId, useRef } from 'react';
 import { NumberField } from '../../ui';
 import { EasingFields } from './EasingFields';
 import { EasingRun } from './EasingRun';
-import { EasingShelf } from './EasingShelf';
+import { EasingAside, EasingShelf } from './EasingShelf';
 import './easing-editor.scss';
 
 const SIZE = 92;
@@ -203,6 +203,7 @@ export function EasingEditor({
         ))}
       </svg>
       <EasingRun easing={easing} seconds={seconds} />
+      <EasingAside easing={easing} seconds={seconds} onChange={onChange} />
       <div className="easing-presets" role="group" aria-label="Easing presets">
         {EASING_PRESETS.map((candidate) => (
           <button
@@ -225,7 +226,7 @@ export function EasingEditor({
           </button>
         ))}
       </div>
-      <EasingShelf easing={easing} seconds={seconds} onChange={onChange} />
+      <EasingShelf easing={easing} onChange={onChange} />
       <EasingFields easing={easing} onChange={onChange} />
       {hasHandles && (
         <details className="easing-numbers">

@@ -24,6 +24,8 @@ export function EasingRun({ easing, seconds }: { readonly easing: Easing; readon
       ],
       { duration: whole, iterations: Infinity },
     );
+    // By the page's own clock: two of equal duration run side by side, in step.
+    run.startTime = 0;
     return () => run.cancel();
   }, [text, seconds]);
   return (

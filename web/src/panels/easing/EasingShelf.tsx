@@ -27,14 +27,44 @@ function EasingMark({ easing }: { readonly easing: Easing }) {
   );
 }
 
-/** What can be done with an easing as a whole: copied, compared with another while both run, kept by name for other pieces. */
-export function EasingShelf({
+/** Another candidate that was set aside: it runs beside the one that is there, in step, and can take its place. */
+export function EasingAside({
   easing,
   seconds,
   onChange,
 }: {
   readonly easing: Easing;
   readonly seconds: number;
+  readonly onChange: (easing: Easing, name: string) => void;
+}) {
+  const dispatch = useAppDispatch();
+  const { asideEasing } = useAppSelector((state) => state.session);
+  if (!asideEasing) return null;
+  return (
+    <div className="easing-aside">
+      <EasingRun easing={asideEasing} seconds={seconds} />
+      <div className="easing-actions">
+        <p className="details-note">Set aside.</p>
+        <ActionButton
+          label="Swap"
+          hint="The other becomes this one's easing"
+          onClick={() => {
+            dispatch(sessionActions.easingSetAside(easing));
+            onChange(asideEasing, 'Ease: the other candidate');
+          }}
+        />
+        <ActionButton label="Drop it" onClick={() => dispatch(sessionActions.easingSetAside(null))} />
+      </div>
+    </div>
+  );
+}
+
+/** What can be done with an easing as a whole: copied, set aside to be compared, kept by name for other pieces. */
+export function EasingShelf({
+  easing,
+  onChange,
+}: {
+  readonly easing: Easing;
   readonly onChange: (easing: Easing, name: string) => void;
 }) {
   const dispatch = useAppDispatch();
@@ -48,23 +78,6 @@ export function EasingShelf({
   };
   return (
     <div className="easing-shelf">
-      {asideEasing && (
-        <>
-          <p className="details-note">Set aside, to be compared:</p>
-          <EasingRun easing={asideEasing} seconds={seconds} />
-          <div className="easing-actions">
-            <ActionButton
-              label="Swap"
-              hint="The other becomes this one's easing"
-              onClick={() => {
-                dispatch(sessionActions.easingSetAside(easing));
-                onChange(asideEasing, 'Ease: the other candidate');
-              }}
-            />
-            <ActionButton label="Drop it" onClick={() => dispatch(sessionActions.easingSetAside(null))} />
-          </div>
-        </>
-      )}
       <div className="easing-actions">
         <ActionButton label="Copy easing" onClick={() => dispatch(sessionActions.easingCopied(easing))} />
         <ActionButton

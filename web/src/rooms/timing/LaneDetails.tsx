@@ -19,6 +19,7 @@ import {
 } from '@core';
 import { changePiece, useAppDispatch } from '../../state';
 import { Choice, NumberField, SelectField } from '../../ui';
+import { laneSpeed } from './lane-speed';
 import { LANE_WORDS } from './lane-words';
 
 const NOTHING = 'nothing';
@@ -45,11 +46,46 @@ export function LaneDetails({ piece, lane }: { readonly piece: Piece; readonly l
           Lane of {owner ? owner.name : 'the canvas'}
           {colour ? '' : '. What is set here is added to its keys.'}
         </p>
+        {!colour && <SpeedChart piece={piece} lane={lane} />}
         <FollowFields piece={piece} lane={lane} />
         {!colour && <DriftFields lane={lane} />}
         {!colour && <PulseFields piece={piece} lane={lane} />}
       </div>
     </aside>
+  );
+}
+
+const CHART = { width: 248, height: 72, edge: 6 } as const;
+
+/** Value and speed of a lane over the whole piece. */
+function SpeedChart({ piece, lane }: { readonly piece: Piece; readonly lane: LaneRecord }) {
+  const found = laneSpeed(piece, lane);
+  if (!found) return null;
+  const { unit, factor, parts } = LANE_WORDS[lane.property];
+  const points = (shares: readonly number[]): string =>
+    shares
+      .map((share, k) => {
+        const x = (CHART.width * k) / (shares.length - 1);
+        return `${x.toFixed(1)},${(CHART.height - CHART.edge - share * (CHART.height - 2 * CHART.edge)).toFixed(1)}`;
+      })
+      .join(' ');
+  const fastest = `${+(found.fastest * factor).toFixed(1)} ${unit} a second`;
+  return (
+    <figure className="lane-speed">
+      <svg
+        viewBox={`0 0 ${CHART.width} ${CHART.height}`}
+        role="img"
+        aria-label={`Value and speed of ${LANE_WORDS[lane.property].label} over time; fastest ${fastest}`}
+      >
+        {found.values.map((own, i) => (
+          <polyline key={parts[i]} className="lane-speed-value" points={points(own)} />
+        ))}
+        <polyline className="lane-speed-speed" points={points(found.speeds)} />
+      </svg>
+      <figcaption>
+        {found.fastest > 0 ? `- - speed: at most ${fastest}, at ${+found.at.toFixed(2)} s` : 'It never changes.'}
+      </figcaption>
+    </figure>
   );
 }
 
