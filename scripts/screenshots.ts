@@ -51,10 +51,12 @@ async function takeTiming(): Promise<void> {
   for (let i = 0; i < 12; i++) await page.keyboard.press('Shift+ArrowRight');
   await page.getByRole('button', { name: /^Position X of Pupil left, at 2\.2 s/ }).focus();
   await page.keyboard.press('Enter');
-  await page.locator('.canvas-pane').hover();
-  await page.mouse.wheel(0, 0);
+  // Nearer to the left eye.
+  const pane = await page.locator('.canvas-pane').boundingBox();
+  if (!pane) throw new Error('The canvas is not on the page.');
+  await page.mouse.move(pane.x + pane.width / 2 - 22, pane.y + 120);
   await page.keyboard.down('Control');
-  for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -100);
+  for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -100);
   await page.keyboard.up('Control');
   await page.waitForTimeout(400);
   await take('timing');
@@ -84,8 +86,8 @@ async function takeTiming(): Promise<void> {
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Set aside' }).click();
   await page.getByLabel('Kind').selectOption('spring');
-  await page.locator('.easing-plot').scrollIntoViewIfNeeded();
-  await page.getByRole('button', { name: 'Copy easing' }).scrollIntoViewIfNeeded();
+  await page.locator('.easing-plot').evaluate((plot) => plot.scrollIntoView());
+  await page.waitForTimeout(900);
   await take('easing');
 }
 
