@@ -3,14 +3,8 @@ import { DRAWN_ROUND, drawnOffset, drawnShare, type GradientSample, PROPERTIES, 
 import { cssText, type DrawTarget, type Layer, type TargetGradient } from '../paint';
 import { applyMotion, type MotionSample } from './motion';
 import type { OverSample } from './over-paint';
-import {
-  type Frame,
-  type FrameFigure,
-  type FramePart,
-  isVanished,
-  type PaintSample,
-  type StrokeSample,
-} from './sample';
+import type { PaintSample } from './paint-sample';
+import { type Frame, type FrameFigure, type FramePart, isVanished, type StrokeSample } from './sample';
 
 /** The part of a target that outlines are traced on. */
 export type OutlineSink = Pick<DrawTarget, 'moveTo' | 'bezierCurveTo' | 'closePath'>;

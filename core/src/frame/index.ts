@@ -16,6 +16,7 @@ export { LaneBook } from './lane-book';
 export { PlaceFinder } from './match-input';
 export * from './motion';
 export { OVER_PROPERTIES, type OverLanes, type OverSample } from './over-paint';
+export type { PaintSample } from './paint-sample';
 export type { PartLanes, StrokeLanes } from './part-lanes';
 export * from './part-plans';
 export { type PlacedPart, placedParts } from './placed-parts';

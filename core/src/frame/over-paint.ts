@@ -1,7 +1,7 @@
 import type { Lane } from '../lane';
 import type { Id } from '../piece';
 import type { LaneBook } from './lane-book';
-import type { PaintSample } from './sample';
+import type { PaintSample } from './paint-sample';
 
 /** Lanes of a figure that stand in place of what its parts have: of those that are left out the parts' own is drawn. */
 export interface OverLanes {

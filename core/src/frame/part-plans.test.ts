@@ -4,8 +4,9 @@ import { cssText } from '../paint';
 import { AS_DRAWN, AUTOMATIC_MATCH, type Part, plainStroke, type Stroke } from '../piece';
 import { type BetweenOptions, countedIds, drawnPose, inputBetween, pieceBetween } from '../testing/pieces';
 import { frameAt } from './frame-at';
+import type { PaintSample } from './paint-sample';
 import { planPoseShift } from './part-plans';
-import { type FramePart, type PaintSample, stillParts } from './sample';
+import { type FramePart, stillParts } from './sample';
 
 const newId = countedIds();
 const SQUARE = 'M0 0H10V10H0Z';

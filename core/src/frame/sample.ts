@@ -1,5 +1,4 @@
 import {
-  type GradientSample,
   type Lane,
   type PaintLanes,
   prepareGradient,
@@ -13,14 +12,8 @@ import type { Part, Placement } from '../piece';
 import { type CompiledPiece, type FigureSpan, stillLanes } from './compile';
 import { type MotionSample, prepareMotion, sampleMotion } from './motion';
 import { type OverSample, prepareOver, sampleOver } from './over-paint';
+import type { PaintSample } from './paint-sample';
 import type { PartLanes } from './part-lanes';
-
-/** A paint at a moment. */
-export interface PaintSample {
-  /** r, g, b, alpha in 0..1; alpha 0 draws nothing. Not used where there is a gradient. */
-  readonly colour: Float64Array;
-  readonly gradient: GradientSample | null;
-}
 
 /** A stroke at a moment; each property in the numbers of its lane. */
 export interface StrokeSample {
