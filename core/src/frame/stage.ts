@@ -75,7 +75,7 @@ export class Stage {
     const target = this.targetOn(context);
     target.setView(view.zoom * density, view.x * density, view.y * density);
     const { width, height, background } = this.compiled;
-    const { ground } = sampleFrame(this.compiled, seconds, this.frame);
+    const ground = this.compiled.ground ? sampleFrame(this.compiled, seconds, this.frame).ground : null;
     if (ground || background) {
       context.fillStyle = ground ? cssText(ground[0], ground[1], ground[2], ground[3]) : background;
       context.fillRect(0, 0, width, height);

@@ -1,7 +1,7 @@
 import { current, type Draft, isDraft } from 'immer';
 import type { PieceDraft } from './edit';
 import type { IdSource } from './geometry';
-import { isNeutral, laneOf, NEUTRAL, standsInPlace, stopName, stopNamed, timedKeys } from './lanes';
+import { isColourLane, isNeutral, laneOf, NEUTRAL, standsInPlace, stopName, stopNamed, timedKeys } from './lanes';
 import { ownValue } from './own-values';
 import { railTimeline, stopsOf } from './rail';
 import type { Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece } from './records';
@@ -127,8 +127,13 @@ export function changeKey(
 const WIND_UP = { way: 0.15, time: 0.33 } as const;
 const SETTLE = { way: 0.1, time: 0.22 } as const;
 
-/** Of what nothing lies beyond 0 and 1. */
-const bounded: ReadonlySet<LaneProperty> = new Set(['opacity', 'fill', 'stroke', 'background']);
+/** The nearest number that a lane can have: shares lie from 0 to 1, widths and blurs are not below 0. */
+function possible(property: LaneProperty, part: number, value: number): number {
+  if (property === 'opacity' || isColourLane(property) || (property === 'drawn' && part < 2))
+    return Math.min(1, Math.max(0, value));
+  const rounded = Math.round(value * 1e6) / 1e6;
+  return property === 'strokeWidth' || property === 'softness' ? Math.max(0, rounded) : rounded;
+}
 
 /** Puts a wind-up and an overshoot on the way from a key to the next; nothing happens where it leads nowhere, or takes no time. */
 export function addWindUp(draft: PieceDraft, laneId: Id, keyId: Id, newId: IdSource): void {
@@ -148,10 +153,7 @@ export function addWindUp(draft: PieceDraft, laneId: Id, keyId: Id, newId: IdSou
     id: newId('k'),
     stop: stopName(figure, names, stop),
     after: roundTime(when - stops[stop].start),
-    value: from.key.value.map((v, i) => {
-      const value = v + (to.key.value[i] - v) * share;
-      return bounded.has(lane.property) ? Math.min(1, Math.max(0, value)) : Math.round(value * 1e6) / 1e6;
-    }),
+    value: from.key.value.map((v, i) => possible(lane.property, i, v + (to.key.value[i] - v) * share)),
     easing: null,
     set,
   });

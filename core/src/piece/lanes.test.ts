@@ -179,6 +179,21 @@ describe('lanes that lead nowhere', () => {
 });
 
 describe('wind-up and settle', () => {
+  test('never leave what a lane can have: no width below nothing, no share beyond the whole', () => {
+    for (const [property, value] of [
+      ['strokeWidth', [20]],
+      ['softness', [9]],
+      ['drawn', [0, 0.4, 0]],
+      ['opacity', [0.1]],
+    ] as const) {
+      const draft = three();
+      set(draft, property, 1, value);
+      const [{ id, keys }] = Object.values(draft.lanes);
+      addWindUp(draft, id, keys[0].id, countedIds());
+      expect(keys.filter((key) => key.set)).toHaveLength(2);
+      expect(() => checkPiece(JSON.parse(JSON.stringify(draft)))).not.toThrow();
+    }
+  });
   const moved = (): PieceDraft => {
     const draft = three();
     set(draft, 'position', 1, [100, 0]);
