@@ -6,6 +6,7 @@ import { Messages } from '../shelf/Messages';
 import { Wordmark } from '../shelf/Wordmark';
 import { problemText, sessionActions, useAppDispatch, useCreatePieceMutation, useListPiecesQuery } from '../state';
 import { freshId } from '../workers';
+import { DrawerEasings } from './DrawerEasings';
 import { DrawerShapes } from './DrawerShapes';
 import { pendingShape } from './pending-shape';
 
@@ -33,10 +34,14 @@ export function DrawerPage() {
           <Wordmark />
         </Link>
         <h1>Drawer</h1>
-        <p>Shapes for reuse. Add one to a piece here, or drag it out of the drawer’s column in the Shapes room.</p>
+        <p>
+          Shapes and easings for reuse. Add a shape to a piece here, or drag it out of the drawer’s column in the Shapes
+          room.
+        </p>
       </header>
       <main>
         <DrawerShapes large addLabel="Add to a piece" onAdd={(name, svg) => setShape({ name, svg })} />
+        <DrawerEasings />
       </main>
       <Modal show={shape !== null} onHide={() => setShape(null)} centered aria-labelledby="drawer-into">
         <Modal.Header closeButton>

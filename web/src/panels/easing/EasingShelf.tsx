@@ -1,5 +1,6 @@
-import { type Easing, ease } from '@core';
+import type { Easing } from '@core';
 import { Trash2 } from 'lucide-react';
+import { EasingMark } from '../../canvas/EasingMark';
 import {
   problemText,
   sessionActions,
@@ -11,21 +12,6 @@ import {
 } from '../../state';
 import { ActionButton, IconButton, TextField } from '../../ui';
 import { EasingRun } from './EasingRun';
-
-const STEPS = 20;
-
-/** A small picture of an easing. */
-function EasingMark({ easing }: { readonly easing: Easing }) {
-  const points = Array.from(
-    { length: STEPS + 1 },
-    (_, i) => `${(i / STEPS) * 28},${24 - 24 * ease(easing, i / STEPS)}`,
-  );
-  return (
-    <svg viewBox="-2 -9 32 40" width="30" height="30" aria-hidden="true">
-      <polyline points={points.join(' ')} />
-    </svg>
-  );
-}
 
 /** Another candidate that was set aside: it runs beside the one that is there, in step, and can take its place. */
 export function EasingAside({
