@@ -28,39 +28,48 @@ async function colourAt(page: Page, x: number, y: number): Promise<readonly numb
   );
 }
 
-test('eight real icons in one chain with holds, eased, brought to 12 frames a second and back', async ({
-  piece,
-  shelf,
-  page,
-}) => {
-  await shelf.open();
-  await shelf.newPiece();
-  const icons = realIcons(8).map(({ name, d }) => ({ name: `${name}.svg`, text: svg(`<path d="${d}"/>`) }));
-  await piece.drop(icons);
-  await expect(piece.cards).toHaveCount(8);
-  await piece.matched();
-  // By keyboard: all shifts are chosen and get one easing.
-  await piece.arcs.first().focus();
-  await page.keyboard.press('Enter');
-  await piece.arcs.last().focus();
-  await page.keyboard.press('Shift+Enter');
-  await page.getByLabel('Kind').selectOption({ label: 'Spring' });
-  await piece.saved();
-  const before = await piece.stored();
-  expect(Object.values(before.shifts).map(({ easing }) => easing.kind)).toEqual(Array(7).fill('spring'));
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('3');
-  // Nothing is chosen: the details are those of the piece.
-  const frames = page.getByText('The frames', { exact: true });
-  await frames.click();
-  await page.getByLabel('Rate', { exact: true }).selectOption('12/1');
-  const slow = await piece.storedWith(({ canvas }) => canvas.rate.num === 12);
-  const factor = before.canvas.rate.num / 12;
-  for (const { id, hold } of Object.values(before.poses)) expect(slow.poses[id].hold).toBeCloseTo(factor * hold, 5);
-  await page.getByLabel('Rate', { exact: true }).selectOption('60/1');
-  const again = await piece.storedWith(({ canvas }) => canvas.rate.num === 60);
-  for (const { id, hold } of Object.values(before.poses)) expect(again.poses[id].hold).toBeCloseTo(hold, 5);
-});
+for (const hand of ['mouse', 'keyboard'] as const)
+  test(`eight real icons in one chain with holds, eased, brought to 12 frames a second and back, by ${hand}`, async ({
+    piece,
+    shelf,
+    page,
+    context,
+  }) => {
+    await shelf.open();
+    await shelf.newPiece();
+    const icons = realIcons(8).map(({ name, d }) => ({ name: `${name}.svg`, text: svg(`<path d="${d}"/>`) }));
+    if (hand === 'mouse') await piece.drop(icons);
+    else {
+      await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+      for (const [i, { text }] of icons.entries()) {
+        await piece.pasteByKeys(text);
+        await expect(piece.cards).toHaveCount(i + 1);
+      }
+    }
+    await expect(piece.cards).toHaveCount(8);
+    await piece.matched();
+    // All shifts are chosen and get one easing.
+    await piece.arcs.first().press('Enter');
+    await piece.arcs.last().press('Shift+Enter');
+    if (hand === 'mouse') await page.getByLabel('Kind').selectOption({ label: 'Spring' });
+    else for (let i = 0; i < 2; i++) await page.getByLabel('Kind').press('ArrowDown');
+    await piece.saved();
+    const before = await piece.stored();
+    expect(Object.values(before.shifts).map(({ easing }) => easing.kind)).toEqual(Array(7).fill('spring'));
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('3');
+    // Nothing is chosen: the details are those of the piece.
+    const frames = page.getByText('The frames', { exact: true });
+    if (hand === 'mouse') await frames.click();
+    else await page.getByRole('radio', { name: 'The frames' }).press('Space');
+    await page.getByLabel('Rate', { exact: true }).selectOption('12/1');
+    const slow = await piece.storedWith(({ canvas }) => canvas.rate.num === 12);
+    const factor = before.canvas.rate.num / 12;
+    for (const { id, hold } of Object.values(before.poses)) expect(slow.poses[id].hold).toBeCloseTo(factor * hold, 5);
+    await page.getByLabel('Rate', { exact: true }).selectOption('60/1');
+    const again = await piece.storedWith(({ canvas }) => canvas.rate.num === 60);
+    for (const { id, hold } of Object.values(before.poses)) expect(again.poses[id].hold).toBeCloseTo(hold, 5);
+  });
 
 test('the background follows a figure in the complementary colour, in two actions', async ({ piece, shelf, page }) => {
   await shelf.open();

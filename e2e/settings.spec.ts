@@ -8,7 +8,7 @@ test('canvas, rate and end of the piece are set, kept, and undone', async ({ pie
   const before = await piece.stored();
   await piece.setNumber('Width', '800');
   await page.getByLabel('Rate', { exact: true }).selectOption('24000/1001');
-  await page.getByText('Stop', { exact: true }).click();
+  await page.getByLabel('At the end it').selectOption({ label: 'Stops' });
   await page.getByRole('group', { name: 'Background' }).getByText('Nothing', { exact: true }).click();
   await piece.saved();
   const after = await piece.stored();

@@ -164,41 +164,49 @@ test('lanes and rail show the same stretch of time, zoomed and scrolled together
   expect(Math.abs((bead?.x ?? 0) - (sheet.x + 600))).toBeLessThan(3);
 });
 
-test('a figure winds up, flies left while it changes shape, overshoots, and comes back turning by −300°', async ({
-  piece,
-  shelf,
-  page,
-}) => {
-  await shelf.open();
-  await shelf.newPiece();
-  await piece.drop(TWO);
-  await expect(piece.cards).toHaveCount(2);
-  await page.getByText('Back to first').click();
-  await expect(piece.cards).toHaveCount(3);
-  await piece.cards.nth(1).click();
-  const x = Number(await piece.number('Middle X').inputValue());
-  await piece.setNumber('Middle X', String(x - 200));
-  await piece.cards.nth(2).click();
-  await piece.setNumber('Turn', '-300');
-  await page.keyboard.press('3');
-  const position = page.getByRole('group', { name: 'Position of Figure 1' });
-  await position.getByRole('button', { name: /X of Figure 1, buoy \(pose 1\): 0/ }).click();
-  await page.getByRole('button', { name: 'Wind up and settle' }).click();
-  await expect(position.locator('.lane-block.free')).toHaveCount(4);
-  const stored = await piece.storedWith(({ lanes }) =>
-    Object.values(lanes).some(({ keys }) => keys.some(({ after }) => after !== null)),
-  );
-  const lane = (property: string) => Object.values(stored.lanes).find((each) => each.property === property);
-  const xs = lane('position')?.keys.map(({ value }) => Math.round(value[0]));
-  expect(xs?.slice().sort((p, q) => p - q)).toEqual([-220, -200, 0, 0, 30]);
-  expect(lane('turn')?.keys.map(({ value }) => value[0])).toEqual([0, 0, -300]);
-  // The match does not know of any of it.
-  expect(Object.values(stored.poses).every(({ placement }) => placement.rotation === 0)).toBe(true);
-  // And both go as one.
-  await position.locator('.lane-block.free').first().click();
-  await page.getByRole('button', { name: 'Take both away' }).click();
-  await expect(position.locator('.lane-block.free')).toHaveCount(0);
-});
+for (const hand of ['mouse', 'keyboard'] as const)
+  test(`a figure winds up, flies left while it changes shape, overshoots, and comes back turning by −300°, by ${hand}`, async ({
+    piece,
+    shelf,
+    page,
+    context,
+  }) => {
+    const press = (target: Locator): Promise<void> => (hand === 'mouse' ? target.click() : target.press('Enter'));
+    await shelf.open();
+    await shelf.newPiece();
+    if (hand === 'mouse') await piece.drop(TWO);
+    else {
+      await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+      for (const { text } of TWO) await piece.pasteByKeys(text);
+    }
+    await expect(piece.cards).toHaveCount(2);
+    if (hand === 'mouse') await page.getByText('Back to first').click();
+    else await page.getByRole('radio', { name: 'Back to first' }).press('Space');
+    await expect(piece.cards).toHaveCount(3);
+    await press(piece.cards.nth(1));
+    const x = Number(await piece.number('Middle X').inputValue());
+    await piece.setNumber('Middle X', String(x - 200));
+    await press(piece.cards.nth(2));
+    await piece.setNumber('Turn', '-300');
+    await page.keyboard.press('3');
+    const position = page.getByRole('group', { name: /^Position of / });
+    await press(position.getByRole('button', { name: /X of .*\(pose 1\): 0/ }));
+    await press(page.getByRole('button', { name: 'Wind up and settle' }));
+    await expect(position.locator('.lane-block.free')).toHaveCount(4);
+    const stored = await piece.storedWith(({ lanes }) =>
+      Object.values(lanes).some(({ keys }) => keys.some(({ after }) => after !== null)),
+    );
+    const lane = (property: string) => Object.values(stored.lanes).find((each) => each.property === property);
+    const xs = lane('position')?.keys.map(({ value }) => Math.round(value[0]));
+    expect(xs?.slice().sort((p, q) => p - q)).toEqual([-220, -200, 0, 0, 30]);
+    expect(lane('turn')?.keys.map(({ value }) => value[0])).toEqual([0, 0, -300]);
+    // The match does not know of any of it.
+    expect(Object.values(stored.poses).every(({ placement }) => placement.rotation === 0)).toBe(true);
+    // And both go as one.
+    await press(position.locator('.lane-block.free').first());
+    await press(page.getByRole('button', { name: 'Take both away' }));
+    await expect(position.locator('.lane-block.free')).toHaveCount(0);
+  });
 
 test('onion skins show moments before and after, not while it plays; slow motion plays the same frames', async ({
   piece,

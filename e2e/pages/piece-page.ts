@@ -36,6 +36,12 @@ export class PiecePage {
   };
   drop = (files: readonly DroppedFile[]): Promise<void> => dropFiles(this.canvas, files);
   dropOnRail = (files: readonly DroppedFile[], x: number): Promise<void> => dropFiles(this.rail, files, x);
+  /** Pastes text by the keys, as it lies in the clipboard; the page must be allowed to write there. */
+  pasteByKeys = async (text: string): Promise<void> => {
+    await this.page.evaluate((copied) => navigator.clipboard.writeText(copied), text);
+    await this.page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await this.page.keyboard.press('Control+v');
+  };
   play = async (): Promise<void> => void (await this.page.getByRole('button', { name: 'Play', exact: true }).click());
   pause = async (): Promise<void> => void (await this.page.getByRole('button', { name: 'Pause', exact: true }).click());
   seconds = async (): Promise<number> => Number.parseFloat((await this.page.getByTestId('time').textContent()) ?? '');
