@@ -180,6 +180,11 @@ async function takeAll(): Promise<void> {
   await page.getByTestId('exchange-summary').waitFor();
   await page.waitForTimeout(400);
   await take('exchange');
+  for (const [name, easing] of [
+    ['Harbour swell', { kind: 'spring', bounce: 0.4 }],
+    ['Gang plank', { kind: 'bounce', side: 'out' }],
+  ] as const)
+    await page.request.post(`${server.url}/api/easings`, { data: { name, easing } });
   await page.goto(`${server.url}/shapes`);
   await page.waitForTimeout(500);
   await take('drawer');
