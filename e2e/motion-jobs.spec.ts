@@ -52,7 +52,11 @@ for (const hand of ['mouse', 'keyboard'] as const)
     await piece.arcs.first().press('Enter');
     await piece.arcs.last().press('Shift+Enter');
     if (hand === 'mouse') await page.getByLabel('Kind').selectOption({ label: 'Spring' });
-    else for (let i = 0; i < 2; i++) await page.getByLabel('Kind').press('ArrowDown');
+    else
+      for (const kind of ['linear', 'spring']) {
+        await page.getByLabel('Kind').press('ArrowDown');
+        await expect(page.getByLabel('Kind')).toHaveValue(kind);
+      }
     await piece.saved();
     const before = await piece.stored();
     expect(Object.values(before.shifts).map(({ easing }) => easing.kind)).toEqual(Array(7).fill('spring'));
