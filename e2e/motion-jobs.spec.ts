@@ -62,10 +62,12 @@ for (const hand of ['mouse', 'keyboard'] as const)
     expect(Object.values(before.shifts).map(({ easing }) => easing.kind)).toEqual(Array(7).fill('spring'));
     await page.keyboard.press('Escape');
     await page.keyboard.press('3');
-    // Nothing is chosen: the details are those of the piece.
+    // Nothing is chosen: the details are those of the piece, in the room of time.
+    await expect(page.getByRole('region', { name: 'Lanes' })).toBeVisible();
     const frames = page.getByText('The frames', { exact: true });
     if (hand === 'mouse') await frames.click();
     else await page.getByRole('radio', { name: 'The frames' }).press('Space');
+    await expect(page.getByRole('radio', { name: 'The frames' })).toBeChecked();
     await page.getByLabel('Rate', { exact: true }).selectOption('12/1');
     const slow = await piece.storedWith(({ canvas }) => canvas.rate.num === 12);
     const factor = before.canvas.rate.num / 12;
