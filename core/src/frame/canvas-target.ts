@@ -75,13 +75,11 @@ export class CanvasTarget implements DrawTarget {
     const made = this.context;
     this.context = under;
     if (made === under) return;
-    const { a, b } = under.getTransform();
-    const scale = Math.hypot(a, b);
+    const scale = layer.softness ? scaleOf(under) : 1;
     under.save();
     under.setTransform(1, 0, 0, 1, 0, 0);
     under.globalAlpha = layer.opacity;
-    const softness = (layer.softness ?? 0) * scale;
-    if (softness > 0) under.filter = `blur(${softness}px)`;
+    if (layer.softness) under.filter = `blur(${layer.softness * scale}px)`;
     under.globalCompositeOperation = layer.mode === 'inside' ? 'destination-in' : 'source-over';
     under.drawImage(made.canvas, 0, 0);
     under.restore();
@@ -172,4 +170,10 @@ export class CanvasTarget implements DrawTarget {
   createRadialGradient(x0: number, y0: number, r0: number, x1: number, y1: number, r1: number) {
     return this.context.createRadialGradient(x0, y0, r0, x1, y1, r1);
   }
+}
+
+/** Px of the canvas for each px of the picture. */
+function scaleOf(context: Context2D): number {
+  const { a, b } = context.getTransform();
+  return Math.hypot(a, b);
 }

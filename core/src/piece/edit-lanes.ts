@@ -1,7 +1,7 @@
 import { current, type Draft, isDraft } from 'immer';
 import type { PieceDraft } from './edit';
 import type { IdSource } from './geometry';
-import { isColourLane, isNeutral, laneOf, NEUTRAL, standsInPlace, stopName, stopNamed, timedKeys } from './lanes';
+import { isNeutral, laneLimits, laneOf, NEUTRAL, standsInPlace, stopName, stopNamed, timedKeys } from './lanes';
 import { ownValue } from './own-values';
 import { railTimeline, stopsOf } from './rail';
 import type { Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece } from './records';
@@ -127,12 +127,10 @@ export function changeKey(
 const WIND_UP = { way: 0.15, time: 0.33 } as const;
 const SETTLE = { way: 0.1, time: 0.22 } as const;
 
-/** The nearest number that a lane can have: shares lie from 0 to 1, widths and blurs are not below 0. */
+/** The nearest number that a lane can have. */
 function possible(property: LaneProperty, part: number, value: number): number {
-  if (property === 'opacity' || isColourLane(property) || (property === 'drawn' && part < 2))
-    return Math.min(1, Math.max(0, value));
-  const rounded = Math.round(value * 1e6) / 1e6;
-  return property === 'strokeWidth' || property === 'softness' ? Math.max(0, rounded) : rounded;
+  const [least, most] = laneLimits(property, part);
+  return Math.min(most, Math.max(least, Math.round(value * 1e6) / 1e6));
 }
 
 /** Puts a wind-up and an overshoot on the way from a key to the next; nothing happens where it leads nowhere, or takes no time. */
@@ -161,6 +159,22 @@ export function addWindUp(draft: PieceDraft, laneId: Id, keyId: Id, newId: IdSou
     free(from.stop, from.until + WIND_UP.time * seconds, -WIND_UP.way) as Draft<LaneKey>,
     free(to.stop, to.from - SETTLE.time * seconds, 1 + SETTLE.way) as Draft<LaneKey>,
   );
+}
+
+/** Lets a lane follow, drift or pulse, or (undefined) no longer; a lane that says nothing any more goes. */
+export function driveLane(
+  draft: PieceDraft,
+  laneId: Id,
+  drives: Partial<Pick<LaneRecord, 'follow' | 'drift' | 'pulse'>>,
+): void {
+  const lane = draft.lanes[laneId];
+  if (!lane) return;
+  for (const name of ['follow', 'drift', 'pulse'] as const) {
+    if (!(name in drives)) continue;
+    if (drives[name] === undefined) delete lane[name];
+    else Object.assign(lane, { [name]: structuredClone(drives[name]) });
+  }
+  if (lane.keys.length === 0 && !isDriven(lane as LaneRecord)) delete draft.lanes[laneId];
 }
 
 /** Takes all keys of a set away that one action put in. */

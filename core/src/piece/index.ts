@@ -16,6 +16,7 @@ export {
   addLane,
   addWindUp,
   changeKey,
+  driveLane,
   isDriven,
   keepLanes,
   placeOfKey,

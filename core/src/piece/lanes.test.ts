@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { countedIds, drawnPose, pieceOf } from '../testing/pieces';
 import { checkPiece } from './check-piece';
 import { insertPoses, moveStop, type PieceDraft, removeFigure, removeStop, setClosedRail } from './edit';
-import { addWindUp, keepLanes, removeKeySet, setLaneAtStop } from './edit-lanes';
+import { addWindUp, driveLane, keepLanes, removeKeySet, setLaneAtStop } from './edit-lanes';
 import { laneOf, stopName, stopNamed, timedKeys } from './lanes';
 import { stopsOf } from './rail';
 import type { LaneProperty, Piece } from './records';
@@ -233,5 +233,20 @@ describe('wind-up and settle', () => {
         .keys.slice(3)
         .map(({ value }) => value[0]),
     ).toEqual([1, 0]);
+  });
+});
+
+describe('what drives a lane', () => {
+  test('is put in and taken away; a lane without keys goes with the last of it', () => {
+    const draft = three();
+    const pulse = { shape: 'saw', period: 1, from: 0, until: null, amount: [5] } as const;
+    set(draft, 'turn', 1, [90]);
+    const [{ id }] = Object.values(draft.lanes);
+    driveLane(draft, id, { pulse, drift: { amount: [3], speed: 1, seed: 2 } });
+    driveLane(draft, id, { drift: undefined });
+    expect([draft.lanes[id].pulse, 'drift' in draft.lanes[id]]).toEqual([pulse, false]);
+    draft.lanes[id].keys = [];
+    driveLane(draft, id, { pulse: undefined });
+    expect(draft.lanes).toEqual({});
   });
 });

@@ -23,6 +23,18 @@ export const isColourLane = (property: LaneProperty): boolean => COLOURS.has(pro
 /** Does a lane's value stand in place of what the poses' parts, or the canvas, have themselves? Else it lies on top, and its neutral value adds nothing. */
 export const standsInPlace = (property: LaneProperty): boolean => isColourLane(property) || property === 'strokeWidth';
 
+const ANY: readonly [number, number] = [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
+const SHARE: readonly [number, number] = [0, 1];
+const LENGTH: readonly [number, number] = [0, Number.POSITIVE_INFINITY];
+
+/** The least and the most that a number of a lane can be: shares lie from 0 to 1, widths and blurs are not below 0. */
+export function laneLimits(property: LaneProperty, part: number): readonly [least: number, most: number] {
+  if (property === 'opacity' || isColourLane(property)) return SHARE;
+  // How far a drawn part is shifted along may be any number of rounds.
+  if (property === 'drawn') return part === 2 ? ANY : SHARE;
+  return property === 'strokeWidth' || property === 'softness' ? LENGTH : ANY;
+}
+
 export const isNeutral = (property: LaneProperty, value: readonly number[]): boolean =>
   !standsInPlace(property) && value.every((v, i) => v === NEUTRAL[property][i]);
 

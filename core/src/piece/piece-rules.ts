@@ -3,7 +3,7 @@ import { isGradient, type Paint, readColour } from '../paint';
 import { canClip } from './clips';
 import { isDriven } from './edit-lanes';
 import { canFollow, chainText, followCycle } from './follow';
-import { isColourLane, NEUTRAL } from './lanes';
+import { isColourLane, laneLimits, NEUTRAL } from './lanes';
 import {
   ANCHORS_OF_PIECE,
   FRAMES_OF_PIECE,
@@ -154,15 +154,11 @@ function checkDrive(
 }
 
 function checkLaneValue(at: string, property: LaneProperty, value: readonly number[], refuse: Refuse): void {
-  const least = property === 'position' || property === 'turn' || property === 'scale' ? -Infinity : 0;
-  const most = property === 'opacity' || isColourLane(property) ? 1 : Infinity;
   value.forEach((v, i) => {
-    // How far a drawn part is shifted along may be any number of rounds.
-    if (property === 'drawn' && i === 2) return;
-    const top = property === 'drawn' ? 1 : most;
-    if (v >= least && v <= top) return;
+    const [least, most] = laneLimits(property, i);
+    if (v >= least && v <= most) return;
     const name = property === 'opacity' ? 'an opacity' : 'a number';
-    refuse(`${at}/${i}`, top === 1 ? `be ${name} from 0 to 1` : `be ${least} or more`, String(v));
+    refuse(`${at}/${i}`, most === 1 ? `be ${name} from 0 to 1` : `be ${least} or more`, String(v));
   });
 }
 

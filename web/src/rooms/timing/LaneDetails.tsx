@@ -4,6 +4,7 @@ import {
   canFollow,
   canHave,
   type Drift,
+  driveLane,
   FIGURE_PROPERTIES,
   type Follow,
   figureOfLane,
@@ -125,14 +126,7 @@ function FollowFields({ piece, lane }: { readonly piece: Piece; readonly lane: L
   const words = LANE_WORDS[lane.property];
   const found = sources(piece, lane);
   const put = (name: string, next: Follow | undefined): void =>
-    void dispatch(
-      changePiece(name, (draft) => {
-        const made = draft.lanes[lane.id];
-        if (next) made.follow = next;
-        else if (made.keys.length === 0 && !made.drift && !made.pulse) delete draft.lanes[lane.id];
-        else delete made.follow;
-      }),
-    );
+    void dispatch(changePiece(name, (draft) => driveLane(draft, lane.id, { follow: next })));
   return (
     <>
       <SelectField
@@ -192,14 +186,7 @@ function DriftFields({ lane }: { readonly lane: LaneRecord }) {
   const dispatch = useAppDispatch();
   const { drift } = lane;
   const put = (name: string, next: Drift | undefined): void =>
-    void dispatch(
-      changePiece(name, (draft) => {
-        const made = draft.lanes[lane.id];
-        if (next) made.drift = { ...next, amount: [...next.amount] };
-        else if (made.keys.length === 0 && !made.follow && !made.pulse) delete draft.lanes[lane.id];
-        else delete made.drift;
-      }),
-    );
+    void dispatch(changePiece(name, (draft) => driveLane(draft, lane.id, { drift: next })));
   return (
     <>
       <h3>Drift</h3>
@@ -249,6 +236,12 @@ function DriftFields({ lane }: { readonly lane: LaneRecord }) {
   );
 }
 
+/** About a second, so that a whole number of beats fits into a loop. */
+function firstPeriod(piece: Piece): number {
+  const seconds = pieceDuration(piece);
+  return piece.playback === 'loop' && seconds > 0 ? Math.max(0.02, seconds / Math.max(1, Math.round(seconds))) : 1;
+}
+
 const SHAPE_WORDS: Readonly<Record<Pulse['shape'], string>> = {
   sine: 'Out and back evenly',
   saw: 'Out evenly, back at once',
@@ -261,14 +254,7 @@ function PulseFields({ piece, lane }: { readonly piece: Piece; readonly lane: La
   const { pulse } = lane;
   const frame = piece.canvas.rate.den / piece.canvas.rate.num;
   const put = (name: string, next: Pulse | undefined): void =>
-    void dispatch(
-      changePiece(name, (draft) => {
-        const made = draft.lanes[lane.id];
-        if (next) made.pulse = { ...next, amount: [...next.amount] };
-        else if (made.keys.length === 0 && !made.follow && !made.drift) delete draft.lanes[lane.id];
-        else delete made.pulse;
-      }),
-    );
+    void dispatch(changePiece(name, (draft) => driveLane(draft, lane.id, { pulse: next })));
   const frames = (seconds: number): string => `${+(seconds / frame).toFixed(2)} fr`;
   return (
     <>
@@ -284,7 +270,7 @@ function PulseFields({ piece, lane }: { readonly piece: Piece; readonly lane: La
           put(
             how === 'on' ? 'Pulse' : 'No pulse',
             how === 'on'
-              ? { shape: 'beat', period: 1, from: 0, until: null, amount: amountOf(lane.property) }
+              ? { shape: 'beat', period: firstPeriod(piece), from: 0, until: null, amount: amountOf(lane.property) }
               : undefined,
           )
         }

@@ -1,4 +1,4 @@
-import { cssText, isColourLane, type LaneProperty, readColour } from '@core';
+import { cssText, isColourLane, type LaneProperty, laneLimits, readColour } from '@core';
 
 /** What lanes are called, and how their values are written. */
 interface LaneWords {
@@ -11,19 +11,16 @@ interface LaneWords {
   readonly digits: number;
   /** Numbers as they are shown and typed, for each one stored. */
   readonly factor: number;
-  /** The least and the most of each number, as stored; none where left out. */
-  readonly least?: number;
-  readonly most?: readonly number[];
 }
 
-const COLOUR = { unit: '', parts: ['Colour'], step: 0, digits: 2, factor: 1, least: 0 } as const;
-const LENGTH = { unit: 'px', step: 1, digits: 1, factor: 1, least: 0 } as const;
+const COLOUR = { unit: '', parts: ['Colour'], step: 0, digits: 2, factor: 1 } as const;
+const LENGTH = { unit: 'px', step: 1, digits: 1, factor: 1 } as const;
 
 export const LANE_WORDS: Readonly<Record<LaneProperty, LaneWords>> = {
   position: { label: 'Position', unit: 'px', parts: ['X', 'Y'], step: 1, digits: 1, factor: 1 },
   turn: { label: 'Turn', unit: '°', parts: ['Turn'], step: 1, digits: 1, factor: 1 },
   scale: { label: 'Scale', unit: '%', parts: ['Across', 'Down'], step: 1, digits: 1, factor: 100 },
-  opacity: { label: 'Opacity', unit: '%', parts: ['Opacity'], step: 1, digits: 1, factor: 100, least: 0, most: [1] },
+  opacity: { label: 'Opacity', unit: '%', parts: ['Opacity'], step: 1, digits: 1, factor: 100 },
   fill: { ...COLOUR, label: 'Fill' },
   stroke: { ...COLOUR, label: 'Stroke' },
   strokeWidth: { ...LENGTH, label: 'Stroke width', parts: ['Width'] },
@@ -34,28 +31,20 @@ export const LANE_WORDS: Readonly<Record<LaneProperty, LaneWords>> = {
     step: 1,
     digits: 1,
     factor: 100,
-    least: 0,
-    most: [1, 1, Number.POSITIVE_INFINITY],
   },
   softness: { ...LENGTH, label: 'Softness', parts: ['Blur'] },
   background: { ...COLOUR, label: 'Background' },
 };
 
-/** Is a number one that a lane can have? */
-export function canBe(property: LaneProperty, part: number, value: number): boolean {
-  const { least, most } = LANE_WORDS[property];
-  return value >= leastOf(property, part, least) && value <= (most?.[part] ?? Number.POSITIVE_INFINITY);
-}
-
 /** The nearest number that a lane can have. */
 export function nearestThatCanBe(property: LaneProperty, part: number, value: number): number {
-  const { least, most } = LANE_WORDS[property];
-  return Math.min(most?.[part] ?? Number.POSITIVE_INFINITY, Math.max(leastOf(property, part, least), value));
+  const [least, most] = laneLimits(property, part);
+  return Math.min(most, Math.max(least, value));
 }
 
-/** What is drawn may be shifted along either way. */
-const leastOf = (property: LaneProperty, part: number, least: number | undefined): number =>
-  property === 'drawn' && part === 2 ? Number.NEGATIVE_INFINITY : (least ?? Number.NEGATIVE_INFINITY);
+/** Is a number one that a lane can have? */
+export const canBe = (property: LaneProperty, part: number, value: number): boolean =>
+  nearestThatCanBe(property, part, value) === value;
 
 /** A number of a lane as it is shown. */
 export const shownNumber = (property: LaneProperty, value: number): string => {
