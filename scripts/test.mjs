@@ -54,6 +54,7 @@ await together([
   ],
   ['unused code', bin('knip'), []],
   ['compiled piece schema', process.execPath, ['scripts/build-piece-check.mjs', '--check']],
+  ['code for files that are taken out', process.execPath, ['scripts/build-runtime.mjs', '--check']],
 ]);
 
 /** Runs a test runner that writes its counts to a file, and adds them. */

@@ -16,6 +16,7 @@ export const CORE_ERROR_CODES = [
   'easing-syntax',
   'font',
   'path-operation',
+  'output-refused',
 ] as const;
 export type CoreErrorCode = (typeof CORE_ERROR_CODES)[number];
 

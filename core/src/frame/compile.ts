@@ -64,6 +64,8 @@ function lateSpan(
 
 export interface CompiledFigure {
   readonly id: Id;
+  /** What the user calls it. */
+  readonly name: string;
   readonly spans: readonly FigureSpan[];
   /** When it is seen, s: before and after it there is nothing of it. */
   readonly from: number;
@@ -102,9 +104,10 @@ export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPl
   const book = new LaneBook(piece);
   const figures = piece.figureOrder.map((id): CompiledFigure => {
     const lane = book.lane(id, 'opacity');
-    const { opacity, hidden, clip, start, before, after } = piece.figures[id];
+    const { name, opacity, hidden, clip, start, before, after } = piece.figures[id];
     return {
       id,
+      name,
       spans: spansOf(piece, id, planOf),
       from: before === 'hidden' ? start : 0,
       until: after === 'hidden' ? railTimeline(piece, piece.figures[id]).duration : Number.POSITIVE_INFINITY,
@@ -187,6 +190,7 @@ export function compileShift(piece: Piece, shift: Shift, plan: PoseShiftPlan): C
     figures: [
       {
         id: shift.id,
+        name: '',
         spans: [span],
         from: 0,
         until: Number.POSITIVE_INFINITY,

@@ -1,12 +1,20 @@
-import { easedKeys, easingSegments } from '../easing';
-import type { CompiledFigure, CompiledPiece, OverLanes, PartLanes } from '../frame';
+import {
+  type CompiledFigure,
+  type CompiledPiece,
+  type OverLanes,
+  type PartLanes,
+  runLength,
+  stillPiece,
+} from '../frame';
 import { clipLane, type Lane, type PaintLanes, PROPERTIES, STROKE_PROPERTIES, type StrokeProperty } from '../lane';
 import { numberText } from '../svg';
 import { compactPaths } from './compact-path';
 import { drawnStates } from './drawn-states';
+import { figureNames } from './figure-names';
 import { type SpanChain, spanChains } from './part-chains';
-import { type PartLayer, partLayers } from './part-layers';
+import { layersOf, type PartLayer, type Purpose, seenSwitches } from './part-layers';
 import { displayElement, type FileRun, switchElement } from './smil';
+import type { StillBox } from './still-svg';
 import { transformOf } from './svg-motion';
 import { escapeText, gradientElements, LaneWriter, type Written } from './svg-paint';
 import type { RampKeys } from './tracks';
@@ -16,6 +24,16 @@ export interface AnimatedSvgOptions {
   readonly digits?: number;
   /** Title for screen readers; the piece's name. */
   readonly title?: string;
+  /** What of the canvas is shown, px; left out: all of it. */
+  readonly box?: StillBox;
+  /** Px of the file's own size for each px of the canvas. Default 1. */
+  readonly scale?: number;
+  /** Has each figure an id made of its name? */
+  readonly named?: boolean;
+  /** Does the file say how long it plays, and whether it goes on, for what plays it? */
+  readonly timed?: boolean;
+  /** Does the picture at a time, s, stand in its place where less motion is asked for? Left out: it plays. */
+  readonly calmAt?: number;
 }
 
 const DEFAULT_DIGITS = 2;
@@ -29,25 +47,36 @@ const NOTHING: Written = { attributes: '', inside: '' };
  * @returns text of the file; plays once or endlessly as the piece does
  */
 export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOptions = {}): string {
-  const { width, height } = compiled;
-  const w = numberText(width, 3);
-  const h = numberText(height, 3);
-  const file = new FileWriter(compiled, options.digits ?? DEFAULT_DIGITS);
-  let body = '';
-  if (options.title) body += `<title>${escapeText(options.title)}</title>\n`;
-  body += file.ground(w, h);
-  body += compiled.figures.map((figure, index) => file.figure(figure, index)).join('');
-  const defs = file.defs ? `<defs>\n${file.defs}</defs>\n` : '';
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${w} ${h}" width="${w}" height="${h}">\n${defs}${body}</svg>\n`;
+  const { digits = DEFAULT_DIGITS, title, scale = 1, named = false, timed = false, calmAt } = options;
+  const box = options.box ?? { x: 0, y: 0, width: compiled.width, height: compiled.height };
+  const [x, y, w, h, width, height] = [box.x, box.y, box.width, box.height, scale * box.width, scale * box.height].map(
+    (v) => numberText(v, 3),
+  );
+  const moving = new FileWriter(compiled, { digits, named, prefix: '' });
+  const head = title ? `<title>${escapeText(title)}</title>\n` : '';
+  let body = moving.picture(box);
+  let defs = moving.defs;
+  if (calmAt !== undefined && compiled.duration > 0) {
+    const still = new FileWriter(stillPiece(compiled, calmAt), { digits, named: false, prefix: 'still-' });
+    body = `<style>${CALM_RULES}</style>\n<g class="moving">\n${body}</g>\n<g class="still">\n${still.picture(box)}</g>\n`;
+    defs += still.defs;
+  }
+  if (defs) defs = `<defs>\n${defs}</defs>\n`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${w} ${h}" width="${width}" height="${height}"${timed ? timesOf(compiled) : ''}>\n${head}${defs}${body}</svg>\n`;
 }
+
+/** Attributes that say how long one run is, s, and whether the file goes on after it. */
+const timesOf = (compiled: CompiledPiece): string =>
+  ` data-length="${numberText(runLength(compiled), 6)}" data-again="${compiled.playback === 'once' ? 'no' : 'yes'}"`;
+
+/** Media Queries 5: prefers-reduced-motion. */
+const CALM_RULES =
+  '.still{display:none}@media (prefers-reduced-motion:reduce){.moving{display:none}.still{display:inline}}';
 
 const both = (p: Written, q: Written): Written => ({
   attributes: p.attributes + q.attributes,
   inside: p.inside + q.inside,
 });
-
-/** What is drawn of a figure: all of it, or only its areas, for others to be seen inside. */
-type Purpose = 'picture' | 'clip';
 
 /** How a layer is written. */
 interface LayerOptions {
@@ -65,18 +94,11 @@ const replaces = (over: OverLanes | null, id: StrokeProperty): boolean =>
   (id === 'strokeWidth' && over?.strokeWidth !== undefined) ||
   ((id === 'dash' || id === 'dashOffset') && over?.drawn !== undefined);
 
-/** The layers of a part; of strokes that are drawn in part one for each run of edges. */
-function layersOf(part: PartLanes, purpose: Purpose, over: OverLanes | null): PartLayer[] {
-  const layers = partLayers(purpose === 'clip' ? { ...part, stroke: null } : part);
-  if (purpose === 'clip' || !over?.drawn || !part.stroke) return layers;
-  return layers.flatMap((layer) =>
-    layer.stroke
-      ? [
-          ...(layer.fill && part.fill ? [{ ...layer, stroke: false }] : []),
-          ...layer.runs.map((run) => ({ ...layer, fill: false, runs: [run] })),
-        ]
-      : [layer],
-  );
+interface FileOptions {
+  readonly digits: number;
+  /** Before every id that elements refer to. */
+  readonly prefix: string;
+  readonly named: boolean;
 }
 
 class FileWriter {
@@ -84,15 +106,31 @@ class FileWriter {
   defs = '';
   private readonly ids = new Map<string, string>();
 
+  private readonly digits: number;
+  private readonly prefix: string;
+  /** The ids of figures that have one. */
+  private readonly names: readonly string[];
+
   constructor(
     private readonly piece: CompiledPiece,
-    private readonly digits: number,
-  ) {}
+    { digits, prefix, named }: FileOptions,
+  ) {
+    this.digits = digits;
+    this.prefix = prefix;
+    this.names = named ? figureNames(piece.figures) : [];
+  }
 
-  /** What lies behind the figures, `width` by `height` px. */
-  ground(width: string, height: string): string {
+  /** All that is seen, in a box of the canvas. */
+  picture(box: StillBox): string {
+    return this.ground(box) + this.piece.figures.map((figure, index) => this.figure(figure, index)).join('');
+  }
+
+  /** What lies behind the figures. */
+  private ground({ x, y, width, height }: StillBox): string {
     const { background, ground } = this.piece;
-    const size = `width="${width}" height="${height}"`;
+    const [w, h] = [width, height].map((v) => numberText(v, 3));
+    const corner = (x === 0 ? '' : `x="${numberText(x, 3)}" `) + (y === 0 ? '' : `y="${numberText(y, 3)}" `);
+    const size = `${corner}width="${w}" height="${h}"`;
     if (ground) {
       const lane = this.clipped(ground);
       const { attributes, inside } = this.wholeWriter([lane]).property(PROPERTIES.background, lane);
@@ -101,11 +139,11 @@ class FileWriter {
     return background ? `<rect ${size} fill="${escapeText(background)}"/>\n` : '';
   }
 
-  figure(figure: CompiledFigure, index: number): string {
+  private figure(figure: CompiledFigure, index: number): string {
     const { figures } = this.piece;
-    const clip = figure.clip >= 0 ? ` clip-path="url(#clip${figure.clip})"` : '';
+    const clip = figure.clip >= 0 ? ` clip-path="url(#${this.prefix}clip${figure.clip})"` : '';
     if (figures.some((other) => other.clip === index))
-      this.defs += `<clipPath id="clip${index}"${clip}>\n${this.spans(figure, 'clip')}</clipPath>\n`;
+      this.defs += `<clipPath id="${this.prefix}clip${index}"${clip}>\n${this.spans(figure, 'clip')}</clipPath>\n`;
     if (figure.hidden) return '';
     const faded = this.clipped(figure.opacity);
     const opacity = this.wholeWriter([faded]).property(PROPERTIES.opacity, faded);
@@ -113,7 +151,8 @@ class FileWriter {
     const soft = this.softness(figure, index);
     const spans = this.spans(figure, 'picture');
     // What it is seen inside, and how soft it is, does not move with it: its motion has a group of its own there.
-    const outer = clip + opacity.attributes + soft;
+    const name = this.names[index] ? ` id="${this.names[index]}"` : '';
+    const outer = name + clip + opacity.attributes + soft;
     if (inner.attributes === '') return `<g${outer}>${opacity.inside}\n${spans}</g>\n`;
     if (!clip && !soft) return `<g${outer}${inner.attributes}>${opacity.inside}${inner.inside}\n${spans}</g>\n`;
     return `<g${outer}>${opacity.inside}<g${inner.attributes}>${inner.inside}\n${spans}</g></g>\n`;
@@ -143,8 +182,8 @@ class FileWriter {
     const names = ['x', 'y', 'width', 'height'];
     const region = names.map((name, i) => ` ${name}="${box[i]}"`).join('');
     const blur = `<feGaussianBlur${attributes || ' stdDeviation="0"'}>${inside}</feGaussianBlur>`;
-    this.defs += `<filter id="soft${index}" filterUnits="userSpaceOnUse"${region} color-interpolation-filters="sRGB">${blur}</filter>\n`;
-    return ` filter="url(#soft${index})"`;
+    this.defs += `<filter id="${this.prefix}soft${index}" filterUnits="userSpaceOnUse"${region} color-interpolation-filters="sRGB">${blur}</filter>\n`;
+    return ` filter="url(#${this.prefix}soft${index})"`;
   }
 
   private motionOf({ motion }: CompiledFigure): Written {
@@ -275,21 +314,10 @@ class FileWriter {
   }
 
   /** Shows an element only while the shift is between two values of progress. */
-  private seen({ time }: PartLanes, { from, until }: NonNullable<PartLayer['seen']>, writer: LaneWriter): Written {
-    const cuts = [from, until].filter((p) => p > -Infinity && p < Infinity);
-    const keys = easedKeys(easingSegments(time.easing), cuts);
-    const times: number[] = [];
-    const texts: string[] = [];
-    const add = (at: number, progress: number): void => {
-      const text = progress > from && progress < until ? 'visible' : 'hidden';
-      if (texts[texts.length - 1] === text) return;
-      times.push(at);
-      texts.push(text);
-    };
-    // During the hold before, then between each two keys, and from the end on.
-    add(0, 0);
-    for (let k = 0; k + 1 < keys.length; k++) add(keys[k].time, (keys[k].progress + keys[k + 1].progress) / 2);
-    add(1, 1);
+  private seen({ time }: PartLanes, seen: NonNullable<PartLayer['seen']>, writer: LaneWriter): Written {
+    const switches = seenSwitches(time, seen);
+    const texts = switches.map(({ shown }) => (shown ? 'visible' : 'hidden'));
+    const times = switches.map((each) => each.share);
     const track = { start: time.start, end: time.end, times, values: [], splines: [] };
     return { attributes: ` visibility="${texts[0]}"`, inside: writer.animate('visibility', [track], [texts]) };
   }
@@ -299,7 +327,7 @@ class FileWriter {
     const content = element('');
     const known = this.ids.get(content);
     if (known) return known;
-    const id = `p${this.ids.size + 1}`;
+    const id = `${this.prefix}p${this.ids.size + 1}`;
     this.ids.set(content, id);
     this.defs += element(id);
     return id;

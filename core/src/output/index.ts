@@ -1,2 +1,17 @@
 export * from './animated-svg';
+export { CLIP_UNITS, type ClipPathOptions, writeClipPath } from './clip-path';
+export { type CodeModuleOptions, MODULE_INPUTS, writeCodeModule } from './code-module';
+export { type CssOptions, writeCssSvg } from './css-svg';
+export {
+  type AnimatedDocument,
+  type DrawnElement,
+  readAnimatedDocument,
+  type Track,
+} from './document/animated-document';
+export { ELEMENT_NAME, type ElementOptions, writeElement } from './element';
+export { figureNames } from './figure-names';
+export { type FrameDataOptions, frameTimes, writeFrameCsv, writeFrameJson } from './frame-data';
+export { type LottieOptions, writeLottie } from './lottie/write-lottie';
+export * from './matrix';
+export type { OutputFile } from './output-file';
 export * from './still-svg';

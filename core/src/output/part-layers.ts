@@ -1,5 +1,6 @@
-import { isVanished, type PartLanes } from '../frame';
-import type { PaintLanes } from '../lane';
+import { easedKeys, easingSegments } from '../easing';
+import { isVanished, type OverLanes, type PartLanes } from '../frame';
+import type { PaintLanes, RampTime } from '../lane';
 import type { PlanContour } from '../morph';
 import type { PathRun } from './compact-path';
 
@@ -97,4 +98,43 @@ function lifetimes(contours: readonly PlanContour[]): [PlanContour[], number, nu
     groups.set(key, group);
   }
   return [...groups.values()];
+}
+
+/** What is drawn of a figure: all of it, or only its areas, for others to be seen inside. */
+export type Purpose = 'picture' | 'clip';
+
+/** The layers of a part; of strokes that are drawn in part one for each run of edges. */
+export function layersOf(part: PartLanes, purpose: Purpose, over: OverLanes | null): PartLayer[] {
+  const layers = partLayers(purpose === 'clip' ? { ...part, stroke: null } : part);
+  if (purpose === 'clip' || !over?.drawn || !part.stroke) return layers;
+  return layers.flatMap((layer) =>
+    layer.stroke
+      ? [
+          ...(layer.fill && part.fill ? [{ ...layer, stroke: false }] : []),
+          ...layer.runs.map((run) => ({ ...layer, fill: false, runs: [run] })),
+        ]
+      : [layer],
+  );
+}
+
+/** From a share of the shift's duration on: is a layer shown? */
+export interface SeenSwitch {
+  readonly share: number;
+  readonly shown: boolean;
+}
+
+/** When a layer is shown that is seen only between two values of progress. */
+export function seenSwitches(time: RampTime, { from, until }: NonNullable<PartLayer['seen']>): SeenSwitch[] {
+  const cuts = [from, until].filter((p) => p > -Infinity && p < Infinity);
+  const keys = easedKeys(easingSegments(time.easing), cuts);
+  const switches: SeenSwitch[] = [];
+  const add = (share: number, progress: number): void => {
+    const shown = progress > from && progress < until;
+    if (switches[switches.length - 1]?.shown !== shown) switches.push({ share, shown });
+  };
+  // During the hold before, then between each two keys, and from the end on.
+  add(0, 0);
+  for (let k = 0; k + 1 < keys.length; k++) add(keys[k].time, (keys[k].progress + keys[k + 1].progress) / 2);
+  add(1, 1);
+  return switches;
 }

@@ -1,0 +1,227 @@
+import { easedKeys, easingSegments } from '../easing';
+import type { CompiledPiece } from '../frame';
+import { type Id, type Piece, railTimeline } from '../piece';
+import { numberText } from '../svg';
+import { type AnimatedSvgOptions, writeAnimatedSvg } from './animated-svg';
+import { type DrawnElement, readAnimatedDocument } from './document/animated-document';
+import { figureNames } from './figure-names';
+import type { OutputFile } from './output-file';
+import type { PackedElement, PackedTrack, PoseTime } from './runtime/frames';
+import { FRAMES_RUNTIME } from './runtime/runtime.generated';
+import type { TimedTexts } from './runtime/track-value';
+
+export const MODULE_INPUTS = ['poses', 'run'] as const;
+
+export interface CodeModuleOptions extends Pick<AnimatedSvgOptions, 'digits'> {
+  /** What `frame` takes: 0, 1, 2 … for the poses of the figure that has most of them, or 0 to 1 for the whole run. Default: poses. */
+  readonly input?: (typeof MODULE_INPUTS)[number];
+  /** In place of 0, 1, 2 …: a number for each pose, ascending. */
+  readonly positions?: readonly number[];
+  /** What is before the first and after the last: their pictures, or the pace of the change there goes on. Default: clamped. */
+  readonly beyond?: 'clamped' | 'extrapolated';
+  /** Base name of the files. Default: piece. */
+  readonly fileName?: string;
+}
+
+/** The figure with most poses, and of these the lowest: its poses are what numbers of the module stand for. */
+const leadingFigure = ({ figureOrder, figures }: Piece): Id =>
+  figureOrder.reduce((best, id) => (figures[id].rail.length > figures[best].rail.length ? id : best), figureOrder[0]);
+
+/**
+ * Writes a piece as an ES module without dependencies, its types, and an example for plain pages and one for React: `frame(progress)` and `at(seconds)` give the
+ * elements of an SVG with their attributes, `inStep(values, progress)` numbers of one's own that go the same way.
+ *
+ * @returns the module first
+ * @throws RangeError where there are not as many ascending positions as poses
+ */
+export function writeCodeModule(compiled: CompiledPiece, piece: Piece, options: CodeModuleOptions = {}): OutputFile[] {
+  const { input = 'poses', beyond = 'clamped', fileName = 'piece', digits } = options;
+  const { root } = readAnimatedDocument(writeAnimatedSvg(compiled, { digits, named: true }));
+  const { poses, track } = posesOf(piece, leadingFigure(piece), compiled.duration);
+  const positions = options.positions ?? poses.map((_, i) => i);
+  if (
+    positions.length !== poses.length ||
+    positions.some((v, i) => !Number.isFinite(v) || (i > 0 && v <= positions[i - 1]))
+  )
+    throw new RangeError(
+      `Expected ${poses.length} ascending positions, one for each pose; found ${positions.join(', ')}.`,
+    );
+  const names = figureNames(compiled.figures);
+  const constant = (name: string, value: unknown): string => `export const ${name} = ${JSON.stringify(value)};\n`;
+  const text = [
+    `// ${oneLine(piece.name)}: ${poses.length} poses. frame(progress), at(seconds), inStep(values, progress).\n`,
+    constant('width', compiled.width),
+    constant('height', compiled.height),
+    constant('duration', round(compiled.duration)),
+    constant('poses', poses),
+    constant('input', input),
+    constant('positions', positions),
+    constant('figures', names),
+    `const extrapolated = ${beyond === 'extrapolated'};\n`,
+    FRAMES_RUNTIME,
+    `const ready = readyElement(${JSON.stringify(packed(root))});\n`,
+    `const number = poseNumber(${JSON.stringify(track)});\n`,
+    input === 'poses'
+      ? 'const momentOf = (progress) => momentBetween(poses, positions, progress, extrapolated);\n'
+      : `const momentOf = (progress) => momentBetween([{ reached: 0, left: 0 }, { reached: duration * ${numberText(1 - 1e-9, 9)}, left: duration }], [0, 1], progress, extrapolated);\n`,
+    API,
+  ].join('');
+  return [
+    { name: `${fileName}.js`, text },
+    { name: `${fileName}.d.ts`, text: TYPES },
+    { name: 'example.html', text: pageExample(fileName, positions, input) },
+    { name: 'example-react.jsx', text: reactExample(fileName) },
+  ];
+}
+
+const oneLine = (text: string): string => text.replace(/[\r\n\u2028\u2029]+/g, ' ');
+const round = (value: number): number => Number(numberText(value, 6));
+
+const MOMENT_S = 1e-6;
+
+/** When each pose is reached and left, and the number of the pose over time. */
+function posesOf(piece: Piece, figureId: Id, duration: number): { poses: PoseTime[]; track: TimedTexts } {
+  const { stops, spans } = railTimeline(piece, piece.figures[figureId]);
+  const poses = stops.map(({ poseId, start, hold }): PoseTime => {
+    const { name } = piece.poses[poseId];
+    // At its very end what plays again has begun again.
+    return {
+      name,
+      reached: Math.max(0, Math.min(round(start), round(duration - MOMENT_S))),
+      left: round(start + hold),
+    };
+  });
+  const length = Math.max(duration, 1e-6);
+  const times: number[] = [0];
+  const values: string[] = ['0'];
+  const splines: number[][] = [];
+  const add = (time: number, value: number, spline: readonly number[]): void => {
+    times.push(Math.min(1, Math.max(times[times.length - 1], round(time / length))));
+    values.push(numberText(value, 6));
+    splines.push([...spline].map(round));
+  };
+  spans.forEach(({ shift, end }, i) => {
+    const start = stops[i].start + stops[i].hold;
+    add(start, i, EVEN);
+    for (const { time, progress, spline } of easedKeys(easingSegments(shift.easing), [0, 1]).slice(1))
+      add(start + (end - start) * time, i + progress, spline);
+  });
+  add(length, poses.length - 1, EVEN);
+  return { poses, track: { begin: 0, duration: round(length), repeats: false, jumps: false, times, values, splines } };
+}
+
+const EVEN = [0, 0, 1, 1];
+
+function packed({ name, attributes, children, tracks }: DrawnElement): PackedElement {
+  return [
+    name,
+    attributes,
+    children.filter((child) => child.name !== 'title').map(packed),
+    tracks.map((track): PackedTrack => {
+      const { attribute, step, begin, duration, repeats, jumps, times, splines, values } = track;
+      return [
+        attribute,
+        step?.type ?? '',
+        begin,
+        duration,
+        (repeats ? 1 : 0) + (jumps ? 2 : 0),
+        times,
+        splines,
+        values,
+      ];
+    }),
+  ];
+}
+
+const API = `const pictureAt = (moment) => elementAt(ready, moment);
+export const at = (seconds) => pictureAt({ seconds });
+export const frame = (progress) => pictureAt(momentOf(progress));
+export const inStep = (values, progress) => betweenPoses(values, number(momentOf(progress)));
+export function mount(svg) {
+  const elements = [];
+  const make = (element, parent) => {
+    const node = document.createElementNS('http://www.w3.org/2000/svg', element.name);
+    elements.push([node, {}]);
+    parent.append(node);
+    for (const child of element.children) make(child, node);
+  };
+  const first = frame(positions[0]);
+  for (const [name, value] of Object.entries(first.attributes)) if (name !== 'xmlns') svg.setAttribute(name, value);
+  for (const child of first.children) make(child, svg);
+  const update = (picture) => {
+    let i = 0;
+    const set = (element) => {
+      const [node, known] = elements[i++];
+      for (const [name, value] of Object.entries(element.attributes))
+        if (known[name] !== value) node.setAttribute(name, (known[name] = value));
+      element.children.forEach(set);
+    };
+    picture.children.forEach(set);
+  };
+  update(first);
+  return (progress) => update(frame(progress));
+}
+`;
+
+const TYPES = `/** An element of SVG at a moment, with its attributes. */
+export interface FrameElement {
+  readonly name: string;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly children: readonly FrameElement[];
+}
+/** Size of the canvas, px. */
+export const width: number;
+export const height: number;
+/** Of the whole run, s. */
+export const duration: number;
+/** The poses, and when each is reached and left, s. */
+export const poses: readonly { readonly name: string; readonly reached: number; readonly left: number }[];
+/** What \`frame\` takes: a number for each pose, or 0 to 1 for the whole run. */
+export const input: 'poses' | 'run';
+/** The number of each pose. */
+export const positions: readonly number[];
+/** Ids of the figures' groups. */
+export const figures: readonly string[];
+/** The whole picture for a progress: the element svg. */
+export function frame(progress: number): FrameElement;
+/** The whole picture at a time in s. */
+export function at(seconds: number): FrameElement;
+/** Numbers of your own, one for each pose, eased as the figure is. */
+export function inStep(values: readonly number[], progress: number): number;
+export function inStep(values: readonly (readonly number[])[], progress: number): number[];
+/** Puts the picture into an empty svg element; call what it returns with a progress to change it. */
+export function mount(svg: SVGSVGElement): (progress: number) => void;
+`;
+
+const pageExample = (name: string, positions: readonly number[], input: string): string => {
+  const last = input === 'run' ? 1 : positions[positions.length - 1];
+  const first = input === 'run' ? 0 : positions[0];
+  return `<!doctype html>
+<html lang="en">
+<meta charset="utf-8">
+<title>${name}</title>
+<svg id="picture"></svg>
+<input id="progress" type="range" min="${first}" max="${last}" step="0.001" value="${first}" aria-label="Progress">
+<script type="module">
+import { mount } from './${name}.js';
+const update = mount(document.getElementById('picture'));
+document.getElementById('progress').addEventListener('input', (event) => update(Number(event.target.value)));
+</script>
+</html>
+`;
+};
+
+const reactExample = (name: string): string => `import { createElement } from 'react';
+import { frame } from './${name}.js';
+
+const named = (name) => name.replace(/-([a-z])/g, (_, letter) => letter.toUpperCase());
+const draw = ({ name, attributes, children }, key) =>
+  createElement(
+    name,
+    { key, ...Object.fromEntries(Object.entries(attributes).map(([each, value]) => [named(each), value])) },
+    children.map(draw),
+  );
+
+/** The picture for a progress. */
+export const Picture = ({ progress }) => draw(frame(progress));
+`;

@@ -1,0 +1,182 @@
+import type { CompiledPiece } from '../frame';
+import { numberText } from '../svg';
+import { type AnimatedSvgOptions, writeAnimatedSvg } from './animated-svg';
+import { cssKeyframes } from './css-keyframes';
+import { type DrawnElement, readAnimatedDocument, type Track } from './document/animated-document';
+import { escapeText } from './svg-paint';
+
+export interface CssOptions extends AnimatedSvgOptions {
+  /** A picture, or a page with the picture in it. */
+  readonly page?: boolean;
+}
+
+/** What CSS can change over time of an SVG, by attribute; the value as CSS has it. */
+const CSS_VALUES: Readonly<Record<string, (value: string) => string>> = {
+  d: (value) => `path("${value}")`,
+  ...Object.fromEntries(
+    [
+      ...['fill', 'fill-opacity', 'stroke', 'stroke-opacity', 'stroke-linecap', 'stroke-linejoin', 'stroke-miterlimit'],
+      ...['stroke-dashoffset', 'opacity', 'stop-color', 'stop-opacity', 'visibility'],
+    ].map((name) => [name, (value: string) => value]),
+  ),
+  'stroke-width': (value) => `${value}px`,
+  'stroke-dasharray': (value) => value.replace(/ /g, ','),
+  translate: (value) => pair(value, 'px'),
+  rotate: (value) => `${value}deg`,
+  scale: (value) => value,
+  filter: (value) => `blur(${value}px)`,
+};
+const pair = (value: string, unit: string): string =>
+  value
+    .split(' ')
+    .map((part) => part + unit)
+    .join(' ');
+
+/** What CSS has no property for: where a gradient lies, and where its stops stand. */
+export const NO_CSS_PROPERTY = ['gradientTransform', 'x1', 'y1', 'x2', 'y2', 'fx', 'fy', 'offset'] as const;
+
+/**
+ * Writes a piece as an SVG, or a page with it, animated by CSS (Animations 1, Transforms 2, Easing 2; the property `d` of SVG 2): the animated SVG with its
+ * tracks as keyframes. Transforms are the properties translate, rotate and scale about a transform-origin. Where less motion is asked for, the first picture
+ * stands. What CSS has no property for (where a gradient lies) is animated by SVG's own elements.
+ */
+export function writeCssSvg(compiled: CompiledPiece, options: CssOptions = {}): string {
+  const { root } = readAnimatedDocument(writeAnimatedSvg(compiled, options));
+  const sheet = new StyleSheet(blurs(root));
+  const body = root.children.map((child) => sheet.element(child, false)).join('');
+  const { viewBox, width, height } = root.attributes;
+  const style = sheet.text && `<style>\n${sheet.text}</style>\n`;
+  const namespace = options.page ? '' : ' xmlns="http://www.w3.org/2000/svg"';
+  const svg = `<svg${namespace} viewBox="${viewBox}" width="${width}" height="${height}">\n${style}${body}</svg>\n`;
+  if (!options.page) return svg;
+  return `<!doctype html>\n<html lang="en">\n<meta charset="utf-8">\n<title>${escapeText(options.title ?? 'Piece')}</title>\n${svg}</html>\n`;
+}
+
+/** The tracks of blurs by the id of their filter. */
+function blurs(root: DrawnElement): Map<string, { readonly value: string; readonly tracks: readonly Track[] }> {
+  const found = new Map<string, { value: string; tracks: readonly Track[] }>();
+  for (const defs of root.children.filter(({ name }) => name === 'defs'))
+    for (const { name, attributes, children } of defs.children) {
+      if (name !== 'filter') continue;
+      const [blur] = children;
+      found.set(attributes.id, { value: blur.attributes.stdDeviation, tracks: blur.tracks });
+    }
+  return found;
+}
+
+/** The words of CSS for a run of keyframes. */
+class StyleSheet {
+  text = '';
+  private moving = 0;
+  private keyframes = 0;
+  private readonly known = new Map<string, string>();
+
+  constructor(private readonly filters: ReturnType<typeof blurs>) {}
+
+  /** An element with all that is in it; what moves gets a class of its own. */
+  element(element: DrawnElement, inClip: boolean): string {
+    const { name, children, text } = element;
+    if (name === 'filter') return '';
+    const attributes: Record<string, string> = { ...element.attributes };
+    const rules: string[] = [];
+    const tracks: Track[] = [];
+    const left: string[] = [];
+    for (const track of element.tracks) {
+      if (track.attribute === 'transform' || track.attribute === 'gradientTransform') continue;
+      if ((NO_CSS_PROPERTY as readonly string[]).includes(track.attribute)) left.push(smilOf(track));
+      else if (track.attribute === 'display') tracks.push(shown(track, inClip));
+      else tracks.push(track);
+    }
+    for (const track of element.tracks) if (track.attribute === 'gradientTransform') left.push(smilOf(track));
+    if (attributes.display === 'none') {
+      delete attributes.display;
+      attributes[inClip ? 'visibility' : 'opacity'] = inClip ? 'hidden' : '0';
+    }
+    const transforms = element.tracks.filter(({ attribute }) => attribute === 'transform');
+    if (transforms.length > 0) {
+      const [rule, moving] = transformRule(attributes.transform, transforms);
+      delete attributes.transform;
+      rules.push(rule);
+      tracks.push(...moving);
+    }
+    const filter = this.filters.get(/^url\(#(.*)\)$/.exec(attributes.filter ?? '')?.[1] ?? '');
+    if (filter) {
+      delete attributes.filter;
+      rules.push(`filter:blur(${filter.value}px)`);
+      tracks.push(...filter.tracks.map((track) => ({ ...track, attribute: 'filter' })));
+    }
+    if (tracks.length > 0) rules.push(`animation:${tracks.map((track) => this.animation(track)).join(',')}`);
+    if (rules.length > 0) {
+      attributes.class = `m${++this.moving}`;
+      this.text += `.${attributes.class}{${rules.join(';')}}\n`;
+    }
+    const written = Object.entries(attributes)
+      .map(([key, value]) => ` ${key}="${escapeText(value)}"`)
+      .join('');
+    const clip = inClip || name === 'clipPath';
+    const inside = children.map((child) => this.element(child, clip)).join('') + left.join('');
+    const content = inside + (text.trim() === '' ? '' : escapeText(text));
+    if (name === 'defs' && inside === '') return '';
+    return content ? `<${name}${written}>${content}</${name}>\n` : `<${name}${written}/>\n`;
+  }
+
+  private animation(track: Track): string {
+    const { begin, duration, repeats } = track;
+    const say = CSS_VALUES[track.attribute];
+    const frames = cssKeyframes(track.attribute, { ...track, values: track.values.map(say) });
+    let name = this.known.get(frames);
+    if (!name) {
+      name = `k${++this.keyframes}`;
+      this.known.set(frames, name);
+      this.text += `@keyframes ${name}{${frames}}\n`;
+    }
+    const n = (value: number): string => `${numberText(value, 6)}s`;
+    return `${name} ${n(duration)}${begin === 0 ? '' : ` ${n(begin)}`} linear${repeats ? ' infinite' : ''} forwards`;
+  }
+}
+
+/** What is not displayed has no part in CSS animation; what is not to be seen has. */
+function shown(track: Track, inClip: boolean): Track {
+  const words = inClip ? { none: 'hidden', inline: 'visible' } : { none: '0', inline: '1' };
+  return {
+    ...track,
+    attribute: inClip ? 'visibility' : 'opacity',
+    jumps: true,
+    values: track.values.map((value) => (value === 'none' ? words.none : words.inline)),
+  };
+}
+
+/** A transform of steps as rules, and the tracks of its properties. */
+function transformRule(transform: string, tracks: readonly Track[]): [string, Track[]] {
+  const steps = [...transform.matchAll(/(\w+)\(([^)]*)\)/g)].map(([, type, value]) => ({ type, value }));
+  const about = steps.length > 1 && steps[steps.length - 1].type === 'translate';
+  const [px, py] = about ? steps[steps.length - 1].value.split(' ').map((part) => -Number(part)) : [0, 0];
+  const placed = (value: string): string => {
+    const [x, y] = value.split(' ').map(Number);
+    return `${numberText(x - px, 4)} ${numberText(y - py, 4)}`;
+  };
+  const own = about ? steps.slice(0, -1) : steps;
+  const rules = own.map(({ type, value }) => {
+    const at = type === 'translate' ? placed(value) : value;
+    return `${type}:${CSS_VALUES[type](at)}`;
+  });
+  if (about) rules.push(`transform-origin:${numberText(px, 4)}px ${numberText(py, 4)}px`);
+  const moving = tracks
+    .filter(({ values }) => values.some((value) => value !== values[0]))
+    .map((track): Track => {
+      const type = track.step?.type ?? 'translate';
+      const values = type === 'translate' ? track.values.map(placed) : track.values;
+      return { ...track, attribute: type, values };
+    });
+  return [rules.join(';'), moving];
+}
+
+/** An animation that stays an element of SVG. */
+function smilOf({ attribute, step, begin, duration, repeats, jumps, times, values, splines }: Track): string {
+  const tag = step ? 'animateTransform' : 'animate';
+  const type = step ? ` type="${step.type}" additive="${step.sum ? 'sum' : 'replace'}"` : '';
+  const mode = jumps ? ' calcMode="discrete"' : splines.length > 0 ? ' calcMode="spline"' : '';
+  const keySplines = splines.length > 0 ? ` keySplines="${splines.map((each) => each.join(' ')).join(';')}"` : '';
+  const clock = `${begin === 0 ? '' : ` begin="${begin}s"`} dur="${duration}s" ${repeats ? 'repeatCount="indefinite"' : 'fill="freeze"'}`;
+  return `<${tag} attributeName="${attribute}"${type}${mode} values="${values.join(';')}" keyTimes="${times.join(';')}"${keySplines}${clock}/>`;
+}

@@ -1,0 +1,203 @@
+import { SaxesParser } from 'saxes';
+import type { KeySpline } from '../../easing';
+import { CoreError } from '../../errors';
+
+/** A step of a transform. */
+export const TRANSFORM_STEPS = ['translate', 'rotate', 'scale'] as const;
+export type TransformStep = (typeof TRANSFORM_STEPS)[number];
+
+/** An attribute that changes over time, by its keys. */
+export interface Track {
+  readonly attribute: string;
+  /** Of an animated transform: which function this is, and whether it comes after those before it or takes the place of all. */
+  readonly step?: { readonly type: TransformStep; readonly sum: boolean };
+  /** When its run begins, s; before 0 it is under way already. */
+  readonly begin: number;
+  /** Of one run, s. */
+  readonly duration: number;
+  readonly repeats: boolean;
+  /** Does the value stand from key to key? */
+  readonly jumps: boolean;
+  /** Shares of the run, ascending. */
+  readonly times: readonly number[];
+  readonly values: readonly string[];
+  /** How the value runs from each key to the next, one fewer than keys; empty where it goes evenly. */
+  readonly splines: readonly KeySpline[];
+}
+
+/** An element of a drawing, with what moves in it. */
+export interface DrawnElement {
+  readonly name: string;
+  readonly attributes: Readonly<Record<string, string>>;
+  readonly children: readonly DrawnElement[];
+  readonly tracks: readonly Track[];
+  readonly text: string;
+}
+
+/** A drawing as a file says it, and what of it was not understood. */
+export interface AnimatedDocument {
+  readonly root: DrawnElement;
+  readonly notes: readonly string[];
+}
+
+export const DOCUMENT_BYTE_LIMIT = 40 * 1024 * 1024;
+const MOST_ELEMENTS = 200_000;
+const MOST_DEPTH = 200;
+
+interface OpenElement extends DrawnElement {
+  readonly children: OpenElement[];
+  readonly tracks: Track[];
+  text: string;
+}
+
+/**
+ * Reads an SVG with declarative animation (SVG Animations 2): elements with their attributes, and the animations inside them as tracks. Whatever is no
+ * animation by keys of time (events, motion along a path, accumulation) is named in the notes.
+ *
+ * @throws CoreError 'svg-syntax', 'svg-not-svg', 'svg-unsafe', 'svg-too-complex', 'file-too-large'
+ */
+export function readAnimatedDocument(text: string): AnimatedDocument {
+  if (text.length > DOCUMENT_BYTE_LIMIT)
+    throw new CoreError(
+      'file-too-large',
+      `Expected an SVG of at most ${DOCUMENT_BYTE_LIMIT / 1024 / 1024} MB; this one has ${(text.length / 1024 / 1024).toFixed(1)} MB.`,
+    );
+  const parser = new SaxesParser();
+  const notes = new Set<string>();
+  const open: OpenElement[] = [];
+  let root: OpenElement | null = null;
+  let count = 0;
+  parser.on('error', (error) => {
+    throw new CoreError('svg-syntax', `Expected an SVG in XML; ${error.message}.`);
+  });
+  parser.on('doctype', (doctype) => {
+    if (doctype.includes('<!ENTITY'))
+      throw new CoreError('svg-unsafe', 'Expected an SVG without entities of its own; found <!ENTITY.');
+  });
+  parser.on('opentag', ({ name, attributes }) => {
+    if (++count > MOST_ELEMENTS || open.length > MOST_DEPTH)
+      throw new CoreError(
+        'svg-too-complex',
+        `Expected at most ${MOST_ELEMENTS} elements, ${MOST_DEPTH} deep; found more.`,
+      );
+    const element: OpenElement = {
+      name: localName(name),
+      attributes: attributes as Record<string, string>,
+      children: [],
+      tracks: [],
+      text: '',
+    };
+    if (!root && element.name !== 'svg')
+      throw new CoreError('svg-not-svg', `Expected the element svg first; found ${element.name.slice(0, 40)}.`);
+    root ??= element;
+    open.push(element);
+  });
+  parser.on('text', (part) => {
+    const element = open[open.length - 1];
+    if (element) element.text += part;
+  });
+  parser.on('cdata', (part) => {
+    const element = open[open.length - 1];
+    if (element) element.text += part;
+  });
+  parser.on('closetag', () => {
+    const element = open.pop();
+    const parent = open[open.length - 1];
+    if (!element || !parent) return;
+    if (!ANIMATIONS.has(element.name)) parent.children.push(element);
+    else {
+      const track = trackOf(element, parent.attributes);
+      if (typeof track === 'string') notes.add(track);
+      else parent.tracks.push(track);
+    }
+  });
+  parser.write(text).close();
+  if (!root) throw new CoreError('svg-not-svg', 'Expected the element svg; the file has no element.');
+  return { root, notes: [...notes] };
+}
+
+const ANIMATIONS = new Set(['animate', 'animateTransform', 'animateMotion', 'animateColor', 'set']);
+const localName = (name: string): string => name.slice(name.indexOf(':') + 1);
+
+/** The track of an animation element, or why it has none. */
+function trackOf({ name, attributes }: DrawnElement, base: Readonly<Record<string, string>>): Track | string {
+  const attribute = attributes.attributeName;
+  if (name === 'animateMotion') return 'Motion along a path (animateMotion) is not taken.';
+  if (!attribute) return `An animation without attributeName (${name}) is not taken.`;
+  const begin = seconds(attributes.begin ?? '0s');
+  if (begin === null) return `An animation that begins by an event (${clipped(attributes.begin)}) is not taken.`;
+  const duration = seconds(attributes.dur ?? '');
+  const repeats = attributes.repeatCount === 'indefinite' || attributes.repeatDur === 'indefinite';
+  const values = valuesOf(attributes, base[attribute]);
+  if (values === null) return `An animation of ${clipped(attribute)} without values is not taken.`;
+  if (attributes.accumulate === 'sum') return `An animation of ${clipped(attribute)} that adds up is not taken.`;
+  const whole = name === 'set' ? { times: [0], values: [values[values.length - 1]] } : undefined;
+  if (!whole && !(duration !== null && duration > 0))
+    return `An animation of ${clipped(attribute)} without a duration is not taken.`;
+  const mode = name === 'set' ? 'discrete' : (attributes.calcMode ?? 'linear');
+  const jumps = mode === 'discrete' || JUMPING.has(attribute);
+  const times = whole?.times ?? timesOf(attributes.keyTimes, values.length, jumps);
+  if (!times) return `An animation of ${clipped(attribute)} whose times do not fit its values is not taken.`;
+  const splines = mode === 'spline' ? splinesOf(attributes.keySplines, values.length - 1) : [];
+  if (!splines) return `An animation of ${clipped(attribute)} whose splines do not fit its values is not taken.`;
+  const type = attributes.type as TransformStep | undefined;
+  if (name === 'animateTransform' && !(type && TRANSFORM_STEPS.includes(type)))
+    return `A transform that ${clipped(attributes.type)}s over time is not taken.`;
+  return {
+    attribute,
+    ...(name === 'animateTransform' && type && { step: { type, sum: attributes.additive === 'sum' } }),
+    begin,
+    duration: duration ?? 1,
+    repeats,
+    jumps,
+    times,
+    values: whole?.values ?? values,
+    splines,
+  };
+}
+
+/** Attributes that have no values between two others. */
+const JUMPING = new Set(['display', 'visibility', 'stroke-linecap', 'stroke-linejoin', 'fill-rule', 'clip-rule']);
+
+const clipped = (text: string | undefined): string => (text ?? 'nothing').slice(0, 40);
+
+function valuesOf(attributes: Readonly<Record<string, string>>, base: string | undefined): string[] | null {
+  const list = attributes.values
+    ?.split(';')
+    .map((value) => value.trim())
+    .filter((value, i, all) => value !== '' || i < all.length - 1);
+  if (list && list.length > 0) return list;
+  const from = attributes.from ?? base;
+  const { to } = attributes;
+  if (to === undefined) return null;
+  return from === undefined ? [to] : [from, to];
+}
+
+/** Clock values of SMIL: 2s, 250ms, 1.5min, 00:02.5. @returns null for anything else */
+function seconds(text: string): number | null {
+  const parts = text.trim().split(':');
+  if (parts.length > 1) {
+    const numbers = parts.map(Number);
+    return numbers.every(Number.isFinite) ? numbers.reduce((sum, part) => 60 * sum + part, 0) : null;
+  }
+  const found = /^([+-]?(?:\d+\.?\d*|\.\d+))(s|ms|min|h)?$/.exec(text.trim());
+  return found ? Number(found[1]) * UNIT_SECONDS[(found[2] ?? 's') as keyof typeof UNIT_SECONDS] : null;
+}
+const UNIT_SECONDS = { s: 1, ms: 1e-3, min: 60, h: 3600 };
+
+function timesOf(text: string | undefined, count: number, jumps: boolean): number[] | null {
+  if (text === undefined) return Array.from({ length: count }, (_, k) => k / Math.max(1, jumps ? count : count - 1));
+  const times = text.split(';').filter(Boolean).map(Number);
+  const ascending = times.every((time, k) => time >= (k === 0 ? 0 : times[k - 1]) && time <= 1);
+  return times.length === count && ascending ? times : null;
+}
+
+function splinesOf(text: string | undefined, count: number): KeySpline[] | null {
+  const splines = (text ?? '')
+    .split(';')
+    .map((part) => part.trim())
+    .filter(Boolean)
+    .map((part) => part.split(/[\s,]+/).map(Number));
+  const fits = splines.length === count && splines.every((each) => each.length === 4 && each.every(Number.isFinite));
+  return fits ? splines.map((each) => each as unknown as KeySpline) : null;
+}

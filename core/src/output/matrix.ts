@@ -1,0 +1,291 @@
+import type { CompiledPiece } from '../frame';
+import type { GradientPlace, Lane, PaintLanes } from '../lane';
+import type { Piece } from '../piece';
+
+/** All forms in which a piece is taken out. */
+export const FORM_IDS = [
+  'animated-svg',
+  'css',
+  'lottie',
+  'element',
+  'module',
+  'path-data',
+  'clip-path',
+  'still-svg',
+  'still-png',
+  'png-sequence',
+  'sprite-sheet',
+  'apng',
+  'gif',
+  'mp4',
+  'webm',
+] as const;
+export type FormId = (typeof FORM_IDS)[number];
+
+/**
+ * What becomes of something in a form: exact; baked, which is keys or frames that stay within a deviation; refused, and then nothing is made; or beside what
+ * the form is for, and then the rest is made.
+ */
+export type Cell =
+  | { readonly kind: 'exact' }
+  | { readonly kind: 'baked'; readonly deviation: string }
+  | { readonly kind: 'refused' | 'beside'; readonly reason: string };
+
+/** Something that a piece can have and a form can have trouble with. */
+interface Feature {
+  readonly label: string;
+  has(piece: Piece, compiled: CompiledPiece): boolean;
+}
+
+const lanesOf = (piece: Piece) => Object.values(piece.lanes);
+const hasLane =
+  (property: string) =>
+  (piece: Piece): boolean =>
+    lanesOf(piece).some((lane) => lane.property === property);
+const partsOf = (compiled: CompiledPiece) =>
+  compiled.figures.flatMap(({ spans, over, hidden }) =>
+    hidden ? [] : spans.flatMap(({ parts }) => parts.map((part) => ({ part, over }))),
+  );
+const contoursOf = (compiled: CompiledPiece) =>
+  compiled.figures.flatMap(({ spans }) => spans.flatMap(({ parts }) => parts.flatMap(({ plan }) => plan.contours)));
+const moves = (lane: Lane): boolean => lane.ramps.some(({ blend }) => !blend.still);
+const gradientsOf = (paint: PaintLanes | null | undefined): readonly GradientPlace[] =>
+  paint?.kind === 'gradient' ? paint.places : [];
+/** What is painted: fills, and the paints of strokes, that no lane of the figure stands in place of. */
+const paintsOf = (compiled: CompiledPiece) =>
+  partsOf(compiled).flatMap(({ part, over }) => [
+    ...(over?.fill ? [] : [{ paint: part.fill, pen: false }]),
+    ...(over?.stroke ? [] : [{ paint: part.stroke?.paint, pen: true }]),
+  ]);
+const placesOf = (compiled: CompiledPiece) =>
+  paintsOf(compiled).flatMap(({ paint, pen }) => gradientsOf(paint).map((place) => ({ place, pen })));
+
+const isCircle = (ellipse: Lane): boolean =>
+  ellipse.ramps.every(({ blend }) =>
+    [0, 0.37, 1].every((progress) => {
+      const out = new Float64Array(blend.size);
+      blend.write(progress, out, 0);
+      return Math.abs(out[2] - out[3]) < 1e-6;
+    }),
+  );
+const isCentred = (focus: Lane): boolean =>
+  focus.ramps.every(({ blend }) => {
+    const out = new Float64Array(blend.size);
+    blend.write(0, out, 0);
+    return out.every((v) => v === 0);
+  });
+const placeMoves = (place: GradientPlace): boolean =>
+  place.kind === 'linear' ? moves(place.line) : moves(place.ellipse) || moves(place.focus);
+const easingIs =
+  (...kinds: readonly string[]) =>
+  (piece: Piece): boolean =>
+    [...Object.values(piece.shifts), ...lanesOf(piece).flatMap(({ keys }) => keys)].some(
+      ({ easing }) => easing !== null && kinds.includes(easing.kind),
+    );
+
+export const FEATURES = {
+  outline: { label: 'Outlines', has: (_piece, { figures }) => figures.length > 0 },
+  position: { label: 'Position', has: hasLane('position') },
+  turn: { label: 'Rotation', has: hasLane('turn') },
+  scale: { label: 'Scale', has: hasLane('scale') },
+  opacity: {
+    label: 'Opacity',
+    has: (piece) => hasLane('opacity')(piece) || Object.values(piece.figures).some(({ opacity }) => opacity < 1),
+  },
+  fill: { label: 'Fill', has: (_piece, compiled) => partsOf(compiled).some(({ part }) => part.fill !== null) },
+  stroke: { label: 'Stroke', has: (_piece, compiled) => partsOf(compiled).some(({ part }) => part.stroke !== null) },
+  drawn: { label: 'Drawn part of a stroke', has: hasLane('drawn') },
+  dash: {
+    label: 'Dashes',
+    has: (_piece, compiled) => partsOf(compiled).some(({ part }) => (part.stroke?.properties.dash.size ?? 0) > 0),
+  },
+  pen: {
+    label: 'Caps and joins that change',
+    has: (_piece, compiled) =>
+      partsOf(compiled).some(
+        ({ part: { stroke } }) => stroke && (moves(stroke.properties.cap) || moves(stroke.properties.join)),
+      ),
+  },
+  miter: {
+    label: 'A limit of mitres that changes',
+    has: (_piece, compiled) => partsOf(compiled).some(({ part }) => part.stroke && moves(part.stroke.properties.miter)),
+  },
+  softness: { label: 'Softness', has: hasLane('softness') },
+  background: { label: 'Background that changes', has: hasLane('background') },
+  gradient: { label: 'Gradients', has: (_piece, compiled) => placesOf(compiled).length > 0 },
+  movingGradient: {
+    label: 'Gradients that move',
+    has: (_piece, compiled) => placesOf(compiled).some(({ place }) => placeMoves(place)),
+  },
+  ellipse: {
+    label: 'Gradients of two radii that move or paint a line',
+    has: (_piece, compiled) =>
+      placesOf(compiled).some(
+        ({ place, pen }) => place.kind === 'radial' && !isCircle(place.ellipse) && (pen || moves(place.ellipse)),
+      ),
+  },
+  focus: {
+    label: 'Radial gradients that start off their middle',
+    has: (_piece, compiled) =>
+      placesOf(compiled).some(
+        ({ place }) => place.kind === 'radial' && (moves(place.focus) || !isCentred(place.focus)),
+      ),
+  },
+  unpaired: {
+    label: 'Contours that come and go',
+    has: (_piece, compiled) => contoursOf(compiled).some(({ role }) => role !== 'pair'),
+  },
+  slits: {
+    label: 'Slits and cuts',
+    has: (_piece, compiled) =>
+      contoursOf(compiled).some(({ bridgesA, bridgesB }) => bridgesA.length + bridgesB.length > 0),
+  },
+  melt: {
+    label: 'Contours that melt',
+    has: (_piece, compiled) => contoursOf(compiled).some(({ keys, wipe }) => keys !== undefined || wipe !== undefined),
+  },
+  clip: { label: 'Seen inside another figure', has: (_piece, { figures }) => figures.some(({ clip }) => clip >= 0) },
+  curves: { label: 'Easing by a curve', has: easingIs('cubic-bezier', 'curve', 'linear', 'back') },
+  springs: { label: 'Springs and bounces', has: easingIs('spring', 'elastic', 'bounce') },
+  steps: { label: 'Steps and holds', has: easingIs('steps', 'hold') },
+  follow: {
+    label: 'Following another figure',
+    has: (piece) => lanesOf(piece).some(({ follow }) => follow !== undefined),
+  },
+  drift: { label: 'Drift', has: (piece) => lanesOf(piece).some(({ drift }) => drift !== undefined) },
+  pulse: { label: 'Pulse', has: (piece) => lanesOf(piece).some(({ pulse }) => pulse !== undefined) },
+  loop: { label: 'Plays again and again', has: ({ playback }) => playback === 'loop' },
+  back: { label: 'Plays there and back', has: ({ playback }) => playback === 'back' },
+  stretch: { label: 'Plays a stretch again', has: ({ playback }) => playback === 'stretch' },
+} as const satisfies Readonly<Record<string, Feature>>;
+export type FeatureId = keyof typeof FEATURES;
+export const FEATURE_IDS = Object.keys(FEATURES) as readonly FeatureId[];
+
+const EXACT: Cell = { kind: 'exact' };
+const baked = (deviation: string): Cell => ({ kind: 'baked', deviation });
+const refused = (reason: string): Cell => ({ kind: 'refused', reason });
+const beside = (reason: string): Cell => ({ kind: 'beside', reason });
+
+type Row = Partial<Record<FeatureId, Cell>>;
+
+/** Keys where the value bends, between which a format goes straight. */
+const KEYED: Row = {
+  outline: baked('0.1 px'),
+  position: baked('0.02 px'),
+  turn: baked('0.02°'),
+  scale: baked('0.0002'),
+  opacity: baked('half a level of 255'),
+  fill: baked('half a level of 255'),
+  stroke: baked('0.02 px of width, half a level of 255'),
+  drawn: baked('0.2 % of the length'),
+  dash: baked('0.05 px'),
+  miter: baked('0.01'),
+  focus: baked('0.1 % of the radius'),
+  softness: baked('0.02 px'),
+  background: baked('half a level of 255'),
+  movingGradient: baked('0.05 px'),
+  ellipse: baked('0.05 px'),
+  melt: baked('0.1 px'),
+  springs: baked('a curve for each swing, within 0.1 px'),
+  follow: baked('0.02 px or half a level of 255'),
+  drift: baked('0.02 px or half a level of 255'),
+  pulse: baked('0.02 px or half a level of 255'),
+};
+const paintless = 'Only the outline is taken: what it is painted with stays with the element.';
+const ONE_PICTURE: Row = {
+  loop: beside('It is one picture.'),
+  back: beside('It is one picture.'),
+  stretch: beside('It is one picture.'),
+};
+
+/** What is not exact, form by form. */
+const ROWS: Readonly<Record<FormId, Row>> = {
+  'animated-svg': KEYED,
+  css: {
+    ...KEYED,
+    movingGradient: baked(
+      '0.05 px, by animation of SVG itself: CSS has no property for it, and it goes on where less motion is asked for',
+    ),
+    ellipse: baked('0.05 px, by animation of SVG itself'),
+  },
+  element: KEYED,
+  module: KEYED,
+  lottie: {
+    ...KEYED,
+    softness: refused('Lottie 1.0 has no blur.'),
+    miter: refused('What plays Lottie knows one limit of mitres for the whole file.'),
+    focus: refused('What plays Lottie lets a radial gradient start in its middle, whatever the file says.'),
+    ellipse: refused(
+      'Lottie 1.0 has radial gradients of one radius; one of two can stand still in an area, but not move and not paint a line.',
+    ),
+    loop: beside('Its player decides whether it plays again.'),
+    stretch: baked('none up to the end of the stretch, which a marker named “again” tells its player'),
+  },
+  'path-data': { softness: EXACT },
+  'clip-path': {
+    outline: baked('0.1 px'),
+    melt: baked('0.1 px'),
+    position: baked('a key for each frame'),
+    turn: baked('a key for each frame'),
+    scale: baked('a key for each frame'),
+    springs: baked('0.1 px'),
+    follow: baked('a key for each frame'),
+    drift: baked('a key for each frame'),
+    pulse: baked('a key for each frame'),
+    opacity: beside(paintless),
+    fill: beside(paintless),
+    stroke: beside(paintless),
+    drawn: beside(paintless),
+    dash: beside(paintless),
+    pen: beside(paintless),
+    miter: beside(paintless),
+    softness: beside('A clip path has a hard edge.'),
+    background: beside(paintless),
+    gradient: beside(paintless),
+    movingGradient: beside(paintless),
+    ellipse: beside(paintless),
+    focus: beside(paintless),
+    clip: beside('One figure is taken, without what it is seen inside.'),
+  },
+  'still-svg': ONE_PICTURE,
+  'still-png': ONE_PICTURE,
+  'png-sequence': {
+    loop: beside('Pictures in a row have no loop.'),
+    stretch: beside('Pictures in a row have no loop.'),
+  },
+  'sprite-sheet': {},
+  apng: { stretch: refused('An animated picture begins again at its first frame, not at the stretch.') },
+  gif: {
+    opacity: baked('256 colours; with transparency each pixel is seen or not'),
+    gradient: baked('256 colours, dithered where chosen'),
+    softness: baked('256 colours, dithered where chosen'),
+    stretch: refused('An animated picture begins again at its first frame, not at the stretch.'),
+  },
+  mp4: {
+    outline: baked('what the codec loses'),
+    loop: beside('Its player decides whether it plays again.'),
+    stretch: beside('It is played up to the end of the stretch.'),
+  },
+  webm: {
+    outline: baked('what the codec loses'),
+    loop: beside('Its player decides whether it plays again.'),
+    stretch: beside('It is played up to the end of the stretch.'),
+  },
+};
+
+/** What becomes of a feature in a form. */
+export const cellOf = (form: FormId, feature: FeatureId): Cell => ROWS[form][feature] ?? EXACT;
+
+/** What of the table a piece has. */
+export const featuresOf = (piece: Piece, compiled: CompiledPiece): FeatureId[] =>
+  FEATURE_IDS.filter((id) => (FEATURES[id] as Feature).has(piece, compiled));
+
+/** What of a piece a form refuses, with the reasons; none where it can be made. */
+export const refusalsOf = (
+  form: FormId,
+  features: readonly FeatureId[],
+): { readonly feature: FeatureId; readonly reason: string }[] =>
+  features.flatMap((feature) => {
+    const cell = cellOf(form, feature);
+    return cell.kind === 'refused' ? [{ feature, reason: cell.reason }] : [];
+  });
