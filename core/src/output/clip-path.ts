@@ -125,10 +125,10 @@ function keysWithin(outline: Lane, compiled: CompiledPiece, { start }: SpanChain
 /** A key for each frame of a chain, with the motion in its points. */
 function frameKeys(outline: Lane, motion: MotionLanes, { start }: SpanChain, until: number, rate: number): LaneKey[] {
   const sample = prepareMotion(motion);
-  const count = Math.max(1, Math.ceil((until - start) * rate - 1e-6));
-  return Array.from({ length: count + 1 }, (_, k): LaneKey => {
+  const times = [start];
+  for (let k = Math.floor(start * rate + 1e-6) + 1; k < until * rate - 1e-6; k++) times.push(k / rate);
+  return [...times, until].map((time): LaneKey => {
     // The very end belongs to what comes next.
-    const time = Math.min(until, start + k / rate);
     const value = new Float64Array(outline.size);
     outline.sample(Math.min(time, until - 1e-7), value);
     const [a, b, c, d, e, f] = motionMatrix(sampleMotion(motion, time, sample));

@@ -77,7 +77,7 @@ export function writeFrameJson(compiled: CompiledPiece, options: FrameDataOption
   return `{"canvas":${JSON.stringify(head)},\n"frames":[\n${lines}\n]}\n`;
 }
 
-/** The same as a table, a line for each part of each frame, by RFC 4180: frame, time, figure, part, d, fill, stroke, stroke width, opacity, matrix. */
+/** The same as a table, a line for each part of each frame, by RFC 4180: frame, time, figure, part, d, fill, stroke, stroke width, opacity, matrix, drawn part (from, to, along). */
 export function writeFrameCsv(compiled: CompiledPiece, options: FrameDataOptions = {}): string {
   const { digits = 2, fps = compiled.rate } = options;
   const names = figureNames(compiled.figures);
@@ -99,12 +99,13 @@ export function writeFrameCsv(compiled: CompiledPiece, options: FrameDataOptions
               pen?.strokeWidth ?? '',
               round(figure.opacity[0]),
               matrix,
+              figure.over?.drawn ? Array.from(figure.over.drawn, round).join(' ') : '',
             ];
           }),
     ),
   ).flat();
   const table = [
-    ['frame', 'time', 'figure', 'part', 'd', 'fill', 'stroke', 'strokeWidth', 'opacity', 'matrix'],
+    ['frame', 'time', 'figure', 'part', 'd', 'fill', 'stroke', 'strokeWidth', 'opacity', 'matrix', 'drawn'],
     ...lines,
   ];
   return table.map((line) => `${line.map(cell).join(',')}\r\n`).join('');

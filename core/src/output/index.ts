@@ -10,8 +10,12 @@ export {
 } from './document/animated-document';
 export { ELEMENT_NAME, type ElementOptions, writeElement } from './element';
 export { figureNames } from './figure-names';
+export * from './forms/form-options';
+export * from './forms/text-forms';
 export { type FrameDataOptions, frameTimes, writeFrameCsv, writeFrameJson } from './frame-data';
 export { type LottieOptions, writeLottie } from './lottie/write-lottie';
 export * from './matrix';
 export type { OutputFile } from './output-file';
+export { proofTimes } from './proof/painted';
+export { type Proof, type ProofLine, proveText } from './proof/prove-text';
 export * from './still-svg';

@@ -5,6 +5,8 @@ export function joinedLane(lanes: readonly Lane[]): Lane {
   return new Lane(
     lanes[0].ramps.map(({ time }, r) => {
       const blends = lanes.map(({ ramps }) => ramps[r].blend);
+      // An outline is written into an array of its own.
+      const parts = blends.map((blend) => new Float64Array(blend.size));
       const size = blends.reduce((sum, blend) => sum + blend.size, 0);
       return {
         time,
@@ -15,10 +17,11 @@ export function joinedLane(lanes: readonly Lane[]): Lane {
           still: blends.every((blend) => blend.still),
           write(progress: number, out: Float64Array, at: number): void {
             let next = at;
-            for (const blend of blends) {
-              blend.write(progress, out, next);
+            blends.forEach((blend, i) => {
+              blend.write(progress, parts[i], 0);
+              out.set(parts[i], next);
               next += blend.size;
-            }
+            });
           },
         },
       };

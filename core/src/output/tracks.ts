@@ -36,8 +36,8 @@ export function rampKeys({ time, blend }: Ramp, { type, error }: Property, rate:
   const [low, high] = progressRange(segments);
   const { progress, values } = progressKeys(blend, { low, high, error, together: type === 'outline' ? 2 : 1 });
   const keys = easedKeys(segments, progress);
-  const frames = Math.max(1, Math.ceil(duration * rate - 1e-6));
-  if (keys.length > frames + 1) return { start, end, ...frameKeys({ time, blend }, frames) };
+  const frames = frameShares(start, end, rate);
+  if (keys.length > frames.length) return { start, end, ...frameKeys({ time, blend }, frames) };
   return {
     start,
     end,
@@ -56,9 +56,17 @@ function between(progress: readonly number[], values: readonly Float64Array[], a
   return values[k].map((v, i) => v + (values[k + 1][i] - v) * share);
 }
 
+/** Where the frames of the piece lie in a stretch of time, as shares of it, and both its ends. */
+function frameShares(start: number, end: number, rate: number): number[] {
+  const shares = [0];
+  const near = 1e-6;
+  for (let k = Math.floor(start * rate + near) + 1; k < end * rate - near; k++)
+    shares.push((k / rate - start) / (end - start));
+  return [...shares, 1];
+}
+
 /** A key for each frame, with straight lines between them. */
-function frameKeys({ time, blend }: Ramp, frames: number): Keys {
-  const times = Array.from({ length: frames + 1 }, (_, k) => k / frames);
+function frameKeys({ time, blend }: Ramp, times: readonly number[]): Keys {
   const values = times.map((share) => {
     const out = new Float64Array(blend.size);
     blend.write(time.progressAt(time.start + (time.end - time.start) * share), out, 0);

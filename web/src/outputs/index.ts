@@ -1,19 +1,26 @@
-import { animatedSvg } from './animated-svg';
+import { baseNameOf, TEXT_FORMS } from '@core';
 import type { OutputForm } from './output-form';
+import { gif } from './raster/gif';
+import { apng, pngSequence, spriteSheet, stillPng } from './raster/png-forms';
+import { mp4, webm } from './raster/video';
+import { textOutput } from './text-output';
 
-export { type OutputForm, type OutputOptions, readOptions } from './output-form';
+export type { MadeOutput, OutputForm } from './output-form';
 
 /** Everything that can be taken out, in the order in which it is offered: a new form is a file and a row here. */
-export const OUTPUTS: readonly OutputForm[] = [animatedSvg];
+export const OUTPUTS: readonly OutputForm[] = [
+  ...TEXT_FORMS.map(textOutput),
+  stillPng,
+  pngSequence,
+  spriteSheet,
+  apng,
+  gif,
+  mp4,
+  webm,
+];
 
 /** The form with an id; an unknown one is the first. */
 export const outputById = (id: string): OutputForm => OUTPUTS.find((form) => form.id === id) ?? OUTPUTS[0];
 
 /** A file name for what is made from a piece. */
-export const outputFileName = ({ extension }: OutputForm, pieceName: string): string =>
-  `${
-    pieceName
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '') || 'piece'
-  }.${extension}`;
+export const outputFileName = (extension: string, pieceName: string): string => `${baseNameOf(pieceName)}.${extension}`;

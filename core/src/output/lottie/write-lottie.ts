@@ -139,13 +139,12 @@ class LottieWriter {
       ks: transform({}),
       ip: 0,
       op: this.end,
-      st: 0,
       ...fields,
     };
   }
 
   private layer(nm: string, shapes: readonly Shape[], fields: Layer): Layer {
-    return { ty: 4, nm, ks: transform({}), ip: 0, op: this.end, st: 0, shapes, ...fields };
+    return { ty: 4, nm, ks: transform({}), ip: 0, op: this.end, shapes, ...fields };
   }
 
   /** A layer for each chain of spans, where it is seen. */

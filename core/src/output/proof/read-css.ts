@@ -1,0 +1,140 @@
+import type { KeySpline } from '../../easing';
+import { type DrawnElement, readAnimatedDocument, TRANSFORM_STEPS, type Track } from '../document/animated-document';
+
+/** Keyframes of one property. */
+interface Keyframes {
+  readonly property: string;
+  readonly times: readonly number[];
+  readonly values: readonly string[];
+  readonly splines: readonly KeySpline[];
+  readonly jumps: boolean;
+}
+
+const EVEN: KeySpline = [0, 0, 1, 1];
+
+/**
+ * Reads an SVG, or a page with one, that is animated by CSS in the way of this program: class rules with `animation`, and keyframes of one property each. What
+ * moves becomes tracks of the elements, as if the file were animated by SVG itself.
+ *
+ * @throws CoreError as `readAnimatedDocument`
+ */
+export function readCssDrawing(text: string): DrawnElement {
+  const begin = text.indexOf('<svg');
+  const end = text.lastIndexOf('</svg>');
+  const { root } = readAnimatedDocument(text.slice(begin, end + '</svg>'.length));
+  const sheet = root.children
+    .filter(({ name }) => name === 'style')
+    .map((style) => style.text)
+    .join('\n');
+  const keyframes = new Map<string, Keyframes>();
+  for (const [, name, body] of sheet.matchAll(/@keyframes\s+([\w-]+)\s*\{((?:[^{}]*\{[^{}]*\})*)\s*\}/g))
+    keyframes.set(name, readKeyframes(body));
+  const rules = new Map<string, ReadonlyMap<string, string>>();
+  for (const [, name, body] of sheet.matchAll(/(?:^|\n)\.([\w-]+)\s*\{([^{}]*)\}/g))
+    rules.set(name, declarations(body));
+  return moved(root, rules, keyframes);
+}
+
+/** Declarations of a rule; a semicolon within quotes or brackets divides nothing. */
+export function declarations(body: string): Map<string, string> {
+  const found = new Map<string, string>();
+  for (const [, name, value] of body.matchAll(/([\w-]+)\s*:\s*((?:"[^"]*"|\([^()]*(?:\([^()]*\)[^()]*)*\)|[^;"(])+)/g))
+    found.set(name, value.trim());
+  return found;
+}
+
+/** The frames of one keyframes rule, `body` between its braces. */
+export function readKeyframes(body: string): Keyframes {
+  const times: number[] = [];
+  const values: string[] = [];
+  const splines: KeySpline[] = [];
+  let property = '';
+  let jumps = false;
+  for (const [, percent, inside] of body.matchAll(/([\d.]+)%\s*\{([^{}]*)\}/g)) {
+    const said = declarations(inside);
+    const timing = said.get('animation-timing-function');
+    const [name, value] = [...said].find(([key]) => key !== 'animation-timing-function') ?? ['', ''];
+    property = name;
+    times.push(Number(percent) / 100);
+    values.push(plainValue(value));
+    jumps ||= timing === 'step-end';
+    const curve = /cubic-bezier\(([^)]*)\)/
+      .exec(timing ?? '')?.[1]
+      .split(',')
+      .map(Number);
+    splines.push((curve as unknown as KeySpline | undefined) ?? EVEN);
+  }
+  return { property, times, values, splines: splines.slice(0, -1), jumps };
+}
+
+/** A value as an attribute of SVG has it. */
+const plainValue = (value: string): string =>
+  (/^path\("(.*)"\)$/.exec(value)?.[1] ?? value).replace(/(-?[\d.]+)(?:px|deg)/g, '$1');
+
+function moved(
+  element: DrawnElement,
+  rules: ReadonlyMap<string, ReadonlyMap<string, string>>,
+  keyframes: ReadonlyMap<string, Keyframes>,
+): DrawnElement {
+  const children = element.children.map((child) => moved(child, rules, keyframes));
+  const rule = rules.get(element.attributes.class ?? '');
+  if (!rule) return { ...element, children };
+  const tracks = (rule.get('animation') ?? '')
+    .split(/,(?![^(]*\))/)
+    .flatMap((text) => trackOf(text.trim(), keyframes) ?? []);
+  const attributes: Record<string, string> = { ...element.attributes };
+  const steps = TRANSFORM_STEPS.filter((step) => rule.has(step));
+  if (steps.length === 0) return { ...element, attributes, children, tracks: [...element.tracks, ...tracks] };
+  // translate, rotate and scale apply in this order, about the origin.
+  const [px, py] = (rule.get('transform-origin') ?? '0 0').split(' ').map(Number.parseFloat);
+  const placed = (value: string): string => {
+    const [x, y = 0] = value.split(' ').map(Number.parseFloat);
+    return `${x + px} ${y + py}`;
+  };
+  const all: Track[] = [];
+  const still = (value: string): Omit<Track, 'attribute' | 'step'> => ({
+    begin: 0,
+    duration: 1,
+    repeats: false,
+    jumps: false,
+    times: [0, 1],
+    values: [value, value],
+    splines: [],
+  });
+  for (const step of TRANSFORM_STEPS) {
+    const said = rule.get(step);
+    if (said === undefined && !(step === 'translate' && (px !== 0 || py !== 0))) continue;
+    const value = plainValue(said ?? '0 0');
+    const say = (text: string): string => (step === 'translate' ? placed(text) : text);
+    const moving = tracks.filter(({ attribute }) => attribute === step);
+    const base: Omit<Track, 'attribute' | 'step'>[] = moving.length > 0 ? moving : [still(value)];
+    // Of two that follow each other the later one holds from when it begins.
+    all.push(
+      ...base.map((track) => ({
+        ...track,
+        attribute: 'transform',
+        step: { type: step, sum: all.length > 0 },
+        values: track.values.map(say),
+      })),
+    );
+  }
+  if (px !== 0 || py !== 0)
+    all.push({ ...still(`${-px} ${-py}`), attribute: 'transform', step: { type: 'translate', sum: true } });
+  const rest = tracks.filter(({ attribute }) => !TRANSFORM_STEPS.some((step) => step === attribute));
+  return { ...element, attributes, children, tracks: [...element.tracks, ...rest, ...all] };
+}
+
+function trackOf(text: string, keyframes: ReadonlyMap<string, Keyframes>): Track | null {
+  const [name, ...words] = text.split(/\s+/);
+  const frames = keyframes.get(name);
+  if (!frames) return null;
+  const times = words.filter((word) => /^-?[\d.]+s$/.test(word)).map(Number.parseFloat);
+  const { property, ...rest } = frames;
+  return {
+    ...rest,
+    attribute: property,
+    begin: times[1] ?? 0,
+    duration: times[0],
+    repeats: words.includes('infinite'),
+  };
+}

@@ -1,0 +1,145 @@
+import { CoreError, type FormId, type OutputField } from '@core';
+import {
+  CanvasSource,
+  canEncodeVideo,
+  Mp4OutputFormat,
+  Output,
+  Quality,
+  StreamTarget,
+  type StreamTargetChunk,
+  type VideoCodec,
+  WebMOutputFormat,
+} from 'mediabunny';
+import type { OutputForm } from '../output-form';
+import { BlobSink } from './blob-sink';
+import { FramePainter } from './frame-painter';
+import { frameFields, rasterSettings } from './raster-settings';
+
+const FIELDS: readonly OutputField[] = [
+  ...frameFields({ transparent: false, fps: '', mostFps: 120 }),
+  {
+    kind: 'number',
+    key: 'loops',
+    label: 'Plays',
+    hint: 'How often it is played within the file',
+    unit: 'times',
+    least: 1,
+    most: 100,
+    whole: true,
+    otherwise: '1',
+  },
+  {
+    kind: 'choice',
+    key: 'quality',
+    label: 'Quality',
+    answers: [
+      { value: 'medium', label: 'good', hint: 'For pages and chat' },
+      { value: 'high', label: 'high' },
+      { value: 'very-high', label: 'highest', hint: 'For going on working with it' },
+    ],
+    otherwise: 'high',
+  },
+  {
+    kind: 'choice',
+    key: 'mode',
+    label: 'Bits a second',
+    answers: [
+      { value: 'variable', label: 'as needed', hint: 'The same quality all the way' },
+      { value: 'constant', label: 'constant', hint: 'The same size all the way, as some broadcasters ask for' },
+    ],
+    otherwise: 'variable',
+  },
+  {
+    kind: 'switch',
+    key: 'keys',
+    label: 'Every frame a key frame',
+    hint: 'Larger, and quick to go through in an editing program',
+    otherwise: 'no',
+  },
+];
+
+interface VideoKind {
+  readonly id: Extract<FormId, 'mp4' | 'webm'>;
+  readonly label: string;
+  readonly about: string;
+  readonly type: string;
+  readonly codecs: readonly { readonly value: VideoCodec; readonly label: string }[];
+}
+
+/** How far apart key frames are, s, where not every frame is one. */
+const KEY_FRAMES_S = 2;
+
+function videoForm({ id, label, about, type, codecs }: VideoKind): OutputForm {
+  const choice: OutputField[] =
+    codecs.length > 1
+      ? [{ kind: 'choice', key: 'codec', label: 'Codec', answers: codecs, otherwise: codecs[0].value }]
+      : [];
+  return {
+    id,
+    label,
+    about,
+    extension: id,
+    type,
+    fields: [...FIELDS, ...choice],
+    async make({ piece, compiled }, options, tell, signal) {
+      const settings = rasterSettings(piece, compiled, options, { video: true, loops: Number(options.loops) });
+      const { width, height, times, rate } = settings;
+      const codec = (options.codec ?? codecs[0].value) as VideoCodec;
+      const quality = new Quality({
+        quality: options.quality as 'high',
+        ...(options.mode === 'constant' && { preferBitrate: true, bitrateMode: 'constant' as const }),
+      });
+      if (typeof VideoEncoder === 'undefined' || !(await canEncodeVideo(codec, { width, height, quality })))
+        throw new CoreError(
+          'output-refused',
+          `This browser has no encoder for ${label} (${codec}) of ${width} × ${height} px. Choose another form or a smaller size.`,
+        );
+      const painter = new FramePainter(compiled, settings);
+      const sink = new BlobSink();
+      const target = new StreamTarget(
+        new WritableStream<StreamTargetChunk>({ write: ({ data, position }) => sink.write(data, position) }),
+      );
+      const output = new Output({
+        format: id === 'mp4' ? new Mp4OutputFormat({ fastStart: false }) : new WebMOutputFormat(),
+        target,
+      });
+      const source = new CanvasSource(painter.canvas, { codec, quality, keyFrameInterval: KEY_FRAMES_S });
+      output.addVideoTrack(source, { frameRate: rate.num / rate.den });
+      output.setMetadataTags({ title: piece.name });
+      await output.start();
+      try {
+        for (const [k, seconds] of times.entries()) {
+          signal.throwIfAborted();
+          painter.paint(seconds);
+          const at = (frame: number): number => (frame * rate.den) / rate.num;
+          await source.add(at(k), at(k + 1) - at(k), options.keys === 'yes' ? { keyFrame: true } : {});
+          tell((k + 1) / times.length);
+        }
+        await output.finalize();
+      } catch (error) {
+        await output.cancel();
+        throw error;
+      }
+      return { blob: sink.blob(type) };
+    },
+  };
+}
+
+export const mp4 = videoForm({
+  id: 'mp4',
+  label: 'MP4',
+  about: 'Video in H.264: plays on every device and in every editing program. No transparency.',
+  type: 'video/mp4',
+  codecs: [{ value: 'avc', label: 'H.264' }],
+});
+
+export const webm = videoForm({
+  id: 'webm',
+  label: 'WebM',
+  about: 'Video in VP9 or AV1 for pages: smaller than MP4 at the same quality. No transparency.',
+  type: 'video/webm',
+  codecs: [
+    { value: 'vp9', label: 'VP9' },
+    { value: 'av1', label: 'AV1' },
+  ],
+});
