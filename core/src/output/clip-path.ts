@@ -80,9 +80,13 @@ export function writeClipPath(compiled: CompiledPiece, options: ClipPathOptions 
 }
 
 function stretchesOf(compiled: CompiledPiece, figure: CompiledFigure): Stretch[] {
+  const { duration } = compiled;
   const chains = spanChains(figure.spans);
-  return chains.map((chain, i) => {
-    const until = i === chains.length - 1 ? Math.max(chain.end, compiled.duration) : chain.end;
+  const nothing = (from: number, until: number): Stretch[] =>
+    until > from ? [{ runs: [], evenOdd: false, keys: level(new Float64Array(0), from, until) }] : [];
+  const seen = chains.map((chain, i): Stretch => {
+    const end = i === chains.length - 1 ? Math.max(chain.end, duration) : chain.end;
+    const until = Math.min(end, figure.until);
     const rules = new Set(chain.parts.map(({ plan }) => plan.fillRule));
     if (rules.size > 1)
       throw new CoreError('output-refused', `“${figure.name}” has parts of both fill rules; a clip path has one.`);
@@ -95,6 +99,7 @@ function stretchesOf(compiled: CompiledPiece, figure: CompiledFigure): Stretch[]
       : keysWithin(outline, compiled, chain, until);
     return { runs, evenOdd, keys };
   });
+  return [...nothing(0, chains[0].start), ...seen, ...nothing(figure.until, duration)];
 }
 
 /** Contours of several parts, one after another. */

@@ -16,6 +16,6 @@ export { type FrameDataOptions, frameTimes, writeFrameCsv, writeFrameJson } from
 export { type LottieOptions, writeLottie } from './lottie/write-lottie';
 export * from './matrix';
 export type { OutputFile } from './output-file';
-export { proofTimes } from './proof/painted';
+export { type Painted, proofTimes } from './proof/painted';
 export { type Proof, type ProofLine, proveText } from './proof/prove-text';
 export * from './still-svg';

@@ -75,7 +75,8 @@ describe('the keys of a ramp', () => {
     const blend = blendColours(read('#ff2000'), read('#0040ff'), 'oklab');
     const time = new RampTime(0, 0.1, BACK);
     const keys = rampKeys({ time, blend }, PROPERTIES.fill, 60);
-    expect(keys.times).toEqual([0, 1 / 6, 2 / 6, 3 / 6, 4 / 6, 5 / 6, 1]);
+    expect(keys.times).toHaveLength(7);
+    keys.times.forEach((time, k) => expect(time).toBeCloseTo(k / 6, 9));
     const wanted = new Float64Array(4);
     keys.times.forEach((share, k) => {
       blend.write(time.progressAt(0.1 * share), wanted, 0);

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { Provider } from 'react-redux';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
-import { EnginesProvider, SavingProvider } from '../context';
+import { EnginesProvider, OutputsProvider, SavingProvider } from '../context';
 import { Shelf } from '../shelf';
 import {
   beginStep,
@@ -75,12 +75,14 @@ export function App() {
   return (
     <Provider store={store}>
       <EnginesProvider>
-        <SavingProvider>
-          <Theme />
-          <StepContext value={steps}>
-            <RouterProvider router={router} />
-          </StepContext>
-        </SavingProvider>
+        <OutputsProvider>
+          <SavingProvider>
+            <Theme />
+            <StepContext value={steps}>
+              <RouterProvider router={router} />
+            </StepContext>
+          </SavingProvider>
+        </OutputsProvider>
       </EnginesProvider>
     </Provider>
   );

@@ -5,7 +5,12 @@ import { apng, pngSequence, spriteSheet, stillPng } from './raster/png-forms';
 import { mp4, webm } from './raster/video';
 import { textOutput } from './text-output';
 
+export { estimateSize } from './estimate';
 export type { MadeOutput, OutputForm } from './output-form';
+export { type OutputProof, proveOutput } from './proof/prove';
+
+export { PURPOSES, type Purpose } from './purposes';
+export { ZipWriter } from './zip';
 
 /** Everything that can be taken out, in the order in which it is offered: a new form is a file and a row here. */
 export const OUTPUTS: readonly OutputForm[] = [

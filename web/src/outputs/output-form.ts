@@ -5,6 +5,8 @@ export interface MadeOutput {
   readonly blob: Blob;
   /** Of the file, where it is not the form's own: several files are put into one. */
   readonly extension?: string;
+  /** px, where it had to be made smaller than was asked for. */
+  readonly size?: { readonly width: number; readonly height: number };
   /** What was decided on the way, in a sentence. */
   readonly note?: string;
 }

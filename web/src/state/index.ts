@@ -3,6 +3,7 @@ export * from './change';
 export * from './document';
 export * from './drawing';
 export * from './drawing-choices';
+export * from './outputs';
 export * from './preferences';
 export * from './rail-choice';
 export * from './rooms';

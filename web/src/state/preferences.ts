@@ -105,6 +105,17 @@ export const PREFERENCES = {
       };
     },
   } satisfies Preference<{ form: string; options: Record<string, Record<string, string>> }>,
+  /** Settings of outputs that were kept under a name; every form checks its own. */
+  outputPresets: {
+    key: 'arcshift.output-presets',
+    repair: (stored): { name: string; form: string; options: Record<string, string> }[] =>
+      (Array.isArray(stored) ? stored : []).flatMap((each) => {
+        const { name, form, options } = fields(each);
+        return typeof name === 'string' && name !== '' && typeof form === 'string'
+          ? [{ name, form, options: fields(options) as Record<string, string> }]
+          : [];
+      }),
+  } satisfies Preference<{ name: string; form: string; options: Record<string, string> }[]>,
 } as const;
 
 type PreferenceId = keyof typeof PREFERENCES;

@@ -3,6 +3,7 @@ import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
 import { documentActions, documentReducer } from './document';
 import { drawingReducer } from './drawing';
+import { outputsReducer } from './outputs';
 import { sessionReducer } from './session';
 
 export function createStore() {
@@ -10,6 +11,7 @@ export function createStore() {
     reducer: {
       drawing: drawingReducer,
       document: documentReducer,
+      outputs: outputsReducer,
       session: sessionReducer,
       [api.reducerPath]: api.reducer,
     },

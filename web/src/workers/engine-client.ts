@@ -75,7 +75,7 @@ function unwrap<T>(outcome: Outcome<T>): T {
 
 /**
  * Some workers plan shifts, one answers at once while something is dragged and one in full when the hand rests, one looks for alternatives, one
- * reads and writes files, one makes outputs, one changes outlines and sets text, so that none waits for another. None is started before it is
+ * reads and writes files, one makes outputs, one what the Output room shows of them, one changes outlines and sets text, so that none waits for another. None is started before it is
  * needed.
  */
 export interface Engines {
@@ -85,6 +85,7 @@ export interface Engines {
   readonly alternatives: EngineClient;
   readonly files: EngineClient;
   readonly outputs: EngineClient;
+  readonly looks: EngineClient;
   readonly shapes: EngineClient;
 }
 
@@ -100,5 +101,6 @@ export const startEngines = (cores = globalThis.navigator?.hardwareConcurrency ?
   alternatives: startEngine(),
   files: startEngine(),
   outputs: startEngine(),
+  looks: startEngine(),
   shapes: startEngine(),
 });

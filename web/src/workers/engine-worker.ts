@@ -5,12 +5,15 @@ import {
   type Combination,
   type CombineKind,
   type ContourRecord,
+  checkRefusals,
   combineOutlines,
   compilePiece,
   cutAlongLine,
   layoutText,
   type NewPose,
   type Outline,
+  type OutputOptions,
+  type OutputSource,
   outlineOfStroke,
   type PathEngine,
   type Piece,
@@ -22,6 +25,7 @@ import {
   previewPoseShift,
   rankPoseShift,
   readFont,
+  readOptions,
   readPieceFile,
   readSvg,
   type ShiftInput,
@@ -36,7 +40,7 @@ import {
   withPairs,
 } from '@core';
 import * as Comlink from 'comlink';
-import { type OutputOptions, outputById, readOptions } from '../outputs';
+import type { MadeOutput, OutputProof } from '../outputs';
 import { fontUrl } from './fonts';
 import { freshId } from './fresh-id';
 import { PlanShelf } from './kept-plans';
@@ -116,8 +120,14 @@ function planKept(input: ShiftInput, tell: Progress): Promise<PoseShiftPlan> {
 /** Contours of shifts that come in portions, by the shift's token. */
 const portions = new Map<string, ContourRecord[]>();
 
-/** How much of making an output is planning, where plans are missing. */
-const PLANNING_SHARE = 0.8;
+/** How much of making an output is planning, where plans are missing, and how much is done when the file is there and only its proof is missing. */
+const PLANNING_SHARE = 0.2;
+const MADE_SHARE = 0.9;
+
+/** A file, and what came of reading it back. */
+export interface FinishedOutput extends MadeOutput {
+  readonly proof?: OutputProof;
+}
 
 /** The plans of all shifts of a piece. */
 async function plansOf(piece: Piece, tell: Progress): Promise<ReadonlyMap<string, PoseShiftPlan>> {
@@ -130,6 +140,33 @@ async function plansOf(piece: Piece, tell: Progress): Promise<ReadonlyMap<string
     part(1);
   }
   return found;
+}
+
+/** A piece with all its plans. */
+async function sourceOf(piece: Piece, tell: Progress): Promise<OutputSource> {
+  const planned = await plansOf(piece, tell);
+  return { piece, compiled: compilePiece(piece, (shift) => planned.get(shift.id)) };
+}
+
+/** A file of a form, and its proof where it is wanted. */
+async function finished(
+  source: OutputSource,
+  formId: string,
+  options: OutputOptions,
+  proved: boolean,
+  tell: Progress,
+): Promise<FinishedOutput & { readonly extension: string }> {
+  const { outputById, proveOutput } = await import('../outputs');
+  const form = outputById(formId);
+  const checked = readOptions(form, options);
+  checkRefusals(form, source);
+  // Ended by ending the worker: nothing here outlives it.
+  const { signal } = new AbortController();
+  const made = {
+    extension: form.extension,
+    ...(await form.make(source, checked, (share) => tell(MADE_SHARE * share), signal)),
+  };
+  return proved ? { ...made, proof: await proveOutput(form.id, source, checked, made, signal) } : made;
 }
 
 /** The heavy calls of the core, off the page's main thread. */
@@ -166,16 +203,54 @@ const engine = {
   arrive: (files: readonly ArrivingFile[], form: ArrivalForm): Promise<Outcome<NewPose[]>> =>
     attempt(async () => posesOfArrival(files, form, form === 'united' ? await paths() : null, freshId)),
   importPiece: (text: string): Promise<Outcome<Piece>> => attempt(() => readPieceFile(text)),
-  /** A file of one of the forms, with its progress; plans that were made before are taken from the browser's store. */
-  makeOutput: (formId: string, piece: Piece, options: OutputOptions, onProgress?: Progress): Promise<Outcome<Blob>> =>
+  /** A file of one of the forms, with its progress, and, unless it is only looked at, its proof; plans that were made before are taken from the browser's store. */
+  makeOutput: (
+    formId: string,
+    piece: Piece,
+    options: OutputOptions,
+    proved: boolean,
+    onProgress?: Progress,
+  ): Promise<Outcome<FinishedOutput>> =>
     attemptTelling(onProgress, async (tell) => {
-      const form = outputById(formId);
-      const checked = readOptions(form, options);
-      const planned = await plansOf(piece, (share) => tell(PLANNING_SHARE * share));
-      const compiled = compilePiece(piece, (shift) => planned.get(shift.id));
-      const rest = (share: number): void => tell(PLANNING_SHARE + (1 - PLANNING_SHARE) * share);
-      // Ended by ending the worker: nothing here outlives it.
-      return form.make({ piece, compiled }, checked, rest, new AbortController().signal);
+      const source = await sourceOf(piece, (share) => tell(PLANNING_SHARE * share));
+      return finished(source, formId, options, proved, (share) => tell(PLANNING_SHARE + (1 - PLANNING_SHARE) * share));
+    }),
+  /** Several forms as one ZIP, a folder each; proved if each of them is. */
+  makeOutputs: (
+    choices: readonly { readonly form: string; readonly options: OutputOptions; readonly name: string }[],
+    piece: Piece,
+    onProgress?: Progress,
+  ): Promise<Outcome<FinishedOutput>> =>
+    attemptTelling(onProgress, async (tell) => {
+      const { ZipWriter } = await import('../outputs');
+      const source = await sourceOf(piece, (share) => tell(PLANNING_SHARE * share));
+      const zip = new ZipWriter();
+      const proofs: OutputProof[] = [];
+      const notes: string[] = [];
+      for (const [i, { form, options, name }] of choices.entries()) {
+        const part = (share: number): void =>
+          tell(PLANNING_SHARE + ((1 - PLANNING_SHARE) * (i + share)) / choices.length);
+        const { blob, extension, note, proof } = await finished(source, form, options, true, part);
+        zip.add(`${name}.${extension}`, new Uint8Array(await blob.arrayBuffer()), !blob.type.startsWith('text'));
+        if (proof)
+          proofs.push({ ...proof, lines: proof.lines.map((line) => ({ ...line, what: `${name}: ${line.what}` })) });
+        if (note) notes.push(`${name}: ${note}`);
+      }
+      const failed = proofs.find(({ holds }) => !holds);
+      const lines = proofs.flatMap((proof) => proof.lines);
+      return {
+        blob: zip.end(),
+        extension: 'zip',
+        ...(notes.length > 0 && { note: notes.join(' ') }),
+        proof: { holds: !failed, lines, worst: (failed ?? proofs[0])?.worst ?? null },
+      };
+    }),
+  /** About how large a file will be, bytes: from a few of its frames. */
+  estimateOutput: (formId: string, piece: Piece, options: OutputOptions): Promise<Outcome<number>> =>
+    attempt(async () => {
+      const { estimateSize, outputById } = await import('../outputs');
+      const source = await sourceOf(piece, () => {});
+      return estimateSize(outputById(formId), source, readOptions(outputById(formId), options));
     }),
   combine: (kind: CombineKind, outlines: readonly Outline[]): Promise<Outcome<Combination>> =>
     attempt(async () => combineOutlines(await paths(), kind, outlines)),

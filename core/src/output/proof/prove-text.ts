@@ -30,6 +30,8 @@ export interface Proof {
   readonly lines: readonly ProofLine[];
   /** When it is furthest off, s. */
   readonly worst: number;
+  /** What the file paints then. */
+  readonly painted: readonly Painted[];
 }
 
 /** How a file is seen by its reader: what it paints at a time in s of the run. */
@@ -65,7 +67,8 @@ export function proveText(
     const wanted = paintedOfFrame(sampleFrame(shown, time, frame));
     return only ? compareClip(shown, time, seen(time), options) : comparePainted(wanted, seen(time));
   });
-  return report(results, times, KEYS_PX + 1.5 * 10 ** -Number(options.digits ?? 2));
+  const { lines, worst } = report(results, times, KEYS_PX + 1.5 * 10 ** -Number(options.digits ?? 2));
+  return { holds: lines.every(({ holds }) => holds), lines, worst, painted: seen(worst) };
 }
 
 /** Of a clip path only the outline counts. */
@@ -91,7 +94,7 @@ function compareClip(
   return comparePainted(all.lines.length > 0 ? [all] : [], found);
 }
 
-function report(results: readonly Comparison[], times: readonly number[], bar: number): Proof {
+function report(results: readonly Comparison[], times: readonly number[], bar: number): Pick<Proof, 'lines' | 'worst'> {
   const most = (of: (each: Comparison) => number): number => Math.max(0, ...results.map(of));
   const largest = most((each) => each.largest);
   const mean = results.reduce((sum, each) => sum + each.mean, 0) / Math.max(1, results.length);
@@ -118,7 +121,7 @@ function report(results: readonly Comparison[], times: readonly number[], bar: n
   const badness = ({ largest: off, missing: gone, extra: more, colour: tint }: Comparison): number =>
     100 * (gone + more) + off + 10 * tint;
   const worst = results.reduce((best, each, i) => (badness(each) > badness(results[best]) ? i : best), 0);
-  return { holds: lines.every(({ holds }) => holds), lines, worst: times[worst] ?? 0 };
+  return { lines, worst: times[worst] ?? 0 };
 }
 
 function readerOf(form: FormId, files: readonly OutputFile[], compiled: CompiledPiece, options: OutputOptions): Seen {

@@ -14,6 +14,9 @@ const number = (value: unknown, otherwise = 0): number =>
   typeof value === 'number' && Number.isFinite(value) ? value : otherwise;
 const MOST_DEPTH = 32;
 
+/** A stretch shorter than this share of its line is not drawn. */
+const LEAST_PERCENT = 1e-3;
+
 /** A Lottie file, as far as outlines, paints and transforms go. */
 export interface LottieDrawing {
   readonly width: number;
@@ -94,8 +97,10 @@ function paintShapes(items: readonly Json[], frame: number, above: Matrix, thin:
     if (item.hd === true) continue;
     if (item.ty === 'gr') painted.push(paintShapes(objects(item.it), frame, matrix, thin * opacity, depth + 1));
     else if (item.ty === 'sh') lines.push(...linesOf(outlineOf(valueAt(item.ks, frame)), matrix));
-    else if (item.ty === 'tm') partly = true;
-    else if (['fl', 'gf', 'st', 'gs'].includes(String(item.ty))) {
+    else if (item.ty === 'tm') {
+      partly = true;
+      if (Math.abs(scalar(valueAt(item.e, frame)) - scalar(valueAt(item.s, frame))) < LEAST_PERCENT) lines.length = 0;
+    } else if (['fl', 'gf', 'st', 'gs'].includes(String(item.ty))) {
       const alpha = (number(scalar(valueAt(item.o, frame)), 100) / 100) * thin * opacity;
       const colours = coloursOf(item, frame).map(([r, g, b, a]) => [r, g, b, a * alpha]);
       const isLine = item.ty === 'st' || item.ty === 'gs';

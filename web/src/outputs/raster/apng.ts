@@ -36,7 +36,10 @@ export class ApngWriter {
       this.write(
         chunk(
           'acTL',
-          bytes(8, (view) => (view.setUint32(0, this.frames), view.setUint32(4, this.plays))),
+          bytes(8, (view) => {
+            view.setUint32(0, this.frames);
+            view.setUint32(4, this.plays);
+          }),
         ),
       );
     }

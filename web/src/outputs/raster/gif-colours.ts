@@ -1,7 +1,6 @@
 import { applyPalette, type Palette, quantize } from 'gifenc';
 
-export const DITHERS = ['none', 'pattern', 'grain'] as const;
-export type Dither = (typeof DITHERS)[number];
+export type Dither = 'none' | 'pattern' | 'grain';
 
 /** The ordered pattern of 8 × 8 thresholds (Bayer: An optimum method for two-level rendition of continuous-tone pictures, 1973), 0 to 63. */
 const PATTERN = bayer(8);

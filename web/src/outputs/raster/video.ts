@@ -1,15 +1,5 @@
 import { CoreError, type FormId, type OutputField } from '@core';
-import {
-  CanvasSource,
-  canEncodeVideo,
-  Mp4OutputFormat,
-  Output,
-  Quality,
-  StreamTarget,
-  type StreamTargetChunk,
-  type VideoCodec,
-  WebMOutputFormat,
-} from 'mediabunny';
+import type { StreamTargetChunk, VideoCodec } from 'mediabunny';
 import type { OutputForm } from '../output-form';
 import { BlobSink } from './blob-sink';
 import { FramePainter } from './frame-painter';
@@ -82,6 +72,9 @@ function videoForm({ id, label, about, type, codecs }: VideoKind): OutputForm {
     type,
     fields: [...FIELDS, ...choice],
     async make({ piece, compiled }, options, tell, signal) {
+      // Loaded where somebody asks for it.
+      const { CanvasSource, canEncodeVideo, Mp4OutputFormat, Output, Quality, StreamTarget, WebMOutputFormat } =
+        await import('mediabunny');
       const settings = rasterSettings(piece, compiled, options, { video: true, loops: Number(options.loops) });
       const { width, height, times, rate } = settings;
       const codec = (options.codec ?? codecs[0].value) as VideoCodec;

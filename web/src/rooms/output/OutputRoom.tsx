@@ -1,183 +1,260 @@
-import { frameCount, type Playback, pieceDuration } from '@core';
-import { Download } from 'lucide-react';
-import { useEffect, useState } from 'react';
-import { Button } from 'react-bootstrap';
-import { useEngines } from '../../context';
-import { OUTPUTS, type OutputOptions, outputById, outputFileName, readOptions } from '../../outputs';
-import { remember, remembered, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../../state';
-import { Choice } from '../../ui';
+import {
+  compilePiece,
+  type FormId,
+  featuresOf,
+  frameCount,
+  type OutputOptions,
+  type Piece,
+  type Playback,
+  pieceDuration,
+  readOptions,
+  refusalsOf,
+} from '@core';
+import { useMemo, useState } from 'react';
+import { useEditor, useOutputQueue, usePlanStatuses } from '../../context';
+import { type OutputForm, outputById, type Purpose } from '../../outputs';
+import {
+  type OutputJob,
+  remember,
+  remembered,
+  selectPiece,
+  sessionActions,
+  useAppDispatch,
+  useAppSelector,
+} from '../../state';
 import { RoomColumns } from '../RoomColumns';
+import { FilePicture, PiecePicture } from './FilePreview';
+import { FormDetails } from './FormDetails';
+import { FormList, type Preset } from './FormList';
+import { JobList } from './JobList';
+import { ProofReport } from './ProofReport';
+import { type Look, useLook } from './use-look';
 import './output.scss';
 
-/** What has become of the file. */
-type Made =
-  | { readonly state: 'making'; readonly share: number }
-  | { readonly state: 'made'; readonly url: string; readonly blob: Blob }
-  | { readonly state: 'failed'; readonly text: string }
-  | { readonly state: 'cancelled' };
-
-const sizeText = (bytes: number): string => (bytes < 10_000 ? `${bytes} bytes` : `${(bytes / 1024).toFixed(1)} KB`);
-
-/** Options as they were chosen last; what no form has any more is as it is by default. */
-function rememberedOptions(formId: string): OutputOptions {
-  const form = outputById(formId);
+/** Options of a form as they were chosen last, with some in their place; what the form does not have any more is as it is by default. */
+function optionsOf(form: OutputForm, some: Readonly<Record<string, string>> = {}): OutputOptions {
   try {
-    return readOptions(form, remembered('outputs').options[formId]);
+    return readOptions(form, { ...remembered('outputs').options[form.id], ...some });
   } catch {
-    return readOptions(form);
+    return readOptions(form, some);
   }
 }
 
 const AT_THE_END: Readonly<Record<Playback, string>> = {
-  loop: 'starts again',
-  once: 'stops',
-  back: 'goes back, and again',
-  stretch: 'plays a stretch again',
+  loop: 'again and again',
+  once: 'once',
+  back: 'there and back',
+  stretch: 'then a stretch again',
 };
 
-/** The piece as a file: shown as a browser plays it, with its size, and taken out. */
+const lengthText = (piece: Piece): string =>
+  `${+pieceDuration(piece).toFixed(3)} s, ${frameCount(piece)} frames, ${AT_THE_END[piece.playback]}`;
+
+/** What the piece has that forms may have trouble with; null until all its shifts are planned. */
+function useFeatures(piece: Piece | null) {
+  const { plans } = useEditor();
+  const statuses = usePlanStatuses();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: plans come one by one
+  return useMemo(() => {
+    if (!piece || Object.values(piece.shifts).some((shift) => !plans.planOf(shift))) return null;
+    return featuresOf(piece, compilePiece(piece, plans.planOf));
+  }, [piece, plans, statuses]);
+}
+
+/** The piece as files: a form is chosen and set, seen before it is made, made while one works on, and proved. */
 export function OutputRoom() {
   const piece = useAppSelector(selectPiece);
-  const engines = useEngines();
+  const queue = useOutputQueue();
   const dispatch = useAppDispatch();
-  const [formId, setFormId] = useState(() => outputById(remembered('outputs').form).id);
-  const [options, setOptions] = useState(() => rememberedOptions(formId));
-  const [made, setMade] = useState<Made>({ state: 'making', share: 0 });
-  const [attempt, setAttempt] = useState(0);
+  const jobs = useAppSelector((state) => state.outputs.jobs);
+  const [formId, setFormId] = useState<FormId>(() => outputById(remembered('outputs').form).id);
   const form = outputById(formId);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt makes it again
-  useEffect(() => {
-    if (!piece || piece.figureOrder.length === 0) return;
-    let outdated = false;
-    let url = '';
-    setMade({ state: 'making', share: 0 });
-    const tell = (share: number): void => {
-      if (!outdated) setMade((before) => (before.state === 'making' ? { state: 'making', share } : before));
-    };
-    engines.outputs.makeOutput(formId, piece, options, tell).then(
-      (blob) => {
-        if (outdated) return;
-        url = URL.createObjectURL(blob);
-        setMade({ state: 'made', url, blob });
-      },
-      (error: Error) => {
-        if (!outdated && error.name !== 'EngineCancelled') setMade({ state: 'failed', text: error.message });
-      },
-    );
-    return () => {
-      outdated = true;
-      engines.outputs.cancel();
-      if (url) URL.revokeObjectURL(url);
-    };
-  }, [piece, formId, options, engines, attempt]);
+  const [options, setOptions] = useState<OutputOptions>(() => optionsOf(form));
+  const [presets, setPresets] = useState<readonly Preset[]>(() => remembered('outputPresets'));
+  const [attempt, setAttempt] = useState(0);
+  const [proofId, setProofId] = useState<string | null>(null);
+  const features = useFeatures(piece);
+  const refused = features !== null && refusalsOf(form.id, features).length > 0;
+  const { look, stop } = useLook(piece, form, options, refused, attempt);
+  const proofJob = jobs.find(({ id, proof }) => id === proofId && proof !== null);
   if (!piece) return null;
-  const choose = (id: string, next: OutputOptions): void => {
+  const choose = (id: FormId, next: OutputOptions): void => {
     setFormId(id);
     setOptions(next);
+    setProofId(null);
     const before = remembered('outputs');
     remember('outputs', { form: id, options: { ...before.options, [id]: next } });
   };
-  const cancel = (): void => {
-    engines.outputs.cancel();
-    setMade({ state: 'cancelled' });
+  const chooseForm = (id: FormId, some: Readonly<Record<string, string>> = {}): void =>
+    choose(id, optionsOf(outputById(id), some));
+  const tell = (tone: 'notice' | 'error', text: string): void => void dispatch(sessionActions.told({ tone, text }));
+  const everything = ({ choices, label }: Purpose): void => {
+    const able = choices.filter(({ form: id }) => features === null || refusalsOf(id, features).length === 0);
+    if (able.length < choices.length)
+      tell(
+        'notice',
+        `${choices.length - able.length} of ${choices.length} forms cannot show this piece; the others are made.`,
+      );
+    if (able.length === 0) return;
+    queue.ask(
+      piece,
+      able.map((choice) => ({ ...choice, options: readOptions(outputById(choice.form), choice.options) })),
+      `Everything for ${label.toLowerCase()}`,
+    );
   };
-  const copy = async (blob: Blob): Promise<void> => {
+  const keepPresets = (next: readonly Preset[]): void => {
+    setPresets(next);
+    remember('outputPresets', [...next]);
+  };
+  const copy = async (blob: Blob, what: string): Promise<void> => {
     try {
       // From the file itself: the page may not fetch its own object URLs.
       await navigator.clipboard.writeText(await blob.text());
-      dispatch(sessionActions.told({ tone: 'notice', text: 'The SVG markup is in the clipboard.' }));
+      tell('notice', `${what} is in the clipboard.`);
     } catch {
-      dispatch(
-        sessionActions.told({
-          tone: 'error',
-          text: 'The browser did not allow writing to the clipboard. Download the file instead.',
-        }),
-      );
+      tell('error', 'The browser did not allow writing to the clipboard. Download the file instead.');
     }
   };
-  const name = outputFileName(form, piece.name);
-  const details = (
-    <aside className="details" aria-label="Details">
-      <div className="details-body">
-        <header className="details-head">
-          <h2>{form.label}</h2>
-        </header>
-        {OUTPUTS.length > 1 && (
-          <Choice
-            label="Form"
-            value={formId}
-            options={OUTPUTS.map(({ id, label }) => ({ value: id, label }))}
-            onChange={(id) => choose(id, rememberedOptions(id))}
-          />
-        )}
-        <p className="details-note">{form.about}</p>
-        {form.fields.map(({ key, label, answers }) => (
-          <Choice
-            key={key}
-            label={label}
-            value={options[key]}
-            options={answers}
-            onChange={(value) => choose(formId, { ...options, [key]: value })}
-          />
-        ))}
-        <dl className="output-facts numbers">
-          <dt>Length</dt>
-          <dd>
-            {+pieceDuration(piece).toFixed(3)} s, {frameCount(piece)} frames
-          </dd>
-          <dt>At the end</dt>
-          <dd>{AT_THE_END[piece.playback]}</dd>
-          <dt>Size</dt>
-          <dd data-testid="output-size">{made.state === 'made' ? sizeText(made.blob.size) : '–'}</dd>
-        </dl>
-        <div className="d-grid gap-2">
-          {made.state === 'made' ? (
-            <a className="btn btn-primary" href={made.url} download={name} data-testid="download-svg">
-              <Download size={16} aria-hidden="true" /> Download {name}
-            </a>
-          ) : (
-            <Button variant="primary" disabled>
-              <Download size={16} aria-hidden="true" /> Download
-            </Button>
-          )}
-          <button
-            type="button"
-            className="btn outlined"
-            disabled={made.state !== 'made'}
-            onClick={() => made.state === 'made' && void copy(made.blob)}
-          >
-            Copy the markup
-          </button>
-        </div>
-      </div>
-    </aside>
-  );
+  const copyJob = (job: OutputJob): void => {
+    const files = queue.files(job.id);
+    if (files) void copy(files.blob, job.fileName);
+  };
   return (
-    <RoomColumns right={details}>
-      <section className="output-picture" aria-label="The file as a browser shows it">
-        {piece.figureOrder.length === 0 ? (
-          <p className="soft">There is nothing to take out yet. Bring shapes in first, in the room Shapes.</p>
-        ) : made.state === 'failed' ? (
-          <p role="alert">The file could not be made: {made.text}</p>
-        ) : made.state === 'made' ? (
-          <img src={made.url} alt={`${piece.name}, playing`} />
-        ) : made.state === 'cancelled' ? (
-          <p className="soft">
-            Nothing was made.{' '}
-            <button type="button" className="btn outlined btn-sm" onClick={() => setAttempt(attempt + 1)}>
-              Make the file
-            </button>
-          </p>
+    <RoomColumns
+      left={
+        <FormList
+          chosen={formId}
+          features={features}
+          presets={presets}
+          onChoose={(id) => chooseForm(id)}
+          onPurpose={({ choices: [first] }) => chooseForm(first.form, first.options)}
+          onEverything={everything}
+          onPreset={(preset) => chooseForm(outputById(preset.form).id, preset.options)}
+          onForget={(preset) => keepPresets(presets.filter(({ name }) => name !== preset.name))}
+        />
+      }
+      right={
+        <FormDetails
+          piece={piece}
+          form={form}
+          options={options}
+          features={features}
+          look={look}
+          length={lengthText(piece)}
+          onOptions={(next) => choose(formId, next)}
+          onMake={() => queue.ask(piece, [{ form: formId, options, name: form.label }], form.label)}
+          onCopy={(blob) => void copy(blob, form.type.includes('svg') ? 'The SVG markup' : 'The text')}
+          onKeep={(name) =>
+            keepPresets([...presets.filter((preset) => preset.name !== name), { name, form: formId, options }])
+          }
+        />
+      }
+    >
+      <div className="output-middle">
+        {proofJob ? (
+          <ProofReport job={proofJob} onClose={() => setProofId(null)} />
         ) : (
-          <div className="output-making" role="status">
-            <p className="soft">Writing the file …</p>
-            <progress max={1} value={made.share || undefined} aria-label="Writing the file" />
-            <button type="button" className="btn outlined btn-sm" onClick={cancel}>
-              Cancel
-            </button>
-          </div>
+          <Pictures
+            piece={piece}
+            form={form}
+            look={look}
+            made={latestMade(jobs, piece, form, options)}
+            onStop={stop}
+            onAgain={() => setAttempt(attempt + 1)}
+          />
         )}
-      </section>
+        <JobList
+          chosen={proofJob?.id ?? null}
+          onProof={({ id }) => setProofId(id === proofId ? null : id)}
+          onCopy={copyJob}
+          onAgain={({ id, pieceId }) => queue.again(id, pieceId === piece.id ? piece : undefined)}
+          onPlace={(job) => tell('notice', job.fileName)}
+        />
+      </div>
     </RoomColumns>
+  );
+}
+
+/** The file that was made last of this piece in this form with these options. */
+const latestMade = (
+  jobs: readonly OutputJob[],
+  piece: Piece,
+  form: OutputForm,
+  options: OutputOptions,
+): OutputJob | undefined =>
+  [...jobs]
+    .reverse()
+    .find(
+      ({ state, pieceId, choices }) =>
+        state === 'made' &&
+        pieceId === piece.id &&
+        choices.length === 1 &&
+        choices[0].form === form.id &&
+        JSON.stringify(choices[0].options) === JSON.stringify(options),
+    );
+
+/** The piece and its file side by side. */
+function Pictures({
+  piece,
+  form,
+  look,
+  made,
+  onStop,
+  onAgain,
+}: {
+  readonly piece: Piece;
+  readonly form: OutputForm;
+  readonly look: Look;
+  readonly made: OutputJob | undefined;
+  readonly onStop: () => void;
+  readonly onAgain: () => void;
+}) {
+  const files = useOutputQueue().files(made?.id ?? '');
+  if (piece.figureOrder.length === 0)
+    return (
+      <section className="output-picture" aria-label="The file as a browser shows it">
+        <p className="soft">There is nothing to take out yet. Bring shapes in first, in the room Shapes.</p>
+      </section>
+    );
+  return (
+    <div className="output-pictures">
+      <figure>
+        <div className="output-picture">
+          <PiecePicture piece={piece} />
+        </div>
+        <figcaption>The piece</figcaption>
+      </figure>
+      <figure>
+        <section className="output-picture" aria-label="The file as a browser shows it">
+          {files ? (
+            <FilePicture form={form.id} url={files.url} blob={files.blob} name={piece.name} />
+          ) : look.state === 'made' ? (
+            <FilePicture form={form.id} url={look.url} blob={look.blob} name={piece.name} />
+          ) : look.state === 'failed' ? (
+            <p role="alert">The file cannot be made: {look.text}</p>
+          ) : look.state === 'estimated' ? (
+            <p className="soft">Press “Make and prove” to see the file here.</p>
+          ) : look.state === 'stopped' ? (
+            <p className="soft">
+              Nothing was made.{' '}
+              <button type="button" className="btn outlined btn-sm" onClick={onAgain}>
+                Make the file
+              </button>
+            </p>
+          ) : look.state === 'nothing' ? (
+            <p className="soft">{form.label} cannot show this piece; the reason stands at the right.</p>
+          ) : (
+            <div className="output-making" role="status">
+              <p className="soft">Writing the file …</p>
+              <progress max={1} value={look.share || undefined} aria-label="Writing the file" />
+              <button type="button" className="btn outlined btn-sm" onClick={onStop}>
+                Cancel
+              </button>
+            </div>
+          )}
+        </section>
+        <figcaption>The file</figcaption>
+      </figure>
+    </div>
   );
 }

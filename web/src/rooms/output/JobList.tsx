@@ -1,0 +1,116 @@
+import { CircleAlert, CircleCheck, Copy, Download, Globe, RotateCcw, Trash2, X } from 'lucide-react';
+import { useOutputQueue } from '../../context';
+import { type OutputJob, useAppSelector } from '../../state';
+import { IconButton } from '../../ui';
+import { sizeText } from './size-text';
+
+/** What is being made and what was made, of all pieces, the latest first. */
+export function JobList({
+  chosen,
+  onProof,
+  onCopy,
+  onAgain,
+  onPlace,
+}: {
+  readonly chosen: string | null;
+  readonly onProof: (job: OutputJob) => void;
+  readonly onCopy: (job: OutputJob) => void;
+  readonly onAgain: (job: OutputJob) => void;
+  readonly onPlace: (job: OutputJob) => void;
+}) {
+  const jobs = useAppSelector((state) => state.outputs.jobs);
+  if (jobs.length === 0)
+    return (
+      <p className="soft output-empty">
+        What you make is listed here, with its proof: each file is read back and compared with the piece.
+      </p>
+    );
+  return (
+    <ul className="output-jobs" aria-label="Files">
+      {[...jobs].reverse().map((job) => (
+        <li key={job.id} className={job.id === chosen ? 'chosen' : ''} data-testid="output-job">
+          <JobRow job={job} onProof={onProof} onCopy={onCopy} onAgain={onAgain} onPlace={onPlace} />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const TEXTUAL = /\.(?:svg|json|css|csv|html|js)$/;
+/** What a page can show by itself. */
+const SHOWABLE = /\.(?:svg|png|gif|mp4|webm)$/;
+
+function JobRow({
+  job,
+  onProof,
+  onCopy,
+  onAgain,
+  onPlace,
+}: {
+  readonly job: OutputJob;
+  readonly onProof: (job: OutputJob) => void;
+  readonly onCopy: (job: OutputJob) => void;
+  readonly onAgain: (job: OutputJob) => void;
+  readonly onPlace: (job: OutputJob) => void;
+}) {
+  const queue = useOutputQueue();
+  const files = queue.files(job.id);
+  const { state, label, pieceName, share, problem, proof, size, fileName, note } = job;
+  return (
+    <>
+      <span className="output-job-name">
+        <strong>{label}</strong> <span className="soft">{state === 'made' ? fileName : pieceName}</span>
+        {note && <span className="soft"> · {note}</span>}
+        {state === 'failed' && <span role="alert"> · {problem}</span>}
+        {state === 'cancelled' && <span className="soft"> · cancelled, nothing was made</span>}
+      </span>
+      {(state === 'waiting' || state === 'making') && (
+        <>
+          <progress max={1} value={state === 'making' ? share : 0} aria-label={`Making ${label}`} />
+          <span className="numbers soft">{state === 'waiting' ? 'waits' : `${Math.floor(100 * share)} %`}</span>
+          <IconButton icon={X} label={`Cancel ${label}`} onClick={() => queue.cancel(job.id)} />
+        </>
+      )}
+      {state === 'made' && (
+        <>
+          {proof && (
+            <button
+              type="button"
+              className={`output-verdict ${proof.holds ? 'good' : 'broken'}`}
+              onClick={() => onProof(job)}
+            >
+              {proof.holds ? (
+                <CircleCheck size={14} aria-hidden="true" />
+              ) : (
+                <CircleAlert size={14} aria-hidden="true" />
+              )}
+              {proof.holds ? 'Proved' : 'Proof fails'}
+            </button>
+          )}
+          <span className="numbers soft">{sizeText(size)}</span>
+          {files && (
+            <a
+              className="btn icon-button"
+              href={files.url}
+              download={fileName}
+              title={`Download ${fileName}`}
+              aria-label={`Download ${fileName}`}
+            >
+              <Download size={16} aria-hidden="true" />
+            </a>
+          )}
+          {TEXTUAL.test(fileName) && <IconButton icon={Copy} label={`Copy ${fileName}`} onClick={() => onCopy(job)} />}
+          {SHOWABLE.test(fileName) && (
+            <IconButton icon={Globe} label={`See ${fileName} on a page`} onClick={() => onPlace(job)} />
+          )}
+        </>
+      )}
+      {state !== 'waiting' && state !== 'making' && (
+        <>
+          <IconButton icon={RotateCcw} label={`Make ${label} again`} onClick={() => onAgain(job)} />
+          <IconButton icon={Trash2} label={`Remove ${label}`} onClick={() => queue.remove(job.id)} />
+        </>
+      )}
+    </>
+  );
+}
