@@ -15,6 +15,8 @@ import { easingRoutes } from './features/easings/routes';
 import { PieceRepository } from './features/pieces/repository';
 import { pieceRoutes } from './features/pieces/routes';
 import { PieceService } from './features/pieces/service';
+import { Placements } from './features/site/placements';
+import { sitePlacementRoutes, siteRoutes } from './features/site/routes';
 import { bodyLimit, cutAfterAnswer } from './http/bodies';
 import { jsonOnly, localOnly, securityHeaders } from './http/guards';
 import { noSuchRoute, problemHandler } from './http/problems';
@@ -52,6 +54,8 @@ export function buildApp({ database, logger, checker, webFolder }: AppParts): Ex
     response.set('Cache-Control', 'no-store');
     next();
   });
+  const placements = new Placements();
+  api.use('/site', sitePlacementRoutes(placements));
   api.use('/assets', assetRoutes(new AssetRepository(database), checker));
   api.use(jsonOnly, bodyLimit(BODY_LIMIT), express.json({ limit: BODY_LIMIT, strict: true }));
   api.use('/pieces', pieceRoutes(pieces));
@@ -62,6 +66,7 @@ export function buildApp({ database, logger, checker, webFolder }: AppParts): Ex
   });
   api.use(noSuchRoute);
   app.use('/api', api);
+  app.use('/site', siteRoutes(placements));
 
   if (webFolder && fs.existsSync(path.join(webFolder, 'index.html'))) {
     app.use(

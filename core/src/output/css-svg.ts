@@ -45,7 +45,9 @@ export function writeCssSvg(compiled: CompiledPiece, options: CssOptions = {}): 
   const sheet = new StyleSheet(blurs(root));
   const body = root.children.map((child) => sheet.element(child, false)).join('');
   const { viewBox, width, height } = root.attributes;
-  const style = sheet.text && `<style>\n${sheet.text}</style>\n`;
+  // What moves stands as it was first written where less motion is asked for.
+  const calm = '@media (prefers-reduced-motion:reduce){*{animation:none!important}}\n';
+  const style = sheet.text && `<style>\n${sheet.text}${calm}</style>\n`;
   const namespace = options.page ? '' : ' xmlns="http://www.w3.org/2000/svg"';
   const svg = `<svg${namespace} viewBox="${viewBox}" width="${width}" height="${height}">\n${style}${body}</svg>\n`;
   if (!options.page) return svg;

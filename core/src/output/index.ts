@@ -18,4 +18,5 @@ export * from './matrix';
 export type { OutputFile } from './output-file';
 export { type Painted, proofTimes } from './proof/painted';
 export { type Proof, type ProofLine, proveText } from './proof/prove-text';
+export { PLAYER } from './runtime/runtime.generated';
 export * from './still-svg';

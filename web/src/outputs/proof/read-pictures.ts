@@ -126,7 +126,11 @@ async function readSheet(blob: Blob): Promise<ReadPictures> {
 }
 
 async function readAnimated(blob: Blob, type: string): Promise<ReadPictures> {
-  const decoder = new ImageDecoder({ data: await blob.arrayBuffer(), type, preferAnimation: true });
+  const data = await blob.arrayBuffer();
+  // Decoders tell times in whole milliseconds; an APNG has them as fractions.
+  const delays = type === 'image/png' ? delaysOfApng(new Uint8Array(data)) : null;
+  const decoder = new ImageDecoder({ data, type, preferAnimation: true });
+  await decoder.tracks.ready;
   await decoder.completed;
   const track = decoder.tracks.selectedTrack;
   if (!track) throw new Error('The file has no pictures.');
@@ -137,7 +141,7 @@ async function readAnimated(blob: Blob, type: string): Promise<ReadPictures> {
     const { image } = await decoder.decode({ frameIndex: i });
     size = sizeOf(image);
     starts.push(time);
-    time += (image.duration ?? 0) / 1e6;
+    time += delays?.[i] ?? (image.duration ?? 0) / 1e6;
     image.close();
   }
   return {
@@ -152,6 +156,18 @@ async function readAnimated(blob: Blob, type: string): Promise<ReadPictures> {
     close: () => decoder.close(),
   };
 }
+
+/** How long each picture of an animated PNG is shown, s: what its frame control chunks say. */
+function delaysOfApng(bytes: Uint8Array): number[] {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const delays: number[] = [];
+  for (let at = 8; at + 12 <= bytes.length; at += 12 + view.getUint32(at))
+    if (view.getUint32(at + 4) === FRAME_CONTROL)
+      delays.push(view.getUint16(at + 28) / (view.getUint16(at + 30) || 100));
+  return delays;
+}
+/** The type fcTL of a chunk, as a number. */
+const FRAME_CONTROL = 0x6663544c;
 
 async function readVideo(blob: Blob): Promise<ReadPictures> {
   const { ALL_FORMATS, BlobSource, Input, VideoSampleSink } = await import('mediabunny');

@@ -65,9 +65,10 @@ function SteppedSvg({ blob, name }: { readonly blob: Blob; readonly name: string
     const seek = (seconds: number): void => svg?.setCurrentTime(seconds);
     void blob.text().then((text) => {
       if (left || !place.current) return;
-      const parsed = new DOMParser().parseFromString(text, 'image/svg+xml').documentElement;
       // Its style sheet is for where it stands alone: here it is to move.
-      for (const style of parsed.querySelectorAll('style, .still')) style.remove();
+      const moving = text.replace(/<style>[^<]*<\/style>/g, '');
+      const parsed = new DOMParser().parseFromString(moving, 'image/svg+xml').documentElement;
+      for (const still of parsed.querySelectorAll('.still')) still.remove();
       svg = document.importNode(parsed, true) as unknown as SVGSVGElement;
       place.current.replaceChildren(svg);
       svg.pauseAnimations();

@@ -53,6 +53,10 @@ export function FormDetails({
           </div>
         )}
         <FormFields piece={piece} fields={form.fields} options={options} onChange={onOptions} />
+        {features && <FeatureTable form={form} features={features} />}
+        <KeepPreset onKeep={onKeep} />
+      </div>
+      <footer className="output-make">
         <dl className="output-facts numbers">
           <dt>Length</dt>
           <dd>{length}</dd>
@@ -82,9 +86,7 @@ export function FormDetails({
             </>
           )}
         </div>
-        {features && <FeatureTable form={form} features={features} />}
-        <KeepPreset onKeep={onKeep} />
-      </div>
+      </footer>
     </aside>
   );
 }

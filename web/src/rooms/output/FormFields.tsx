@@ -135,7 +135,7 @@ function NumberText({ field, value, onChange }: FieldProps<Extract<OutputField, 
             event.stopPropagation();
           }}
         />
-        {field.unit && <span className="field-unit">{field.unit}</span>}
+        {field.unit && text !== '' && <span className="field-unit">{field.unit}</span>}
       </span>
     </div>
   );

@@ -37,8 +37,9 @@ export function JobList({
 }
 
 const TEXTUAL = /\.(?:svg|json|css|csv|html|js)$/;
-/** What a page can show by itself. */
-const SHOWABLE = /\.(?:svg|png|gif|mp4|webm)$/;
+/** What a page can show by itself, and a custom element with its player. */
+const isShowable = ({ fileName, choices }: OutputJob): boolean =>
+  /\.(?:svg|png|gif|mp4|webm)$/.test(fileName) || (choices.length === 1 && choices[0].form === 'element');
 
 function JobRow({
   job,
@@ -87,22 +88,26 @@ function JobRow({
               {proof.holds ? 'Proved' : 'Proof fails'}
             </button>
           )}
-          <span className="numbers soft">{sizeText(size)}</span>
-          {files && (
-            <a
-              className="btn icon-button"
-              href={files.url}
-              download={fileName}
-              title={`Download ${fileName}`}
-              aria-label={`Download ${fileName}`}
-            >
-              <Download size={16} aria-hidden="true" />
-            </a>
-          )}
-          {TEXTUAL.test(fileName) && <IconButton icon={Copy} label={`Copy ${fileName}`} onClick={() => onCopy(job)} />}
-          {SHOWABLE.test(fileName) && (
-            <IconButton icon={Globe} label={`See ${fileName} on a page`} onClick={() => onPlace(job)} />
-          )}
+          <span className="numbers soft output-job-size">{sizeText(size)}</span>
+          <span className="output-job-actions">
+            {files && (
+              <a
+                className="btn quiet icon-button"
+                href={files.url}
+                download={fileName}
+                title={`Download ${fileName}`}
+                aria-label={`Download ${fileName}`}
+              >
+                <Download size={16} aria-hidden="true" />
+              </a>
+            )}
+            {TEXTUAL.test(fileName) && (
+              <IconButton icon={Copy} label={`Copy ${fileName}`} onClick={() => onCopy(job)} />
+            )}
+            {isShowable(job) && (
+              <IconButton icon={Globe} label={`See ${fileName} on a page`} onClick={() => onPlace(job)} />
+            )}
+          </span>
         </>
       )}
       {state !== 'waiting' && state !== 'making' && (

@@ -28,6 +28,8 @@ import { FormDetails } from './FormDetails';
 import { FormList, type Preset } from './FormList';
 import { JobList } from './JobList';
 import { ProofReport } from './ProofReport';
+import { SitePage } from './SitePage';
+import { placeOnSite, type SiteSlot, takeOffSite } from './site';
 import { type Look, useLook } from './use-look';
 import './output.scss';
 
@@ -73,15 +75,23 @@ export function OutputRoom() {
   const [presets, setPresets] = useState<readonly Preset[]>(() => remembered('outputPresets'));
   const [attempt, setAttempt] = useState(0);
   const [proofId, setProofId] = useState<string | null>(null);
+  /** The job that is looked at on the page, and where. */
+  const [onSite, setOnSite] = useState<{
+    readonly id: string;
+    readonly slot: SiteSlot;
+    readonly version: number;
+  } | null>(null);
   const features = useFeatures(piece);
   const refused = features !== null && refusalsOf(form.id, features).length > 0;
   const { look, stop } = useLook(piece, form, options, refused, attempt);
   const proofJob = jobs.find(({ id, proof }) => id === proofId && proof !== null);
+  const siteJob = jobs.find(({ id, state }) => id === onSite?.id && state === 'made');
   if (!piece) return null;
   const choose = (id: FormId, next: OutputOptions): void => {
     setFormId(id);
     setOptions(next);
     setProofId(null);
+    setOnSite(null);
     const before = remembered('outputs');
     remember('outputs', { form: id, options: { ...before.options, [id]: next } });
   };
@@ -119,6 +129,21 @@ export function OutputRoom() {
     const files = queue.files(job.id);
     if (files) void copy(files.blob, job.fileName);
   };
+  const place = async (job: OutputJob, slot: SiteSlot): Promise<void> => {
+    const files = queue.files(job.id);
+    if (!files) return;
+    try {
+      await placeOnSite(slot, files.blob, job.pieceName);
+      setProofId(null);
+      setOnSite((before) => ({ id: job.id, slot, version: (before?.version ?? 0) + 1 }));
+    } catch (error) {
+      tell('error', (error as Error).message);
+    }
+  };
+  const move = async (job: OutputJob, from: SiteSlot, slot: SiteSlot): Promise<void> => {
+    await takeOffSite(from);
+    await place(job, slot);
+  };
   return (
     <RoomColumns
       left={
@@ -151,7 +176,18 @@ export function OutputRoom() {
       }
     >
       <div className="output-middle">
-        {proofJob ? (
+        {siteJob && onSite ? (
+          <SitePage
+            fileName={siteJob.fileName}
+            slot={onSite.slot}
+            version={onSite.version}
+            onSlot={(slot) => void move(siteJob, onSite.slot, slot)}
+            onTakeOff={() =>
+              void takeOffSite(onSite.slot).then(() => setOnSite({ ...onSite, version: onSite.version + 1 }))
+            }
+            onClose={() => setOnSite(null)}
+          />
+        ) : proofJob ? (
           <ProofReport job={proofJob} onClose={() => setProofId(null)} />
         ) : (
           <Pictures
@@ -164,11 +200,14 @@ export function OutputRoom() {
           />
         )}
         <JobList
-          chosen={proofJob?.id ?? null}
-          onProof={({ id }) => setProofId(id === proofId ? null : id)}
+          chosen={siteJob?.id ?? proofJob?.id ?? null}
+          onProof={({ id }) => {
+            setOnSite(null);
+            setProofId(id === proofId ? null : id);
+          }}
           onCopy={copyJob}
           onAgain={({ id, pieceId }) => queue.again(id, pieceId === piece.id ? piece : undefined)}
-          onPlace={(job) => tell('notice', job.fileName)}
+          onPlace={(job) => void place(job, onSite?.slot ?? 'hero')}
         />
       </div>
     </RoomColumns>

@@ -62,7 +62,7 @@ export function StatusLine() {
   const pending = [...statuses.values()].filter((status) => status.pending).length;
   return (
     <footer className="status-line">
-      <span className="status-play" hidden={!onCanvas}>
+      <span className="status-play">
         {button('previous-pose', SkipBack, !hasFigure)}
         <button
           type="button"
@@ -77,11 +77,11 @@ export function StatusLine() {
         </button>
         {button('next-pose', SkipForward, !hasFigure)}
       </span>
-      <span ref={timeRef} className="numbers status-time" data-testid="time" hidden={!onCanvas} />
+      <span ref={timeRef} className="numbers status-time" data-testid="time" />
       <span className="status-busy" role="status">
         {busy?.text ??
           (!onCanvas
-            ? 'The file plays by itself, as it will where it is shown.'
+            ? 'Piece and file are in step with the bead where the file can be sought.'
             : pending > 0
               ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …`
               : inShapes
