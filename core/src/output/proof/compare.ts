@@ -20,6 +20,8 @@ const LEAST_ALPHA = 0.004;
 const LOST_PX = 25;
 /** Things nearer to each other than this may be taken for each other: then their colours decide. */
 const ALIKE_PX = 0.5;
+/** And are of one colour up to this share. */
+const TWIN_COLOUR = 0.02;
 
 /**
  * Compares what two pictures paint: each thing of the file with the thing of the piece on which it lies, points of each against edges of the other, and their
@@ -54,7 +56,7 @@ export function comparePainted(wanted: readonly Painted[], found: readonly Paint
         ),
       );
   }
-  const missing = want.filter((each) => !owners.has(each) && isNoticed(each)).length;
+  const missing = want.filter((each) => !owners.has(each) && isNoticed(each) && !hasTwin(each, find)).length;
   return { largest, mean: count > 0 ? sum / count : 0, colour, missing, extra };
 }
 
@@ -85,6 +87,15 @@ function ownerOf(each: Painted, wanted: readonly Painted[]): { painted: Painted;
   const alike = near.filter(({ stray }) => stray.largest <= best + ALIKE_PX);
   return alike.reduce((p, q) => (colourOff(each, q.painted) < colourOff(each, p.painted) ? q : p));
 }
+
+/** Of things that lie on each other only one is found; the others are there if they look the same. */
+const hasTwin = (each: Painted, found: readonly Painted[]): boolean =>
+  found.some(
+    (other) =>
+      other.kind === each.kind &&
+      colourOff(other, each) <= TWIN_COLOUR &&
+      strayOf(each.lines, other.lines).largest <= ALIKE_PX,
+  );
 
 type Bounds = readonly [left: number, top: number, right: number, bottom: number];
 

@@ -8,7 +8,7 @@ import {
 } from '../../frame';
 import { drawnShare } from '../../lane';
 import { flattenContour, type Outline } from '../../outline';
-import { IDENTITY, type Matrix } from '../../vec';
+import { IDENTITY, type Matrix, transformPoints } from '../../vec';
 
 /** Something that is painted in a picture: an area or a line, as points, in its colours. */
 export interface Painted {
@@ -25,16 +25,13 @@ export interface Painted {
 const FLAT_PX = 0.01;
 
 /** Outlines as points under a map. */
-export function linesOf(outline: Outline, [a, b, c, d, e, f]: Matrix): Float64Array[] {
-  return outline.contours.map((contour) => {
-    const flat = flattenContour(contour, FLAT_PX);
-    const closed = contour.closed ? [...flat, flat[0], flat[1]] : flat;
-    const out = new Float64Array(closed.length);
-    for (let i = 0; i < closed.length; i += 2) {
-      out[i] = a * closed[i] + c * closed[i + 1] + e;
-      out[i + 1] = b * closed[i] + d * closed[i + 1] + f;
-    }
-    return out;
+export function linesOf(outline: Outline, matrix: Matrix): Float64Array[] {
+  return outline.contours.map(({ points, closed }) => {
+    const flat = flattenContour(
+      { points: transformPoints(matrix, points, new Float64Array(points.length)), closed },
+      FLAT_PX,
+    );
+    return Float64Array.from(closed ? [...flat, flat[0], flat[1]] : flat);
   });
 }
 

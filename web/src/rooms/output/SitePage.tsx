@@ -22,7 +22,7 @@ export function SitePage({
   readonly onTakeOff: () => void;
   readonly onClose: () => void;
 }) {
-  const [width, setWidth] = useState(900);
+  const [width, setWidth] = useState(720);
   const [dark, setDark] = useState(false);
   const [less, setLess] = useState(false);
   const query = `theme=${dark ? 'dark' : 'light'}&motion=${less ? 'less' : 'all'}&v=${version}`;

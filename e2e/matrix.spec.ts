@@ -1,0 +1,87 @@
+import {
+  cellOf,
+  checkPiece,
+  FEATURE_IDS,
+  FORM_IDS,
+  featuresOf,
+  makeTextFiles,
+  type Piece,
+  type PieceDraft,
+  planAndCompile,
+  proveText,
+  readOptions,
+  refusalsOf,
+  TEXT_FORMS,
+} from '@core';
+import { expect, test } from '@playwright/test';
+import { pieceBetween } from '../core/src/testing/pieces';
+import { DEMO_PIECES } from '../server/src/demo/pieces';
+import { LANE_CASES } from './support/lane-cases';
+import { type Case, PAIRS, ROWS } from './support/property-cases';
+
+const SIZE = 240;
+
+function pieceOf(name: string, { from, to, options, also }: Case): Piece {
+  const draft = structuredClone(pieceBetween(from, to, options)) as PieceDraft;
+  Object.assign(draft.canvas, { width: SIZE, height: SIZE });
+  draft.name = name;
+  also?.(draft);
+  return draft as Piece;
+}
+
+/** All cases of the tests of properties, and the example pieces. */
+const PIECES: readonly Piece[] = [
+  ...[ROWS, PAIRS, LANE_CASES].flatMap((cases) => Object.entries(cases).map(([name, each]) => pieceOf(name, each))),
+  ...DEMO_PIECES.map((make) => checkPiece(make())),
+];
+const SOURCES = PIECES.map((piece) => {
+  const compiled = planAndCompile(piece);
+  return { piece, compiled, features: featuresOf(piece, compiled) };
+});
+
+/** Where points lie that only a number of all points tells: a part of a line is compared one way, so its length is not seen. */
+const VARIANTS: Readonly<Record<string, readonly Readonly<Record<string, string>>[]>> = {
+  'path-data': [{}, { format: 'csv', fps: '20', digits: '3' }],
+  'clip-path': [{ digits: '3' }, { unit: 'percent', digits: '3' }],
+};
+
+test('every feature of the matrix is had by some piece here, so that each of its cells is looked at', () => {
+  const had = new Set(SOURCES.flatMap(({ features }) => features));
+  expect(FEATURE_IDS.filter((id) => !had.has(id))).toEqual([]);
+});
+
+for (const form of TEXT_FORMS)
+  test(`${form.label}: of each case it is made and read back within its bounds, or refused with the reasons of the matrix`, () => {
+    const failed: string[] = [];
+    let made = 0;
+    for (const { piece, compiled, features } of SOURCES)
+      for (const given of VARIANTS[form.id] ?? [{}]) {
+        const refusals = refusalsOf(form.id, features);
+        if (refusals.length > 0) {
+          for (const { reason } of refusals)
+            expect(() => makeTextFiles(form, { piece, compiled }, given)).toThrow(reason);
+          continue;
+        }
+        const files = makeTextFiles(form, { piece, compiled }, given);
+        const { holds, lines } = proveText(form.id, files, compiled, readOptions(form, given));
+        made++;
+        if (!holds)
+          failed.push(
+            `${piece.name} ${JSON.stringify(given)}: ${lines
+              .filter((line) => !line.holds)
+              .map((line) => `${line.what} ${line.found}`)
+              .join(', ')}`,
+          );
+      }
+    expect(failed).toEqual([]);
+    expect(made).toBeGreaterThan(PIECES.length / 2);
+  });
+
+test('each cell says what becomes of it: exact, a deviation, or a reason', () => {
+  for (const form of FORM_IDS)
+    for (const feature of FEATURE_IDS) {
+      const cell = cellOf(form, feature);
+      const words = cell.kind === 'baked' ? cell.deviation : cell.kind === 'exact' ? 'exact' : cell.reason;
+      expect([form, feature, words.length > 3]).toEqual([form, feature, true]);
+    }
+});
