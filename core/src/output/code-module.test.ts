@@ -1,0 +1,134 @@
+import { execFileSync } from 'node:child_process';
+import fs from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import ts from 'typescript';
+import { frameAt, planAndCompile } from '../frame';
+import { readPathData } from '../svg';
+import { pieceOf } from '../testing/pieces';
+import { type CodeModuleOptions, writeCodeModule } from './code-module';
+
+const piece = pieceOf(['M0 0H100V100H0Z', 'M50 0L100 50L50 100L0 50Z', 'M10 10H90V90H10Z']);
+const compiled = planAndCompile(piece);
+const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'arc-shift-module-'));
+afterAll(() => fs.rmSync(folder, { recursive: true, force: true }));
+
+/** What Node itself says of a module: it is imported in a process of its own. */
+function ask(name: string, options: CodeModuleOptions, expression: string): unknown {
+  const [main] = writeCodeModule(compiled, piece, { ...options, fileName: name });
+  const file = path.join(folder, `${name}.mjs`);
+  fs.writeFileSync(file, main.text);
+  const script = `import * as m from ${JSON.stringify(`file://${file}`)}; console.log(JSON.stringify(${expression}));`;
+  return JSON.parse(execFileSync(process.execPath, ['--input-type=module', '-e', script], { encoding: 'utf8' }));
+}
+
+interface Element {
+  readonly name: string;
+  readonly attributes: Record<string, string>;
+  readonly children: readonly Element[];
+}
+const paths = (element: Element): Element[] => [
+  ...(element.name === 'path' ? [element] : []),
+  ...element.children.flatMap(paths),
+];
+const shown = (element: Element): string[] =>
+  element.attributes.display === 'none'
+    ? []
+    : [...(element.name === 'path' ? [element.attributes.d] : []), ...element.children.flatMap(shown)];
+
+describe('a piece as a code module', () => {
+  let all: {
+    poses: { name: string; left: number; reached: number }[];
+    frames: Element[];
+    steps: number[];
+    times: Element[];
+  };
+  beforeAll(() => {
+    all = ask(
+      'poses',
+      { digits: 3 },
+      '{poses: m.poses, frames: [0, 0.5, 1, 1.25, 2, -3, 7].map(m.frame), steps: [0, 1, 2, 9].map((p) => m.inStep([0, 100, 40], p)), times: [0.9, 1.3].map(m.at)}',
+    ) as typeof all;
+  });
+
+  test('Node imports it; a whole number is a pose, to the decimals of the file', () => {
+    expect(all.poses.map(({ name }) => name)).toEqual(['Pose 1', 'Pose 2', 'Pose 3']);
+    for (const [i, k] of [
+      [0, 0],
+      [2, 1],
+      [4, 2],
+    ]) {
+      const [d] = shown(all.frames[i]);
+      const wanted = frameAt(piece, all.poses[k].left).figures[0].parts[0].points;
+      const found = readPathData(d).contours.flatMap(({ points }) => [...points]);
+      const box = (p: ArrayLike<number>): number[] => [Math.max(...Array.from(p)), Math.min(...Array.from(p))];
+      box(found).forEach((v, n) => expect(v).toBeCloseTo(box(wanted)[n], 2));
+    }
+  });
+
+  test('between two whole numbers it is halfway through the change, and at a time it is the picture of that time', () => {
+    const [first] = all.poses;
+    const half = (first.left + all.poses[1].reached) / 2;
+    const wanted = frameAt(piece, half).figures[0].parts[0];
+    const [contour] = readPathData(shown(all.frames[1])[0]).contours;
+    expect(contour.points[0]).toBeCloseTo(wanted.points[wanted.contours[0].at], 1);
+    expect(shown(all.times[0])).toHaveLength(1);
+    expect(shown(all.times[1])).not.toEqual(shown(all.times[0]));
+  });
+
+  test('beyond the ends it is clamped, unless it is to go on', () => {
+    expect(shown(all.frames[5])).toEqual(shown(all.frames[0]));
+    expect(shown(all.frames[6])).toEqual(shown(all.frames[4]));
+    const beyond = ask('beyond', { beyond: 'extrapolated' }, '[0, -0.02, -3].map(m.frame)') as Element[];
+    expect(shown(beyond[2])).not.toEqual(shown(beyond[0]));
+  });
+
+  test('own numbers go in step: at a pose they are its number', () => {
+    expect(all.steps).toEqual([0, 100, 40, 40]);
+  });
+
+  test('0 to 1 can be the whole run, and poses can have positions of their own', () => {
+    const run = ask('run', { input: 'run', digits: 3 }, '[m.frame(0.5), m.at(m.duration / 2)]') as Element[];
+    expect(shown(run[0])).toEqual(shown(run[1]));
+    const own = ask(
+      'own',
+      { positions: [10, 20, 60] },
+      '[m.inStep([0, 100, 40], 20), m.inStep([0, 100, 40], 60), m.positions]',
+    );
+    expect(own).toEqual([100, 40, [10, 20, 60]]);
+    expect(() => writeCodeModule(compiled, piece, { positions: [0, 1] })).toThrow('3 ascending positions');
+    expect(() => writeCodeModule(compiled, piece, { positions: [0, 2, 1] })).toThrow('found 0, 2, 1');
+  });
+
+  test('TypeScript compiles against its types, and finds a mistake', () => {
+    const files = writeCodeModule(compiled, piece, { fileName: 'typed' });
+    for (const { name, text } of files) fs.writeFileSync(path.join(folder, name), text);
+    const check = (code: string): string[] => {
+      const file = path.join(folder, 'use.ts');
+      fs.writeFileSync(file, code);
+      const program = ts.createProgram([file], {
+        strict: true,
+        noEmit: true,
+        module: ts.ModuleKind.ESNext,
+        moduleResolution: ts.ModuleResolutionKind.Bundler,
+        types: [],
+        lib: ['lib.es2022.d.ts', 'lib.dom.d.ts'],
+      });
+      return ts
+        .getPreEmitDiagnostics(program)
+        .map(({ messageText }) => ts.flattenDiagnosticMessageText(messageText, '\n'));
+    };
+    const use =
+      "import { frame, inStep, mount } from './typed.js';\nconst name: string = frame(0.5).children[0].name;\nconst box: number[] = inStep([[0, 1], [2, 3]], 0.5);\nconst go: (progress: number) => void = mount(document.querySelector('svg') as SVGSVGElement);\nexport { name, box, go };\n";
+    expect(check(use)).toEqual([]);
+    expect(check(use.replace('frame(0.5)', "frame('half')"))).toEqual([expect.stringMatching(/string.*number/)]);
+  });
+
+  test('its text names no other module, and the name of a piece cannot break out of its comment', () => {
+    const [main] = writeCodeModule(compiled, { ...piece, name: 'a\nprocess.exit(1)\u2028b' });
+    expect(main.text).not.toMatch(/\bimport\b|\brequire\(/);
+    expect(main.text.split('\n')[0]).toContain('a process.exit(1) b');
+    expect(paths(all.frames[0]).length).toBeGreaterThan(0);
+  });
+});
