@@ -27,8 +27,8 @@ describe('a piece that stands still', () => {
   });
 
   test('contours that are not there at that time are left out', () => {
-    const bar = 'M10 50H30V110H10Z';
-    const dotted = planAndCompile(pieceBetween([part(`M10 10H30V30H10Z${bar}`)], [part(bar)]));
+    const letterI = 'M50 0H60V10H50ZM50 30H60V110H50Z';
+    const dotted = planAndCompile(pieceBetween([part(letterI)], [part('M20 30H90V100H20Z')]));
     const count = (seconds: number): number =>
       stillPiece(dotted, seconds).figures[0].spans[0].parts[0].plan.contours.length;
     expect([count(0.1), count(1)]).toEqual([2, 1]);

@@ -65,8 +65,8 @@ export function paletteOf(pictures: readonly Uint8ClampedArray[], colours: numbe
       row[n + 3] = 255;
       n += 4;
     }
-  // Nothing is seen: one colour that nobody sees.
-  return n === 0 ? [[0, 0, 0]] : quantize(row.subarray(0, n), colours, { format: 'rgb565' });
+  // The package reads the whole buffer: a part of one would not do. Nothing is seen: one colour that nobody sees.
+  return n === 0 ? [[0, 0, 0]] : quantize(row.slice(0, n), colours, { format: 'rgb565' });
 }
 
 /** The palette's index of each pixel. */

@@ -1,0 +1,203 @@
+import { planAndCompile, readOptions } from '@core';
+import { describe, expect, test } from '@jest/globals';
+import { strFromU8, unzipSync } from 'fflate';
+import { PNG } from 'pngjs';
+import { pieceOf } from '../../testing/pieces';
+import { comparePictures } from '../proof/compare-pictures';
+import { ZipWriter } from '../zip';
+import { ApngWriter } from './apng';
+import { BlobSink } from './blob-sink';
+import { gif } from './gif';
+import { addDither, indexed, paletteOf } from './gif-colours';
+import { pngSequence } from './png-forms';
+import { rasterSettings, sizeOf } from './raster-settings';
+import { mp4 } from './video';
+import { hundredths } from './write-gif';
+
+const bytesOf = async (blob: Blob): Promise<number[]> => [...new Uint8Array(await blob.arrayBuffer())];
+
+describe('a file that is written in pieces', () => {
+  test('bytes follow each other, and may be written over, over the end too', async () => {
+    const sink = new BlobSink();
+    sink.write(Uint8Array.of(1, 2, 3, 4));
+    sink.write(Uint8Array.of(9), 1);
+    sink.write(Uint8Array.of(7, 8), 3);
+    expect(sink.size).toBe(5);
+    expect(await bytesOf(sink.blob('x/y'))).toEqual([1, 9, 3, 7, 8]);
+  });
+  test('a gap is filled with nothing, and what is given may be used again', async () => {
+    const sink = new BlobSink();
+    const buffer = Uint8Array.of(5);
+    sink.write(buffer);
+    buffer[0] = 6;
+    sink.write(buffer, 3);
+    expect(await bytesOf(sink.blob('x/y'))).toEqual([5, 0, 0, 6]);
+  });
+  test('a ZIP reads back, and is the same bytes each time', async () => {
+    const zip = (): Promise<number[]> => {
+      const writer = new ZipWriter();
+      writer.add('a.txt', new TextEncoder().encode('hello hello hello'), false);
+      writer.add('b.bin', Uint8Array.of(1, 2, 3), true);
+      return bytesOf(writer.end());
+    };
+    const first = await zip();
+    const files = unzipSync(Uint8Array.from(first));
+    expect(strFromU8(files['a.txt'])).toBe('hello hello hello');
+    expect([...files['b.bin']]).toEqual([1, 2, 3]);
+    expect(await zip()).toEqual(first);
+  });
+});
+
+describe('an animated PNG', () => {
+  const picture = (shade: number): Uint8Array => {
+    const png = new PNG({ width: 3, height: 2 });
+    png.data.fill(shade);
+    return new Uint8Array(PNG.sync.write(png));
+  };
+  test('its first picture is read by any decoder; times, plays and numbers are where the specification has them', () => {
+    const parts: Uint8Array[] = [];
+    const writer = new ApngWriter(2, 5, (bytes) => parts.push(bytes));
+    writer.add(picture(200), { num: 1001, den: 24_000 });
+    writer.add(picture(90), { num: 1, den: 12 });
+    writer.end();
+    const file = Buffer.concat(parts);
+    // The decoder checks each chunk's CRC.
+    const decoded = PNG.sync.read(file, { checkCRC: true });
+    expect([decoded.width, decoded.height, decoded.data[0]]).toEqual([3, 2, 200]);
+    const chunks: [string, Buffer][] = [];
+    for (let at = 8; at < file.length; at += 12 + file.readUInt32BE(at))
+      chunks.push([file.toString('latin1', at + 4, at + 8), file.subarray(at + 8, at + 8 + file.readUInt32BE(at))]);
+    expect(chunks.map(([type]) => type)).toEqual(['IHDR', 'acTL', 'fcTL', 'IDAT', 'fcTL', 'fdAT', 'IEND']);
+    const [, control, first, , second, data] = chunks.map(([, content]) => content);
+    expect([control.readUInt32BE(0), control.readUInt32BE(4)]).toEqual([2, 5]);
+    expect([first.readUInt32BE(0), first.readUInt16BE(20), first.readUInt16BE(22)]).toEqual([0, 1001, 24_000]);
+    expect([second.readUInt32BE(0), second.readUInt16BE(22), data.readUInt32BE(0)]).toEqual([1, 12, 2]);
+  });
+});
+
+describe('a GIF', () => {
+  test('12 frames a second are shown for 8, 9 and 8 hundredths, and never stray from the true time', () => {
+    expect(hundredths(6, { num: 12, den: 1 })).toEqual([8, 9, 8, 8, 9, 8]);
+    for (const rate of [
+      { num: 30, den: 1 },
+      { num: 24_000, den: 1001 },
+      { num: 50, den: 1 },
+    ]) {
+      let sum = 0;
+      hundredths(500, rate).forEach((delay, k) => {
+        sum += delay;
+        expect(Math.abs(sum - (100 * (k + 1) * rate.den) / rate.num)).toBeLessThanOrEqual(0.5 + 1e-9);
+      });
+    }
+  });
+
+  test('dithering adds the same at a place in every frame, nothing on average, and is told apart by kind', () => {
+    const grey = (): Uint8ClampedArray => new Uint8ClampedArray(4 * 64 * 64).fill(128);
+    const dithered = (dither: 'none' | 'pattern' | 'grain'): Uint8ClampedArray => {
+      const data = grey();
+      addDither(data, 64, dither);
+      return data;
+    };
+    expect([...dithered('none')]).toEqual([...grey()]);
+    for (const dither of ['pattern', 'grain'] as const) {
+      expect([...dithered(dither)]).toEqual([...dithered(dither)]);
+      const reds = [...dithered(dither)].filter((_, i) => i % 4 === 0);
+      expect(Math.abs(reds.reduce((sum, v) => sum + v, 0) / reds.length - 128)).toBeLessThan(0.6);
+      expect(new Set(reds).size).toBeGreaterThan(10);
+    }
+    expect([...dithered('pattern')]).not.toEqual([...dithered('grain')]);
+    // Alpha is left alone.
+    expect(new Set([...dithered('grain')].filter((_, i) => i % 4 === 3))).toEqual(new Set([128]));
+  });
+
+  test('a palette has the colours that are there, and none of what is not seen', () => {
+    const data = new Uint8ClampedArray([255, 0, 0, 255, 0, 0, 255, 255, 0, 255, 0, 0, 255, 0, 0, 255]);
+    const palette = paletteOf([data], 16).map((c) => c.slice(0, 3).join());
+    expect(palette.sort()).toEqual(['0,0,255', '255,0,0']);
+    const table = paletteOf([data], 16);
+    const index = indexed(data, table);
+    expect(table[index[0]].slice(0, 3)).toEqual([255, 0, 0]);
+    expect(index[0]).toBe(index[3]);
+    expect(paletteOf([new Uint8ClampedArray(8)], 16)).toEqual([[0, 0, 0]]);
+  });
+});
+
+describe('how pictures are painted', () => {
+  const piece = pieceOf(['M0 0H10V10H0Z', 'M5 0L10 5L5 10L0 5Z']);
+  const compiled = planAndCompile(piece);
+  const settings = (form: typeof gif, given: Record<string, string>, more = {}) =>
+    rasterSettings(piece, compiled, readOptions(form, given), more);
+
+  test('a size that is left out follows from the canvas in proportion; video is even', () => {
+    const canvas = { width: 640, height: 360 };
+    expect(sizeOf(canvas, {})).toEqual({ width: 640, height: 360 });
+    expect(sizeOf(canvas, { width: '320', height: '' })).toEqual({ width: 320, height: 180 });
+    expect(sizeOf(canvas, { width: '', height: '90' })).toEqual({ width: 160, height: 90 });
+    expect(sizeOf(canvas, { width: '550', height: '200' })).toEqual({ width: 550, height: 200 });
+    expect(sizeOf({ width: 33, height: 21 }, {}, true)).toEqual({ width: 34, height: 22 });
+    expect(() => sizeOf({ width: 20_000, height: 10 }, {})).toThrow('at most 8192 px a side');
+    expect(() => sizeOf({ width: 8192, height: 8193 - 1 + 8 }, {})).toThrow('found 8192 × 8200');
+  });
+
+  test('frames of a stretch of time, as often as it is played', () => {
+    const { times, rate } = settings(gif, { fps: '10', from: '0.5', until: '1' });
+    expect(times.map((time) => +time.toFixed(6))).toEqual([0.5, 0.6, 0.7, 0.8, 0.9]);
+    expect(rate.num / rate.den).toBe(10);
+    const { times: twice } = settings(mp4, { fps: '10', until: '0.2', loops: '2' }, { loops: 2 });
+    expect(twice.map((time) => +time.toFixed(6))).toEqual([0, 0.1, 0, 0.1]);
+  });
+
+  test('rates of film are fractions, and the piece’s own rate is taken as it is', () => {
+    expect(settings(pngSequence, { fps: '23.976' }).rate).toEqual({ num: 24_000, den: 1001 });
+    expect(settings(pngSequence, { fps: '29.97' }).rate).toEqual({ num: 30_000, den: 1001 });
+    expect(settings(pngSequence, { fps: '12.5' }).rate).toEqual({ num: 12_500, den: 1000 });
+    expect(settings(pngSequence, {}).rate).toEqual(piece.canvas.rate);
+  });
+
+  test('a stretch that is not there, and too many frames, are refused with what was asked for', () => {
+    expect(() => settings(gif, { from: '3', until: '2' })).toThrow('found 3 s until');
+    expect(() => rasterSettings(piece, { ...compiled, duration: 1e5 }, readOptions(gif))).toThrow(
+      'at most 36000 frames',
+    );
+    expect(rasterSettings(piece, { ...compiled, duration: 0 }, readOptions(gif)).times).toEqual([0]);
+  });
+
+  test('where the piece has no background there is none, or white where there must be one; the shutter is a share', () => {
+    const bare = { ...compiled, background: null };
+    const ground = (form: typeof gif, given: Record<string, string>, video = false) =>
+      rasterSettings(piece, bare, readOptions(form, given), { video }).ground;
+    expect(ground(gif, {})).toBe('none');
+    expect(ground(mp4, {}, true)).toEqual({ colour: '#ffffff' });
+    expect(ground(gif, { ground: 'colour', matte: '#aabbcc' })).toEqual({ colour: '#aabbcc' });
+    expect(settings(gif, { shutter: '180', samples: '4' }).shutter).toEqual({ share: 0.5, samples: 4 });
+    expect(settings(gif, {}).shutter.samples).toBe(1);
+  });
+});
+
+describe('two pictures', () => {
+  const image = (fill: (data: Uint8ClampedArray) => void): ImageData => {
+    const data = new Uint8ClampedArray(4 * 16).fill(255);
+    fill(data);
+    return { width: 4, height: 4, data, colorSpace: 'srgb' } as ImageData;
+  };
+  test('the same are the same; of those that differ the share is of what is inked', () => {
+    const black = (from: number, until: number) =>
+      image((data) =>
+        data.forEach((_, i) => {
+          if (i % 4 < 3 && i / 4 >= from && i / 4 < until) data[i] = 0;
+        }),
+      );
+    expect(comparePictures(black(4, 8), black(4, 8))).toEqual({ share: 0, mean: 0 });
+    expect(comparePictures(black(4, 8), black(4, 9)).share).toBeCloseTo(1 / 5, 9);
+    expect(comparePictures(black(4, 8), { ...black(4, 8), width: 2 } as ImageData).share).toBe(1);
+  });
+  test('what is transparent is as on white', () => {
+    const clear = image((data) => data.fill(0));
+    expect(
+      comparePictures(
+        clear,
+        image(() => {}),
+      ),
+    ).toEqual({ share: 0, mean: 0 });
+  });
+});
