@@ -144,7 +144,8 @@ for (const form of FORMS) {
   test(`${form}: rows that touch each other do too: clips, opacity, gradients, dashes, unpaired contours, overshoot`, async ({
     page,
   }) => {
-    for (const [name, each] of Object.entries(PAIRS)) await compare(page, await load(page, form, name, each), roomed(form, name, each));
+    for (const [name, each] of Object.entries(PAIRS))
+      await compare(page, await load(page, form, name, each), roomed(form, name, each));
   });
 
   test(`${form}: so do lanes of all kinds, what follows, drifts and pulses, motion paths, and all ways of playing`, async ({

@@ -51,10 +51,8 @@ export async function installPackages() {
   fs.writeFileSync(MARK, wanted);
 }
 
-/** Finds Chromium, installs it where that is possible, or says what to do. */
-export function ensureChromium() {
-  if (fs.existsSync(CHROMIUM)) return;
-  console.log('Chromium is missing; trying to install it with apt-get.');
+/** Asks Debian's package manager for some packages; tells nothing of whether it worked. */
+function aptInstall(...names) {
   const asRoot = process.getuid?.() === 0 ? [] : ['sudo', '-n'];
   const apt = (...args) =>
     run(asRoot[0] ?? 'apt-get', [...asRoot.slice(1), ...(asRoot.length > 0 ? ['apt-get'] : []), ...args], {
@@ -62,11 +60,30 @@ export function ensureChromium() {
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
   apt('update');
-  apt('install', '-y', '--no-install-recommends', 'chromium');
+  apt('install', '-y', '--no-install-recommends', ...names);
+}
+
+/** Finds Chromium, installs it where that is possible, or says what to do. */
+export function ensureChromium() {
+  if (fs.existsSync(CHROMIUM)) return;
+  console.log('Chromium is missing; trying to install it with apt-get.');
+  aptInstall('chromium');
   if (!fs.existsSync(CHROMIUM)) {
     console.error(
       'The browser tests need Chromium. Install it (Debian: apt-get install chromium) or name it in the variable CHROMIUM.',
     );
+    process.exit(1);
+  }
+}
+
+/** Finds ffprobe, by which the tests look at video from outside; the program itself does not need it. */
+export function ensureFfprobe() {
+  const isThere = () => spawnSync('ffprobe', ['-version'], { stdio: 'ignore' }).status === 0;
+  if (isThere()) return;
+  console.log('ffprobe is missing; trying to install ffmpeg with apt-get.');
+  aptInstall('ffmpeg');
+  if (!isThere()) {
+    console.error('The tests of video need ffprobe. Install it (Debian: apt-get install ffmpeg).');
     process.exit(1);
   }
 }

@@ -2,10 +2,11 @@
 // Ends with a line 'N passed, N failed'; steps without tests of their own count as one each.
 import { spawn } from 'node:child_process';
 import fs from 'node:fs';
-import { ensureChromium, installPackages, ROOT, run } from './install.mjs';
+import { ensureChromium, ensureFfprobe, installPackages, ROOT, run } from './install.mjs';
 
 await installPackages();
 ensureChromium();
+ensureFfprobe();
 
 let passed = 0;
 let failed = 0;

@@ -33,3 +33,16 @@ export function comparePictures(p: ImageData, q: ImageData): PictureOff {
     ? { share: off > 0 ? 1 : 0, mean: sum / Math.max(1, (3 * a.length) / 4) }
     : { share: off / inked, mean: sum / (3 * inked) };
 }
+
+/** A picture of half the size, each pixel the mean of four: what is left of colour in video, which has one for four pixels. */
+export function halved({ width, height, data }: ImageData): ImageData {
+  const [w, h] = [Math.max(1, width >> 1), Math.max(1, height >> 1)];
+  const half = new ImageData(w, h);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++)
+      for (let k = 0; k < 4; k++) {
+        const i = 4 * (2 * y * width + 2 * x) + k;
+        half.data[4 * (y * w + x) + k] = (data[i] + data[i + 4] + data[i + 4 * width] + data[i + 4 * width + 4]) / 4;
+      }
+  return half;
+}

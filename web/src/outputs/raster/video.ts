@@ -59,6 +59,16 @@ interface VideoKind {
 /** How far apart key frames are, s, where not every frame is one. */
 const KEY_FRAMES_S = 2;
 
+/** Bits for each pixel, and how many a second at least. */
+const BITS = {
+  medium: { each: 0.12, least: 400_000 },
+  high: { each: 0.25, least: 1_000_000 },
+  'very-high': { each: 0.6, least: 3_000_000 },
+} as const;
+
+const bitrateOf = (level: keyof typeof BITS, pixelsASecond: number): number =>
+  Math.round(Math.max(BITS[level].least, BITS[level].each * pixelsASecond));
+
 function videoForm({ id, label, about, type, codecs }: VideoKind): OutputForm {
   const choice: OutputField[] =
     codecs.length > 1
@@ -78,10 +88,14 @@ function videoForm({ id, label, about, type, codecs }: VideoKind): OutputForm {
       const settings = rasterSettings(piece, compiled, options, { video: true, loops: Number(options.loops) });
       const { width, height, times, rate } = settings;
       const codec = (options.codec ?? codecs[0].value) as VideoCodec;
-      const quality = new Quality({
-        quality: options.quality as 'high',
-        ...(options.mode === 'constant' && { preferBitrate: true, bitrateMode: 'constant' as const }),
-      });
+      const level = options.quality as keyof typeof BITS;
+      const constant = options.mode === 'constant' && { bitrateMode: 'constant' as const };
+      // H.264 is asked for bits: by a level alone its encoder leaves small pictures too few of them.
+      const quality = new Quality(
+        codec === 'avc'
+          ? { bitrate: bitrateOf(level, (width * height * rate.num) / rate.den), ...constant }
+          : { quality: level, ...(constant && { ...constant, preferBitrate: true }) },
+      );
       if (typeof VideoEncoder === 'undefined' || !(await canEncodeVideo(codec, { width, height, quality })))
         throw new CoreError(
           'output-refused',

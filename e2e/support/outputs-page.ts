@@ -1,0 +1,31 @@
+import { checkPiece, type Piece, planAndCompile, readOptions } from '@core';
+import { outputById, proveOutput } from '../../web/src/outputs';
+
+/** Runs in the browser: files are made and proved by the program's own code, without its rooms. */
+const { signal } = new AbortController();
+
+const sourceOf = (piece: unknown) => {
+  const checked: Piece = checkPiece(piece);
+  return { piece: checked, compiled: planAndCompile(checked) };
+};
+
+Object.assign(window, {
+  /** Makes a file and proves it against the piece, or against another one. */
+  async makeAndProve(
+    formId: string,
+    piece: unknown,
+    options: Record<string, string>,
+    other?: unknown,
+    others?: object,
+  ) {
+    const form = outputById(formId);
+    const source = sourceOf(piece);
+    const checked = readOptions(form, options);
+    const started = performance.now();
+    const made = await form.make(source, checked, () => {}, signal);
+    const seconds = (performance.now() - started) / 1000;
+    const judge = other ? sourceOf(other) : source;
+    const { holds, lines } = await proveOutput(form.id, judge, { ...checked, ...others }, made, signal);
+    return { size: made.blob.size, note: made.note ?? '', holds, lines, seconds };
+  },
+});
