@@ -13,6 +13,7 @@ import { pngSequence } from './png-forms';
 import { rasterSettings, sizeOf } from './raster-settings';
 import { mp4 } from './video';
 import { hundredths } from './write-gif';
+import { i420Size, writeI420 } from './yuv';
 
 const bytesOf = async (blob: Blob): Promise<number[]> => [...new Uint8Array(await blob.arrayBuffer())];
 
@@ -119,6 +120,24 @@ describe('a GIF', () => {
     expect(table[index[0]].slice(0, 3)).toEqual([255, 0, 0]);
     expect(index[0]).toBe(index[3]);
     expect(paletteOf([new Uint8ClampedArray(8)], 16)).toEqual([[0, 0, 0]]);
+  });
+});
+
+describe('a frame of video', () => {
+  // Rec. ITU-R BT.709-6 in 8 bits: black is 16, white 235; 100 % bars by its own formula, item 3 (luma of 100 % bars 235, 219, 188, 173, 78, 63, 32: from memory).
+  test.each([
+    ['black', [0, 0, 0], [16, 128, 128]],
+    ['white', [255, 255, 255], [235, 128, 128]],
+    ['yellow', [255, 255, 0], [219, 16, 138]],
+    ['cyan', [0, 255, 255], [188, 154, 16]],
+    ['green', [0, 255, 0], [173, 42, 26]],
+    ['magenta', [255, 0, 255], [78, 214, 230]],
+    ['red', [255, 0, 0], [63, 102, 240]],
+    ['blue', [0, 0, 255], [32, 240, 118]],
+  ])('%s has the luma and the colour differences of the recommendation', (_name, [r, g, b], wanted) => {
+    const rgba = new Uint8ClampedArray(Array.from({ length: 16 }, (_, k) => [r, g, b, 255][k % 4]));
+    const out = writeI420(rgba, 2, 2, new Uint8Array(i420Size(2, 2)));
+    expect([out[0], out[3], out[4], out[5]]).toEqual([wanted[0], wanted[0], wanted[1], wanted[2]]);
   });
 });
 

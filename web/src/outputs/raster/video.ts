@@ -4,6 +4,7 @@ import type { OutputForm } from '../output-form';
 import { BlobSink } from './blob-sink';
 import { FramePainter } from './frame-painter';
 import { frameFields, rasterSettings } from './raster-settings';
+import { i420Size, VIDEO_COLOURS, writeI420 } from './yuv';
 
 const FIELDS: readonly OutputField[] = [
   ...frameFields({ transparent: false, fps: '', mostFps: 120 }),
@@ -83,8 +84,16 @@ function videoForm({ id, label, about, type, codecs }: VideoKind): OutputForm {
     fields: [...FIELDS, ...choice],
     async make({ piece, compiled }, options, tell, signal) {
       // Loaded where somebody asks for it.
-      const { CanvasSource, canEncodeVideo, Mp4OutputFormat, Output, Quality, StreamTarget, WebMOutputFormat } =
-        await import('mediabunny');
+      const {
+        canEncodeVideo,
+        Mp4OutputFormat,
+        Output,
+        Quality,
+        StreamTarget,
+        VideoSample,
+        VideoSampleSource,
+        WebMOutputFormat,
+      } = await import('mediabunny');
       const settings = rasterSettings(piece, compiled, options, { video: true, loops: Number(options.loops) });
       const { width, height, times, rate } = settings;
       const codec = (options.codec ?? codecs[0].value) as VideoCodec;
@@ -110,16 +119,26 @@ function videoForm({ id, label, about, type, codecs }: VideoKind): OutputForm {
         format: id === 'mp4' ? new Mp4OutputFormat({ fastStart: false }) : new WebMOutputFormat(),
         target,
       });
-      const source = new CanvasSource(painter.canvas, { codec, quality, keyFrameInterval: KEY_FRAMES_S });
+      const source = new VideoSampleSource({ codec, quality, keyFrameInterval: KEY_FRAMES_S });
       output.addVideoTrack(source, { frameRate: rate.num / rate.den });
       output.setMetadataTags({ title: piece.name });
+      const planes = new Uint8Array(i420Size(width, height));
       await output.start();
       try {
         for (const [k, seconds] of times.entries()) {
           signal.throwIfAborted();
           painter.paint(seconds);
           const at = (frame: number): number => (frame * rate.den) / rate.num;
-          await source.add(at(k), at(k + 1) - at(k), options.keys === 'yes' ? { keyFrame: true } : {});
+          const sample = new VideoSample(writeI420(painter.pixels().data, width, height, planes), {
+            format: 'I420',
+            codedWidth: width,
+            codedHeight: height,
+            timestamp: at(k),
+            duration: at(k + 1) - at(k),
+            colorSpace: VIDEO_COLOURS,
+          });
+          await source.add(sample, options.keys === 'yes' ? { keyFrame: true } : {});
+          sample.close();
           tell((k + 1) / times.length);
         }
         await output.finalize();

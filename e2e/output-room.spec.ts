@@ -1,0 +1,279 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import fs from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { type OutputFile, TEXT_FORMS } from '@core';
+import type { Download, Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { PNG } from 'pngjs';
+import { SaxesParser } from 'saxes';
+import { expect, test } from './support/fixtures';
+
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+
+/** The Output room, in a designer's words. */
+class OutputPage {
+  constructor(readonly page: Page) {}
+  form = (name: string): Promise<void> => this.page.getByRole('button', { name, exact: true }).click();
+  jobs = () => this.page.getByTestId('output-job');
+  set = async (label: string, value: string): Promise<void> => {
+    const field = this.page.getByRole('textbox', { name: label, exact: true });
+    await field.fill(value);
+    await field.press('Enter');
+  };
+  choose = (answer: string): Promise<void> => this.page.getByText(answer, { exact: true }).click();
+  make = (): Promise<void> => this.page.getByRole('button', { name: 'Make and prove' }).click();
+  /** Makes what is chosen and waits until it is proved. */
+  async proved(): Promise<void> {
+    const before = await this.jobs().count();
+    await this.make();
+    await expect(this.jobs()).toHaveCount(before + 1);
+    await expect(this.jobs().first().getByRole('button', { name: 'Proved' })).toBeVisible({ timeout: 90_000 });
+  }
+  async download(): Promise<string> {
+    const [download] = await Promise.all([
+      this.page.waitForEvent('download'),
+      this.jobs()
+        .first()
+        .getByRole('link', { name: /^Download/ })
+        .click(),
+    ]);
+    return savedAs(download);
+  }
+}
+
+async function savedAs(download: Download): Promise<string> {
+  const file = test.info().outputPath(download.suggestedFilename());
+  await download.saveAs(file);
+  return file;
+}
+
+const unzipped = (file: string): Record<string, Uint8Array> => unzipSync(new Uint8Array(fs.readFileSync(file)));
+
+/** What ffprobe says of a file's first stream. */
+function probed(file: string): Record<string, string> {
+  const said = execFileSync(
+    'ffprobe',
+    ['-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_streams', '-show_format', '-of', 'json', file],
+    { encoding: 'utf8' },
+  );
+  const { streams, format } = JSON.parse(said);
+  return { ...format, ...streams[0] };
+}
+
+test('text forms: chosen, made, proved, downloaded, and the same as the command line makes', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-gate', 'output');
+  const room = new OutputPage(page);
+  const stored = test.info().outputPath('gate.arcshift.json');
+  fs.writeFileSync(stored, JSON.stringify(await piece.stored()));
+  for (const { id, label } of TEXT_FORMS) {
+    await room.form(label);
+    await room.proved();
+    const file = await room.download();
+    const folder = test.info().outputPath(id);
+    fs.mkdirSync(folder, { recursive: true });
+    const run = spawnSync(
+      process.execPath,
+      ['--import', 'tsx', 'scripts/out.ts', stored, '--form', id, '--to', folder],
+      { cwd: ROOT, encoding: 'utf8' },
+    );
+    expect([id, run.status, run.stderr]).toEqual([id, 0, run.stderr]);
+    const made: OutputFile[] = file.endsWith('.zip')
+      ? Object.entries(unzipped(file)).map(([name, bytes]) => ({ name, text: new TextDecoder().decode(bytes) }))
+      : [{ name: path.basename(file), text: fs.readFileSync(file, 'utf8') }];
+    expect(made.map(({ name }) => name).sort()).toEqual(fs.readdirSync(folder).sort());
+    for (const { name, text } of made)
+      expect([name, text === fs.readFileSync(path.join(folder, name), 'utf8')]).toEqual([name, true]);
+    for (const { name, text } of made.filter((each) => each.name.endsWith('.svg'))) {
+      const parser = new SaxesParser({ xmlns: true });
+      parser.on('error', (error) => {
+        throw new Error(`${name}: ${error.message}`);
+      });
+      parser.write(text).close();
+    }
+  }
+});
+
+test('pictures in a row and video: outside readers find the size, the frames and the times that were asked for', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-boarding-button', 'output');
+  const room = new OutputPage(page);
+  const asked = async (name: string, fields: Record<string, string>): Promise<string> => {
+    await room.form(name);
+    for (const [label, value] of Object.entries(fields)) await room.set(label, value);
+    await room.proved();
+    return room.download();
+  };
+  const gif = probed(await asked('GIF', { Width: '200', 'Frames per second': '10', Until: '1' }));
+  expect(gif).toMatchObject({ codec_name: 'gif', width: 200, height: 200 });
+  expect(Number(gif.duration)).toBeCloseTo(1, 2);
+  const sequence = unzipped(await asked('PNG sequence', { Width: '160', 'Frames per second': '10', Until: '0.5' }));
+  expect(Object.keys(sequence)).toEqual([
+    'frame-0000.png',
+    'frame-0001.png',
+    'frame-0002.png',
+    'frame-0003.png',
+    'frame-0004.png',
+  ]);
+  for (const bytes of Object.values(sequence))
+    expect(PNG.sync.read(Buffer.from(bytes), { checkCRC: true }).width).toBe(160);
+  const sheet = unzipped(await asked('Sprite sheet', { Width: '100', Until: '0.5' }));
+  const about = JSON.parse(new TextDecoder().decode(sheet['sheet.json']));
+  const png = PNG.sync.read(Buffer.from(sheet['sheet.png']));
+  expect([png.width, png.height, about.frames.length]).toEqual([about.width, about.height, 6]);
+  const apng = probed(await asked('APNG', { Width: '120', 'Frames per second': '20', Until: '0.5' }));
+  expect(apng).toMatchObject({ codec_name: 'apng', width: 120, nb_read_frames: '10' });
+  const mp4 = probed(await asked('MP4', { Width: '321', 'Frames per second': '29.97', Until: '1', Plays: '2' }));
+  expect(mp4).toMatchObject({
+    codec_name: 'h264',
+    width: 322,
+    height: 322,
+    avg_frame_rate: '30000/1001',
+    nb_read_frames: '60',
+    pix_fmt: 'yuv420p',
+    color_range: 'tv',
+    color_space: 'bt709',
+    color_primaries: 'bt709',
+  });
+  expect(Number(mp4.duration)).toBeCloseTo(60.06 / 30, 2);
+  const webm = probed(await asked('WebM', { Width: '240', 'Frames per second': '25', Until: '1' }));
+  expect(webm).toMatchObject({ codec_name: 'vp9', width: 240, nb_read_frames: '25' });
+  await room.choose('AV1');
+  await room.proved();
+  expect(probed(await room.download())).toMatchObject({ codec_name: 'av1', nb_read_frames: '25' });
+});
+
+test('made while one works elsewhere: the queue goes on, cancels, and offers no half file', async ({ piece, page }) => {
+  await piece.open('demo-quay-mark', 'output');
+  const room = new OutputPage(page);
+  await room.form('PNG sequence');
+  await room.set('Width', '1600');
+  await room.make();
+  await room.form('Animated SVG');
+  await room.make();
+  await expect(room.jobs().nth(1)).toContainText('%');
+  await room.jobs().nth(1).getByRole('button', { name: 'Cancel PNG sequence' }).click();
+  await expect(room.jobs().nth(1)).toContainText('cancelled, nothing was made');
+  await expect(room.jobs().nth(1).getByRole('link')).toHaveCount(0);
+  await room.form('MP4');
+  await room.set('Width', '480');
+  await room.make();
+  await page.getByRole('link', { name: 'Shapes', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'Canvas' })).toBeVisible();
+  await page.getByRole('link', { name: 'Output', exact: true }).click();
+  await expect(room.jobs().first().getByRole('button', { name: 'Proved' })).toBeVisible({ timeout: 90_000 });
+  await room.jobs().nth(2).getByRole('button', { name: 'Make PNG sequence again' }).click();
+  await room
+    .jobs()
+    .first()
+    .getByRole('button', { name: /Cancel/ })
+    .click();
+  await room
+    .jobs()
+    .first()
+    .getByRole('button', { name: /Remove/ })
+    .click();
+  await expect(room.jobs()).toHaveCount(3);
+});
+
+test('what a form cannot show is said before it is made, and nothing is offered', async ({ piece, page }) => {
+  await piece.open('demo-fog-loader', 'output');
+  const room = new OutputPage(page);
+  await room.form('GIF');
+  await expect(page.getByRole('alert')).toContainText('An animated picture begins again at its first frame');
+  await expect(page.getByRole('button', { name: 'Make and prove' })).toBeDisabled();
+  await room.form('WebM');
+  await expect(page.getByRole('button', { name: 'Make and prove' })).toBeEnabled();
+});
+
+test('settings are remembered, kept as a preset, and nonsense is not taken', async ({ piece, page }) => {
+  await piece.open('demo-gate', 'output');
+  const room = new OutputPage(page);
+  await room.form('GIF');
+  await room.set('Width', '550');
+  await room.set('Height', '0');
+  await expect(page.getByRole('textbox', { name: 'Height', exact: true })).toHaveValue('');
+  await page.getByLabel('Keep these settings as').fill('Letter');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await room.set('Width', '100');
+  await page.reload();
+  await expect(page.getByRole('textbox', { name: 'Width', exact: true })).toHaveValue('100');
+  await room.form('Letter');
+  await expect(page.getByRole('textbox', { name: 'Width', exact: true })).toHaveValue('550');
+  await page.getByRole('button', { name: 'Forget Letter' }).click();
+  await expect(page.getByRole('button', { name: 'Letter', exact: true })).toHaveCount(0);
+});
+
+test('a looping sign as a GIF of 550 × 200 at 12 frames a second, opaque, put on the page', async ({ piece, page }) => {
+  await piece.open('demo-pier-letters', 'output');
+  const room = new OutputPage(page);
+  await room.form('GIF');
+  await room.set('Width', '550');
+  await room.set('Height', '200');
+  await room.set('Frames per second', '12');
+  await room.proved();
+  const file = await room.download();
+  const bytes = fs.readFileSync(file);
+  expect([bytes.toString('latin1', 0, 6), bytes.readUInt16LE(6), bytes.readUInt16LE(8)]).toEqual(['GIF89a', 550, 200]);
+  expect(bytes.includes('NETSCAPE2.0')).toBe(true);
+  await page.getByRole('button', { name: /^See pier-letters.gif on a page/ }).click();
+  const site = page.frameLocator('iframe');
+  await expect(site.locator('[data-slot="hero"] img')).toHaveJSProperty('naturalWidth', 550);
+  await page.getByText('picture in the mail').click();
+  await expect(site.locator('[data-slot="mail"] img')).toHaveJSProperty('naturalHeight', 200);
+  await expect(site.locator('[data-slot="hero"] img')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take it off' }).click();
+  await expect(site.locator('[data-slot="mail"] img')).toHaveCount(0);
+});
+
+test('a button as a custom element on the page: it plays there, and stands still for those who want less motion', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-boarding-button', 'output');
+  const room = new OutputPage(page);
+  await room.form('Custom element');
+  await room.proved();
+  await page.getByRole('button', { name: /^See boarding-button.zip on a page/ }).click();
+  await page.getByText('sign on the button').click();
+  const element = page.frameLocator('iframe').locator('[data-slot="button"] moving-piece');
+  await expect(element).toHaveJSProperty('paused', false);
+  await expect
+    .poll(() => element.evaluate((each) => (each as HTMLElement & { currentTime: number }).currentTime))
+    .toBeGreaterThan(0.2);
+  await page.getByText('Less motion').click();
+  await expect(element).toHaveJSProperty('paused', true);
+  await expect(element).toHaveJSProperty('currentTime', 0);
+});
+
+test('a chain of poses as opaque video, and as numbered pictures with transparency', async ({ piece, page }) => {
+  await piece.open('demo-quay-mark', 'output');
+  const room = new OutputPage(page);
+  await page.getByRole('button', { name: 'Film', exact: true }).click();
+  await room.set('Width', '320');
+  await room.proved();
+  const video = probed(await room.download());
+  expect(video).toMatchObject({ codec_name: 'h264', nb_read_frames: '336' });
+  await room.form('PNG sequence');
+  await room.set('Width', '320');
+  await room.set('Until', '0.2');
+  await room.choose('none');
+  await room.proved();
+  const [first] = Object.values(unzipped(await room.download()));
+  expect(PNG.sync.read(Buffer.from(first)).data[3]).toBe(0);
+});
+
+test('everything for a site in one ZIP, each of it proved', async ({ piece, page }) => {
+  await piece.open('demo-gate', 'output');
+  const room = new OutputPage(page);
+  await page.getByRole('button', { name: 'Everything for site as one ZIP' }).click();
+  await expect(room.jobs().first().getByRole('button', { name: 'Proved' })).toBeVisible({ timeout: 90_000 });
+  expect(Object.keys(unzipped(await room.download())).sort()).toEqual(['mail.gif', 'picture.svg', 'poster.svg']);
+  await room.jobs().first().getByRole('button', { name: 'Proved' }).click();
+  await expect(page.getByRole('region', { name: 'Proof' })).toContainText('mail: Plays');
+});
