@@ -12,7 +12,8 @@ const SIZE = 240;
 const TIMES: readonly number[] = [0.04, 0.3, 0.47, 0.72, 0.97];
 /** Forms that a browser plays by itself. */
 const FORMS = ['animated-svg', 'css', 'lottie'] as const;
-type Form = (typeof FORMS)[number];
+const OPTIMISED = ['animated-svg, optimised', 'css, optimised'] as const;
+type Form = (typeof FORMS)[number] | (typeof OPTIMISED)[number];
 /**
  * Where the library that plays Lottie paints edges in its own way: ends of what is drawn lie where it measures them, and what is seen inside something is put
  * together before it is cut out, so that a paint below does not shine through at the edge.
@@ -154,7 +155,9 @@ for (const form of FORMS) {
     for (const [name, each] of Object.entries(LANE_CASES))
       await compare(page, await load(page, form, name, each), roomed(form, name, each));
   });
+}
 
+for (const form of [...FORMS, ...OPTIMISED])
   test(`${form}: the file of each demo piece shows what the canvas shows, at five moments of what it plays`, async ({
     page,
   }) => {
@@ -166,7 +169,6 @@ for (const form of FORMS) {
       await compare(page, piece, { times: [0.07, 0.26, 0.48, 0.69, 0.93].map((share) => share * length) });
     }
   });
-}
 
 test('a half-opaque red area under a blue stroke: the figure is faded as one, on both sides', async ({ page }) => {
   await load(page, 'animated-svg', 'opacity', ROWS.opacity);

@@ -175,7 +175,7 @@ describe('the animated SVG', () => {
     const second = draft.parts[draft.poses[shift.to].parts[0]].contours[1].id;
     shift.match.pairs = [{ a: null, b: second }];
     const text = file({ ...draft, playback: 'once' } as Piece);
-    const waiting = (text.match(/<path[^>]*visibility="hidden"[^>]*>.*/g) ?? []).map(
+    const waiting = (text.match(/<path[^>]*class="not-seen"[^>]*>.*/g) ?? []).map(
       (line) => /attributeName="visibility"[^>]*/.exec(line)?.[0],
     );
     expect(waiting).toHaveLength(1);
@@ -192,7 +192,7 @@ describe('the animated SVG', () => {
     const strokes = paths.filter((path) => path.includes('stroke-width'));
     expect(paths).toHaveLength(3);
     expect(strokes).toHaveLength(2);
-    expect(strokes.map((path) => attribute(path, 'visibility')[0])).toEqual(['visible', 'hidden']);
+    expect(strokes.map((path) => attribute(path, 'class')[0])).toEqual([undefined, 'not-seen']);
     for (const stroke of strokes) expect(stroke).toContain('fill="none"');
     expect(paths.filter((path) => !path.includes('stroke-width'))[0]).toContain('fill="#204060"');
     // What is stroked is as long as the ring's edges, 400 + 160 against the square's 400; with the slit it would be longer.

@@ -56,18 +56,41 @@ export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOp
   const head = title ? `<title>${escapeText(title)}</title>\n` : '';
   let body = moving.picture(box);
   let defs = moving.defs;
+  let sheet = '';
   if (calmAt !== undefined && compiled.duration > 0) {
     const still = new FileWriter(stillPiece(compiled, calmAt), { digits, named: false, prefix: 'still-' });
-    body = `<style>${CALM_RULES}</style>\n<g class="moving">\n${body}</g>\n<g class="still">\n${still.picture(box)}</g>\n`;
+    sheet = CALM_RULES;
+    body = `<g class="moving">\n${body}</g>\n<g class="still">\n${still.picture(box)}</g>\n`;
     defs += still.defs;
   }
+  if (moving.hides) sheet += HIDDEN_SHEET;
   if (defs) defs = `<defs>\n${defs}</defs>\n`;
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${w} ${h}" width="${width}" height="${height}"${timed ? timesOf(compiled) : ''}>\n${head}${defs}${body}</svg>\n`;
+  const style = sheet && `<style>${sheet}</style>\n`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${w} ${h}" width="${width}" height="${height}"${timed ? timesOf(compiled) : ''}>\n${head}${style}${defs}${body}</svg>\n`;
 }
 
 /** Attributes that say how long one run is, s, and whether the file goes on after it. */
 const timesOf = (compiled: CompiledPiece): string =>
   ` data-length="${numberText(runLength(compiled), 6)}" data-again="${compiled.playback === 'once' ? 'no' : 'yes'}"`;
+
+/** A rule of a style sheet, not an attribute: programs that make files smaller take what an attribute hides for something that is never seen. */
+export const HIDDEN_RULES = { 'not-yet': 'display:none', 'not-seen': 'visibility:hidden' } as const;
+const HIDDEN_SHEET = `@media all{${Object.entries(HIDDEN_RULES)
+  .map(([name, rule]) => `.${name}{${rule}}`)
+  .join('')}}`;
+
+/** The state whose points lie furthest apart. */
+function widest(states: readonly Float64Array[]): number {
+  const extents = states.map((points) => {
+    let [least, most] = [Infinity, -Infinity];
+    for (const v of points) {
+      least = Math.min(least, v);
+      most = Math.max(most, v);
+    }
+    return most - least;
+  });
+  return extents.indexOf(Math.max(...extents));
+}
 
 /** Media Queries 5: prefers-reduced-motion. */
 const CALM_RULES =
@@ -87,6 +110,8 @@ interface LayerOptions {
   readonly over: OverLanes | null;
   /** Is a stretch of it drawn as a whole? */
   readonly whole: boolean;
+  /** Is it, or what it is in, hidden at first? */
+  readonly hidden: boolean;
 }
 
 /** Is a property of strokes given by the figure's lanes? What is drawn in part has no dashes of its own. */
@@ -118,6 +143,15 @@ class FileWriter {
     this.digits = digits;
     this.prefix = prefix;
     this.names = named ? figureNames(piece.figures) : [];
+  }
+
+  /** Is anything hidden before it is first shown? */
+  hides = false;
+
+  /** Hides an element until its animation begins, and where nothing is animated. */
+  private first(name: keyof typeof HIDDEN_RULES): string {
+    this.hides = true;
+    return ` class="${name}"`;
   }
 
   /** All that is seen, in a box of the canvas. */
@@ -217,7 +251,7 @@ class FileWriter {
         const until = last ? Math.min(figure.until, Math.max(duration, chain.end)) : chain.end;
         const shown = duration > 0 ? displayElement(chain.start, until, this.run) : '';
         const hidden = shown !== '' && chain.start > 0;
-        const switched: Written = { attributes: hidden ? ' display="none"' : '', inside: shown };
+        const switched: Written = { attributes: hidden ? this.first('not-yet') : '', inside: shown };
         const layers = chain.parts.flatMap((part) =>
           layersOf(part, purpose, figure.over).map((layer) => ({ part, layer })),
         );
@@ -229,7 +263,13 @@ class FileWriter {
         const paths = layers
           .map(({ part, layer }) => {
             const path = (whole: boolean): string =>
-              this.layer(part, layer, keysOf.get(part.plan) ?? [], writer, { purpose, each, over: figure.over, whole });
+              this.layer(part, layer, keysOf.get(part.plan) ?? [], writer, {
+                purpose,
+                each,
+                over: figure.over,
+                whole,
+                hidden,
+              });
             return drawn && layer.stroke ? this.drawnPaths(layer, drawn, path) : path(false);
           })
           .join('');
@@ -250,7 +290,7 @@ class FileWriter {
         const switches = shown.filter(({ text }, i) => i === 0 || text !== shown[i - 1].text);
         if (switches.every(({ text }) => text === 'none')) return '';
         const inside = switchElement('display', switches, this.run);
-        const hidden = switches[0].text === 'none' ? ' display="none"' : '';
+        const hidden = switches[0].text === 'none' ? this.first('not-yet') : '';
         return inside ? `<g${hidden}>${inside}${path(state === 'whole')}</g>\n` : path(state === 'whole');
       })
       .join('');
@@ -267,13 +307,13 @@ class FileWriter {
     return new LaneWriter(moves ? { end: rampEnd, until, ...this.run } : null, rate);
   }
 
-  /** A path element. Where it is hidden at first, it needs no path data of its own besides its animation. */
+  /** A path element. */
   private layer(
     part: PartLanes,
     layer: PartLayer,
     keys: readonly RampKeys[],
     writer: LaneWriter,
-    { purpose, each: switched, over, whole }: LayerOptions,
+    { purpose, each, over, whole, hidden }: LayerOptions,
   ): string {
     const states = keys.length > 0 ? keys.flatMap(({ values }) => values) : [part.plan.from];
     const paths = compactPaths(layer.runs, states, this.digits);
@@ -281,8 +321,8 @@ class FileWriter {
     const texts = keys.map(({ values }) => paths.slice(used, (used += values.length)));
     const outline = writer.animate('d', keys, texts);
     const evenOdd = part.plan.fillRule === 'evenodd';
-    const hidden = switched.attributes.includes('display');
-    let attributes = hidden && outline !== '' ? '' : ` d="${paths[0]}"`;
+    // While it is hidden it may be anything, but a mere point would be taken for nothing by programs that make files smaller.
+    let attributes = ` d="${paths[hidden ? widest(states) : 0]}"`;
     let inside = outline;
     const add = (written: Written): void => {
       attributes += written.attributes;
@@ -303,7 +343,7 @@ class FileWriter {
       } else if (over?.stroke) attributes += ' stroke="none"';
       if (layer.seen) add(this.seen(part, layer.seen, writer));
     }
-    add(switched);
+    add(each);
     return inside ? `<path${attributes}>${inside}</path>\n` : `<path${attributes}/>\n`;
   }
 
@@ -319,7 +359,8 @@ class FileWriter {
     const texts = switches.map(({ shown }) => (shown ? 'visible' : 'hidden'));
     const times = switches.map((each) => each.share);
     const track = { start: time.start, end: time.end, times, values: [], splines: [] };
-    return { attributes: ` visibility="${texts[0]}"`, inside: writer.animate('visibility', [track], [texts]) };
+    const first = switches[0].shown ? '' : this.first('not-seen');
+    return { attributes: first, inside: writer.animate('visibility', [track], [texts]) };
   }
 
   /** The id of a definition; the same definition is written once. */

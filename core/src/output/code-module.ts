@@ -116,7 +116,7 @@ function packed({ name, attributes, children, tracks }: DrawnElement): PackedEle
   return [
     name,
     attributes,
-    children.filter((child) => child.name !== 'title').map(packed),
+    children.filter((child) => child.name !== 'title' && child.name !== 'style').map(packed),
     tracks.map((track): PackedTrack => {
       const { attribute, step, begin, duration, repeats, jumps, times, splines, values } = track;
       return [

@@ -1,6 +1,6 @@
 import type { CompiledPiece } from '../frame';
 import { numberText } from '../svg';
-import { type AnimatedSvgOptions, writeAnimatedSvg } from './animated-svg';
+import { type AnimatedSvgOptions, HIDDEN_RULES, writeAnimatedSvg } from './animated-svg';
 import { cssKeyframes } from './css-keyframes';
 import { type DrawnElement, readAnimatedDocument, type Track } from './document/animated-document';
 import { escapeText } from './svg-paint';
@@ -43,7 +43,10 @@ export const NO_CSS_PROPERTY = ['gradientTransform', 'x1', 'y1', 'x2', 'y2', 'fx
 export function writeCssSvg(compiled: CompiledPiece, options: CssOptions = {}): string {
   const { root } = readAnimatedDocument(writeAnimatedSvg(compiled, options));
   const sheet = new StyleSheet(blurs(root));
-  const body = root.children.map((child) => sheet.element(child, false)).join('');
+  const body = root.children
+    .filter(({ name }) => name !== 'style')
+    .map((child) => sheet.element(child, false))
+    .join('');
   const { viewBox, width, height } = root.attributes;
   // What moves stands as it was first written where less motion is asked for.
   const calm = '@media (prefers-reduced-motion:reduce){*{animation:none!important}}\n';
@@ -90,10 +93,10 @@ class StyleSheet {
       else tracks.push(track);
     }
     for (const track of element.tracks) if (track.attribute === 'gradientTransform') left.push(smilOf(track));
-    if (attributes.display === 'none') {
-      delete attributes.display;
-      attributes[inClip ? 'visibility' : 'opacity'] = inClip ? 'hidden' : '0';
-    }
+    // What is hidden at first, until its animation says otherwise.
+    const first = attributes.class as keyof typeof HIDDEN_RULES | undefined;
+    delete attributes.class;
+    const hidden = first && (first === 'not-seen' || inClip ? HIDDEN_RULES['not-seen'] : 'opacity:0');
     const transforms = element.tracks.filter(({ attribute }) => attribute === 'transform');
     if (transforms.length > 0) {
       const [rule, moving] = transformRule(attributes.transform, transforms);
@@ -111,6 +114,7 @@ class StyleSheet {
     if (rules.length > 0) {
       attributes.class = `m${++this.moving}`;
       this.text += `.${attributes.class}{${rules.join(';')}}\n`;
+      if (hidden) this.text += `@media all{.${attributes.class}{${hidden}}}\n`;
     }
     const written = Object.entries(attributes)
       .map(([key, value]) => ` ${key}="${escapeText(value)}"`)

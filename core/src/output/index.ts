@@ -1,4 +1,4 @@
-export * from './animated-svg';
+export { type AnimatedSvgOptions, writeAnimatedSvg } from './animated-svg';
 export { CLIP_UNITS, type ClipPathOptions, writeClipPath } from './clip-path';
 export { type CodeModuleOptions, MODULE_INPUTS, writeCodeModule } from './code-module';
 export { type CssOptions, writeCssSvg } from './css-svg';
