@@ -181,6 +181,25 @@ test('made while one works elsewhere: the queue goes on, cancels, and offers no 
   await expect(room.jobs()).toHaveCount(3);
 });
 
+test('the file is seen before it is made, in step with the bead', async ({ piece, page }) => {
+  await piece.open('demo-quay-mark', 'output');
+  await expect(page.getByTestId('file-svg').locator('svg')).toBeVisible();
+  const fileTime = (): Promise<number> =>
+    page
+      .getByTestId('file-svg')
+      .locator('svg')
+      .evaluate((svg) => (svg as SVGSVGElement).getCurrentTime());
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  const bead = await piece.seconds();
+  expect(bead).toBeGreaterThan(0.2);
+  await expect.poll(fileTime).toBeCloseTo(bead, 3);
+  // Another setting makes it anew, at the same moment.
+  await page.getByText('3', { exact: true }).first().click();
+  await page.waitForTimeout(800);
+  await expect.poll(fileTime).toBeCloseTo(bead, 3);
+});
+
 test('what a form cannot show is said before it is made, and nothing is offered', async ({ piece, page }) => {
   await piece.open('demo-fog-loader', 'output');
   const room = new OutputPage(page);
@@ -224,7 +243,7 @@ test('a looping sign as a GIF of 550 × 200 at 12 frames a second, opaque, put o
   await page.getByRole('button', { name: /^See pier-letters.gif on a page/ }).click();
   const site = page.frameLocator('iframe');
   await expect(site.locator('[data-slot="hero"] img')).toHaveJSProperty('naturalWidth', 550);
-  await page.getByText('picture in the mail').click();
+  await page.getByText('mail', { exact: true }).click();
   await expect(site.locator('[data-slot="mail"] img')).toHaveJSProperty('naturalHeight', 200);
   await expect(site.locator('[data-slot="hero"] img')).toHaveCount(0);
   await page.getByRole('button', { name: 'Take it off' }).click();
@@ -240,7 +259,7 @@ test('a button as a custom element on the page: it plays there, and stands still
   await room.form('Custom element');
   await room.proved();
   await page.getByRole('button', { name: /^See boarding-button.zip on a page/ }).click();
-  await page.getByText('sign on the button').click();
+  await page.getByText('button', { exact: true }).click();
   const element = page.frameLocator('iframe').locator('[data-slot="button"] moving-piece');
   await expect(element).toHaveJSProperty('paused', false);
   await expect

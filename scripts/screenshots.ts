@@ -43,6 +43,38 @@ async function takeVersions(): Promise<void> {
   await take('versions');
 }
 
+/** The Output room with files that were made and that are being made, a proof, and a file on the ferry line's page. */
+async function takeOutput(): Promise<void> {
+  await page.getByTestId('download-svg').waitFor();
+  const make = async (form: string, fields: Readonly<Record<string, string>> = {}): Promise<void> => {
+    await page.getByRole('button', { name: form, exact: true }).click();
+    for (const [name, value] of Object.entries(fields)) {
+      await page.getByRole('textbox', { name, exact: true }).fill(value);
+      await page.getByRole('textbox', { name, exact: true }).press('Enter');
+    }
+    await page.getByRole('button', { name: 'Make and prove' }).click();
+  };
+  const proved = page.getByRole('button', { name: 'Proved' });
+  await make('Custom element');
+  await make('MP4', { Width: '320' });
+  await make('GIF', { Width: '320', 'Frames per second': '12' });
+  await expect(proved).toHaveCount(3, { timeout: 60_000 });
+  await proved.first().click();
+  await page.waitForTimeout(300);
+  await take('proof');
+  await page.getByRole('button', { name: 'Close the proof' }).click();
+  await make('PNG sequence', { Width: '1600' });
+  await make('Animated SVG');
+  await page.waitForTimeout(1500);
+  await take('output');
+  await page.getByRole('button', { name: 'Cancel PNG sequence' }).click();
+  await page.getByRole('button', { name: /^See .*zip on a page/ }).click();
+  await page.frameLocator('iframe').locator('moving-piece').waitFor();
+  await page.waitForTimeout(1200);
+  await take('site');
+  await page.getByRole('button', { name: 'Close the page' }).click();
+}
+
 /** The Timing room with many lanes and a path on the picture, a rail of eight poses, and the easing editor. */
 async function takeTiming(): Promise<void> {
   await page.goto(`${server.url}/piece/demo-deckhand/timing`);
@@ -101,20 +133,11 @@ async function takeAll(): Promise<void> {
   await page.getByRole('button', { name: 'New piece' }).click();
   await page.getByRole('region', { name: 'Canvas' }).waitFor();
   await take('empty-piece');
-  await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
-  await page.waitForTimeout(1200);
-  await page.getByRole('button', { name: /^Shift Sail to Lantern/ }).focus();
-  await page.keyboard.press('Enter');
-  for (let i = 0; i < 17; i++) await page.keyboard.press('Shift+ArrowRight');
-  await page.locator('.details').hover();
-  await take('shift');
   await page.goto(`${server.url}/piece/demo-boarding-button/shapes`);
   await page.waitForTimeout(1200);
   await page.getByRole('button', { name: /^Pose 2/ }).click();
   await page.getByRole('link', { name: 'Output' }).click();
-  await page.getByTestId('download-svg').waitFor();
-  await page.waitForTimeout(600);
-  await take('output');
+  await takeOutput();
   await page.getByRole('link', { name: 'Shapes' }).click();
   await page.getByRole('button', { name: 'Dark theme' }).click();
   await page.waitForTimeout(400);
@@ -199,9 +222,6 @@ async function takeAll(): Promise<void> {
   await page.waitForTimeout(400);
   await take('match-broken');
   await page.getByRole('button', { name: 'Direction: back to automatic' }).click();
-  await page.getByRole('tab', { name: 'Alternatives' }).click();
-  await page.waitForTimeout(2500);
-  await take('match-alternatives');
 
   await page.goto(`${server.url}/piece/demo-gate/match`);
   await page.waitForTimeout(1500);

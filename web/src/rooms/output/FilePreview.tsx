@@ -72,7 +72,8 @@ function SteppedSvg({ blob, name }: { readonly blob: Blob; readonly name: string
       svg = document.importNode(parsed, true) as unknown as SVGSVGElement;
       place.current.replaceChildren(svg);
       svg.pauseAnimations();
-      seek(clock.seconds);
+      // Its own clock begins with the next picture of the display, and would begin at 0.
+      requestAnimationFrame(() => requestAnimationFrame(() => seek(clock.seconds)));
     });
     const stop = clock.onMove(seek);
     return () => {

@@ -119,7 +119,7 @@ function NumberText({ field, value, onChange }: FieldProps<Extract<OutputField, 
   return (
     <div className="field" title={field.hint}>
       <label htmlFor={id}>{field.label}</label>
-      <span className={`field-number ${wrong ? 'wrong' : ''}`}>
+      <span className={`field-number ${wrong ? 'wrong' : ''} ${field.unit.length > 2 ? 'long-unit' : ''}`}>
         <input
           id={id}
           className="form-control"

@@ -43,7 +43,7 @@ export function FormList({
     <aside className="details output-forms" aria-label="Forms">
       <div className="details-body">
         <h2>For what?</h2>
-        <ul className="output-purposes">
+        <ul className="output-purposes two-columns">
           {PURPOSES.map((purpose) => (
             <li key={purpose.id}>
               <button type="button" className="output-form" title={purpose.hint} onClick={() => onPurpose(purpose)}>

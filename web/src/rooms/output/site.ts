@@ -2,10 +2,10 @@ import { unzipSync } from 'fflate';
 
 /** Places of the ferry line's page, as people call them. */
 export const SITE_SLOTS = [
-  { value: 'header', label: 'mark in the header' },
+  { value: 'header', label: 'header' },
   { value: 'hero', label: 'hero' },
-  { value: 'button', label: 'sign on the button' },
-  { value: 'mail', label: 'picture in the mail' },
+  { value: 'button', label: 'button' },
+  { value: 'mail', label: 'mail' },
 ] as const;
 export type SiteSlot = (typeof SITE_SLOTS)[number]['value'];
 
