@@ -26,6 +26,14 @@ describe('a piece that stands still', () => {
     expect(still.duration).toBe(0);
   });
 
+  test('slits are those of the outline that is nearer in time', () => {
+    const plan = (c: typeof compiled) => c.figures[0].spans[0].parts[0].plan.contours[0];
+    const { bridgesA, bridgesB } = plan(compiled);
+    expect(bridgesA).not.toEqual(bridgesB);
+    expect(plan(stillPiece(compiled, 0.2))).toMatchObject({ bridgesA, bridgesB: bridgesA });
+    expect(plan(stillPiece(compiled, 0.8))).toMatchObject({ bridgesA: bridgesB, bridgesB });
+  });
+
   test('contours that are not there at that time are left out', () => {
     const letterI = 'M50 0H60V10H50ZM50 30H60V110H50Z';
     const dotted = planAndCompile(pieceBetween([part(letterI)], [part('M20 30H90V100H20Z')]));

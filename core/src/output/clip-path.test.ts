@@ -39,6 +39,14 @@ describe('a figure as a clip path over time', () => {
     expect(css).toContain('@keyframes figure-again');
   });
 
+  test('before a figure comes and after it is gone nothing is left to be seen', () => {
+    const [figure] = compiled.figures;
+    const { duration } = compiled;
+    const gone = writeClipPath({ ...compiled, figures: [{ ...figure, until: duration / 2 }] });
+    expect(gone).toMatch(/100%\{clip-path:path\("M0 0"\)/);
+    expect(writeClipPath(compiled)).not.toContain('"M0 0"');
+  });
+
   test('what does not change has no animation; a piece without figures, and two fill rules, are refused', () => {
     expect(writeClipPath(planAndCompile(pieceOf([SQUARE])))).toContain('clip-path: path(');
     expect(() => writeClipPath({ ...compiled, figures: [] })).toThrow('the piece shows none');

@@ -5,6 +5,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import ts from 'typescript';
 import { frameAt, planAndCompile } from '../frame';
+import { contourArea, outlineBox } from '../outline';
 import { readPathData } from '../svg';
 import { pieceOf } from '../testing/pieces';
 import { type CodeModuleOptions, writeCodeModule } from './code-module';
@@ -82,6 +83,30 @@ describe('a piece as a code module', () => {
     expect(shown(all.frames[6])).toEqual(shown(all.frames[4]));
     const beyond = ask('beyond', { beyond: 'extrapolated' }, '[0, -0.02, -3].map(m.frame)') as Element[];
     expect(shown(beyond[2])).not.toEqual(shown(beyond[0]));
+  });
+
+  test('the last pose of what plays again is itself, though at its very end the run has begun again', () => {
+    const two = pieceOf(['M0 0H100V100H0Z', 'M50 0L100 50L50 100L0 50Z']);
+    const short = {
+      ...two,
+      playback: 'loop' as const,
+      poses: Object.fromEntries(Object.entries(two.poses).map(([id, pose]) => [id, { ...pose, hold: 0 }])),
+    };
+    const [main] = writeCodeModule(planAndCompile(short), short, { fileName: 'short' });
+    const file = path.join(folder, 'short.mjs');
+    fs.writeFileSync(file, main.text);
+    const script = `import * as m from ${JSON.stringify(`file://${file}`)}; console.log(JSON.stringify([m.frame(0), m.frame(1)]));`;
+    const [first, last] = JSON.parse(
+      execFileSync(process.execPath, ['--input-type=module', '-e', script], { encoding: 'utf8' }),
+    ) as Element[];
+    // A square fills twice as much of its box as a square that stands on a corner.
+    const share = (element: Element): number => {
+      const outline = readPathData(shown(element)[0]);
+      const { minX, minY, maxX, maxY } = outlineBox(outline);
+      return Math.abs(contourArea(outline.contours[0])) / ((maxX - minX) * (maxY - minY));
+    };
+    expect(share(first)).toBeCloseTo(1, 2);
+    expect(share(last)).toBeCloseTo(0.5, 2);
   });
 
   test('own numbers go in step: at a pose they are its number', () => {

@@ -6,6 +6,7 @@ export function figureNames(figures: readonly { readonly name: string }[]): stri
   return figures.map(({ name }) => {
     const plain = name
       .normalize('NFKD')
+      .replace(/\p{M}+/gu, '')
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-+|-+$/g, '');

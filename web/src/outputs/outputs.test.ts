@@ -59,6 +59,9 @@ describe('what can be taken out', () => {
         const nonsense = field.kind === 'figure' ? 'x'.repeat(200) : 'teapot';
         expect(() => readOptions(form, { [field.key]: nonsense })).toThrow(`expected ${field.key} to be`);
         expect(() => readOptions(form, { [field.key]: 7 })).toThrow('a text');
+        if (field.kind !== 'number') continue;
+        for (const beyond of [field.least - 1, field.most + 1])
+          expect(() => readOptions(form, { [field.key]: String(beyond) })).toThrow(`to ${field.most}`);
       }
       expect(() => readOptions(form, { teapot: 'red' })).toThrow(/found “teapot”/);
     },

@@ -297,6 +297,7 @@ export function stillOf(
 export const baseNameOf = (name: string): string =>
   name
     .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '')

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { planAndCompile } from '../../frame';
-import type { Part, Piece, PieceDraft, Playback } from '../../piece';
+import { type Part, type Piece, type PieceDraft, type Playback, plainStroke } from '../../piece';
 import { countedIds, drawnPose, pieceBetween } from '../../testing/pieces';
 import { outlineOf, readLottieDrawing, valueAt } from '../proof/read-lottie';
 import { propertyOf } from './lottie-property';
@@ -47,6 +47,7 @@ describe('a piece as Lottie', () => {
       true,
       true,
     ]);
+    expect(closed.v[closed.v.length - 1]).not.toEqual(closed.v[0]);
     const line = part('M0 0L50 50', {
       fill: null,
       stroke: { paint: '#000000', width: 2, cap: 'butt', join: 'miter', miter: 4, dash: [], dashOffset: 0 } as never,
@@ -75,6 +76,35 @@ describe('a piece as Lottie', () => {
     const [matte, picture] = layers;
     expect([matte.td, matte.ty, picture.tt, picture.ty]).toEqual([1, 0, 1, 0]);
     expect(assets.map(({ id }: { id: string }) => id).sort()).toEqual([matte.refId, picture.refId].sort());
+  });
+
+  test('a cap that becomes another is two strokes, of which one is seen at a time, without a fade', () => {
+    const pen = (cap: string) =>
+      ({ fill: null, stroke: { ...plainStroke('#000000', 8), cap } }) as unknown as Partial<Part>;
+    const { shapes } = file(between([part('M0 0L90 0', pen('butt'))], [part('M0 40L90 40', pen('round'))])).layers[0];
+    // biome-ignore lint/suspicious/noExplicitAny: a file as anybody reads it
+    const item = (group: any, type: string) => group.it.find(({ ty }: { ty: string }) => ty === type);
+    // biome-ignore lint/suspicious/noExplicitAny: a file as anybody reads it
+    const strokes = shapes.map((group: any) => [
+      item(group, 'st').lc,
+      item(group, 'tr').o.k.map(({ s, h }: { s: number[]; h?: number }) => [s[0], h ?? 0]),
+    ]);
+    expect(strokes).toEqual([
+      [
+        2,
+        [
+          [0, 1],
+          [100, 0],
+        ],
+      ],
+      [
+        1,
+        [
+          [100, 1],
+          [0, 0],
+        ],
+      ],
+    ]);
   });
 
   test('what the format has no words for is refused by its name', () => {

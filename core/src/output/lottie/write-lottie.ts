@@ -398,7 +398,7 @@ function splitByChoices(part: PartLanes): (layer: PartLayer) => { layer: PartLay
       const seen = half === 0 ? { from, until: Math.min(until, 0.5) } : { from: Math.max(from, 0.5), until };
       if (!(seen.from < seen.until)) return [];
       const chosen = Object.fromEntries(changing.map((id) => [id, choiceAt(stroke.properties[id], half)]));
-      const fills = half === 0 && layer.fill ? [{ layer: { ...layer, stroke: false }, stroke: null }] : [];
+      const fills = half === 0 && layer.fill && part.fill ? [{ layer: { ...layer, stroke: false }, stroke: null }] : [];
       return [
         ...fills,
         {

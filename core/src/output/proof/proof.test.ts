@@ -120,6 +120,10 @@ describe('what two pictures paint', () => {
     expect(comparePainted([square(0), square(0)], [square(0)])).toMatchObject({ missing: 0 });
     expect(comparePainted([square(0), square(0, [0, 0, 1, 1])], [square(0)])).toMatchObject({ missing: 1 });
   });
+  test('half as opaque is another colour; what is hardly there may be of any', () => {
+    expect(comparePainted([square(0)], [square(0, [1, 0, 0, 0.5])]).colour).toBeCloseTo(0.5, 9);
+    expect(comparePainted([square(0, [1, 0, 0, 0.01])], [square(0, [0, 1, 0, 0.01])]).colour).toBeLessThan(0.02);
+  });
   test('a part of a line is no deviation, a part of an area is', () => {
     const half: Painted = { ...square(0), lines: [Float64Array.of(0, 0, 10, 0, 10, 10)] };
     expect(

@@ -210,6 +210,11 @@ describe('two pictures', () => {
     expect(comparePictures(black(4, 8), black(4, 9)).share).toBeCloseTo(1 / 5, 9);
     expect(comparePictures(black(4, 8), { ...black(4, 8), width: 2 } as ImageData).share).toBe(1);
   });
+  test('a pixel is off from 33 of 255 on', () => {
+    const grey = (level: number) => image((data) => data.fill(level, 0, 3));
+    expect(comparePictures(grey(100), grey(132)).share).toBe(0);
+    expect(comparePictures(grey(100), grey(133)).share).toBeGreaterThan(0);
+  });
   test('what is transparent is as on white', () => {
     const clear = image((data) => data.fill(0));
     expect(
