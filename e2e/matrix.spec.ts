@@ -1,3 +1,5 @@
+import fs from 'node:fs';
+import { createRequire } from 'node:module';
 import {
   cellOf,
   checkPiece,
@@ -12,6 +14,7 @@ import {
   readOptions,
   refusalsOf,
   TEXT_FORMS,
+  type TextForm,
 } from '@core';
 import { expect, test } from '@playwright/test';
 import { pieceBetween } from '../core/src/testing/pieces';
@@ -76,6 +79,27 @@ for (const form of TEXT_FORMS)
     expect(failed).toEqual([]);
     expect(made).toBeGreaterThan(PIECES.length / 2);
   });
+
+test('Lottie: each file is valid by the published schema of the specification 1.0', () => {
+  const require = createRequire(import.meta.url);
+  const { Ajv2020 } = require('ajv/dist/2020');
+  const {
+    LottieValidator,
+    get_schema_path,
+  } = require('@lottie-animation-community/lottie-specs/src/validator-node.js');
+  const validator = new LottieValidator(Ajv2020, JSON.parse(fs.readFileSync(get_schema_path(), 'utf8')));
+  const form = TEXT_FORMS.find(({ id }) => id === 'lottie') as TextForm;
+  // What players read besides what the specification has: their own version, and which layer is only a matte.
+  const besides = /\/(?:v|td)$/;
+  for (const { piece, compiled, features } of SOURCES) {
+    if (refusalsOf('lottie', features).length > 0) continue;
+    const [{ text }] = makeTextFiles(form, { piece, compiled }, {});
+    const found = (validator.validate(text) as { path: string; message: string; type: string }[]).filter(
+      ({ path, type }) => type === 'error' || !besides.test(path),
+    );
+    expect([piece.name, found]).toEqual([piece.name, []]);
+  }
+});
 
 test('each cell says what becomes of it: exact, a deviation, or a reason', () => {
   for (const form of FORM_IDS)

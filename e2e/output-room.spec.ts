@@ -2,9 +2,10 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { type OutputFile, TEXT_FORMS } from '@core';
+import { type OutputFile, pieceDuration, TEXT_FORMS } from '@core';
 import type { Download, Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
+import { GifReader } from 'omggif';
 import { PNG } from 'pngjs';
 import { SaxesParser } from 'saxes';
 import { expect, test } from './support/fixtures';
@@ -239,7 +240,16 @@ test('a looping sign as a GIF of 550 × 200 at 12 frames a second, opaque, put o
   const file = await room.download();
   const bytes = fs.readFileSync(file);
   expect([bytes.toString('latin1', 0, 6), bytes.readUInt16LE(6), bytes.readUInt16LE(8)]).toEqual(['GIF89a', 550, 200]);
-  expect(bytes.includes('NETSCAPE2.0')).toBe(true);
+  const decoded = new GifReader(bytes);
+  const shown = Array.from({ length: decoded.numFrames() }, (_, k) => decoded.frameInfo(k));
+  // Twelve a second are 8, 9 and 8 hundredths; one that stays as it was is shown on.
+  expect(shown.every(({ delay }) => delay >= 8)).toBe(true);
+  expect(shown.some(({ delay }) => delay === 8) && shown.some(({ delay }) => delay === 9)).toBe(true);
+  const { playback, frames } = await piece
+    .stored()
+    .then((stored) => ({ playback: stored.playback, frames: Math.ceil(pieceDuration(stored) * 12 - 1e-6) }));
+  expect([playback, decoded.loopCount()]).toEqual(['loop', 0]);
+  expect(shown.reduce((sum, { delay }) => sum + delay, 0)).toBe(Math.round((100 * frames) / 12));
   await page.getByRole('button', { name: /^See pier-letters.gif on a page/ }).click();
   const site = page.frameLocator('iframe');
   await expect(site.locator('[data-slot="hero"] img')).toHaveJSProperty('naturalWidth', 550);

@@ -24,7 +24,7 @@ export * from './match/match-gestures';
 export * from './match/match-painter';
 export * from './match/picture-places';
 export { fitPicture, squareViewBox } from './match/picture-view';
-export { type JobFiles, type NamedChoice, OutputQueue } from './outputs/output-queue';
+export { OutputQueue } from './outputs/output-queue';
 export { paintOverlay } from './overlay/paint-overlay';
 export type { PlanStatus } from './plans/plan-store';
 export { lookWindow } from './playback/look-window';

@@ -292,7 +292,7 @@ class LottieWriter {
     return [
       {
         ty,
-        c: this.property(lane, property, (c) => [0, 1, 2].map((i) => rounded(c[i], 4))),
+        c: this.property(lane, property, (c) => [0, 1, 2].map((i) => rounded(within(c[i]), 4))),
         o: this.property(lane, property, (c) => rounded(100 * c[3], 2)),
       },
     ];
@@ -326,8 +326,8 @@ class LottieWriter {
     const joined = joinedLane(lanes);
     const k = this.property(joined, STOPS, (value) => {
       const n = offsets.length;
-      const at = (i: number): number => rounded(Math.min(1, Math.max(0, value[i])), 4);
-      const colour = (i: number, c: number): number => rounded(value[n + 4 * i + c], 4);
+      const at = (i: number): number => rounded(within(value[i]), 4);
+      const colour = (i: number, c: number): number => rounded(within(value[n + 4 * i + c]), 4);
       const all = Array.from({ length: n }, (_, i) => i);
       return [
         ...all.flatMap((i) => [at(i), colour(i, 0), colour(i, 1), colour(i, 2)]),
@@ -353,6 +353,9 @@ class LottieWriter {
     return propertyOf(laneKeys(lane, property, this.rate, this.piece), this.rate, say);
   }
 }
+
+/** A share: colours may lie beyond what a screen has, the format has no such colours. */
+const within = (share: number): number => Math.min(1, Math.max(0, share));
 
 const refused = (reason: string): CoreError => new CoreError('output-refused', `${reason}.`);
 
