@@ -53,6 +53,13 @@ describe('keys of a lane for formats of keys', () => {
   test('what begins before the run or ends after it is cut to it', () =>
     expectSame(new Lane([ramp(-1, 1, 0, 50), ramp(3, 9, 50, 0)]), RUN, 4));
 
+  test('of several values at one time two keys are left: what was up to then, and what is from then on', () => {
+    const cuts = new Lane([ramp(1, 2, 0, 30), ramp(2, 2, 30, 50), ramp(2, 2, 50, 70), ramp(2, 3, 70, 90)]);
+    const keys = laneKeys(cuts, PROPERTIES.turn, 60, RUN).filter(({ time }) => Math.abs(time - 2) < 1e-4);
+    expect(keys.map(({ value }) => value[0])).toEqual([30, 70]);
+    expectSame(cuts, RUN, 4);
+  });
+
   test('what never changes is one key, and a choice holds', () => {
     const still = laneKeys(new Lane([ramp(1, 2, 5, 5), ramp(2, 3, 5, 5)]), PROPERTIES.turn, 60, RUN);
     expect(still.map(({ time, value }) => [time, value[0]])).toEqual([[0, 5]]);

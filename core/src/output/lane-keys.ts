@@ -34,7 +34,9 @@ function keysUntil(lane: Lane, property: Property, rate: number, { playback, str
       // A cut: what was before stands up to it.
       keys.pop();
       const before = keys[keys.length - 1];
-      if (before && !same(before.value, last.value))
+      // Of three at one time the one between says nothing.
+      const between = before !== undefined && key.time - before.time < 2 * SAME_TIME_S;
+      if (before && !between && !same(before.value, last.value))
         keys.push({ ...last, time: key.time - SAME_TIME_S, onward: 'hold' });
       else if (before) keys[keys.length - 1] = { ...before, onward: 'hold' };
       else if (key.time > SAME_TIME_S) keys.push({ ...last, time: 0, onward: 'hold' });
