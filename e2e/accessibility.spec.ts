@@ -80,6 +80,18 @@ for (const theme of ['light', 'dark'] as const) {
       await page.getByRole('link', { name: 'Output' }).click();
       await expect(page.getByTestId('download-svg')).toBeVisible();
       expect(await faults(page)).toEqual([]);
+      // A form with many fields, a file that was made, its proof, and the file on a page.
+      await page.getByRole('button', { name: 'Custom element', exact: true }).click();
+      await page.getByRole('button', { name: 'Make and prove' }).click();
+      await page.getByRole('button', { name: 'GIF', exact: true }).click();
+      await page.getByText('What becomes of it').click();
+      await expect(page.getByRole('button', { name: 'Proved' })).toBeVisible();
+      expect(await faults(page)).toEqual([]);
+      await page.getByRole('button', { name: 'Proved' }).click();
+      expect(await faults(page)).toEqual([]);
+      await page.getByRole('button', { name: /on a page$/ }).click();
+      await expect(page.frameLocator('iframe').getByRole('heading', { level: 1 })).toBeVisible();
+      expect(await faults(page)).toEqual([]);
     });
 
     test('the Match room with a cut, in each tab', async ({ piece, match, page }) => {

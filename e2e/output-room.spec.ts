@@ -158,6 +158,10 @@ test('made while one works elsewhere: the queue goes on, cancels, and offers no 
   await room.form('Animated SVG');
   await room.make();
   await expect(room.jobs().nth(1)).toContainText('%');
+  /** Would the browser ask before the tab is closed? */
+  const asks = (): Promise<boolean> =>
+    page.evaluate(() => !window.dispatchEvent(new Event('beforeunload', { cancelable: true })));
+  expect(await asks()).toBe(true);
   await room.jobs().nth(1).getByRole('button', { name: 'Cancel PNG sequence' }).click();
   await expect(room.jobs().nth(1)).toContainText('cancelled, nothing was made');
   await expect(room.jobs().nth(1).getByRole('link')).toHaveCount(0);
@@ -180,6 +184,7 @@ test('made while one works elsewhere: the queue goes on, cancels, and offers no 
     .getByRole('button', { name: /Remove/ })
     .click();
   await expect(room.jobs()).toHaveCount(3);
+  expect(await asks()).toBe(false);
 });
 
 test('the file is seen before it is made, in step with the bead', async ({ piece, page }) => {

@@ -1,6 +1,7 @@
 import type { CompiledPiece } from '../frame';
 import type { GradientPlace, Lane, PaintLanes } from '../lane';
 import type { Piece } from '../piece';
+import { isCircle } from './lane-looks';
 
 /** All forms in which a piece is taken out. */
 export const FORM_IDS = [
@@ -60,14 +61,6 @@ const paintsOf = (compiled: CompiledPiece) =>
 const placesOf = (compiled: CompiledPiece) =>
   paintsOf(compiled).flatMap(({ paint, pen }) => gradientsOf(paint).map((place) => ({ place, pen })));
 
-const isCircle = (ellipse: Lane): boolean =>
-  ellipse.ramps.every(({ blend }) =>
-    [0, 0.37, 1].every((progress) => {
-      const out = new Float64Array(blend.size);
-      blend.write(progress, out, 0);
-      return Math.abs(out[2] - out[3]) < 1e-6;
-    }),
-  );
 const isCentred = (focus: Lane): boolean =>
   focus.ramps.every(({ blend }) => {
     const out = new Float64Array(blend.size);

@@ -1,7 +1,7 @@
 import { baseNameOf } from '@core';
-import { createContext, type ReactNode, useContext, useState } from 'react';
+import { createContext, type ReactNode, useContext, useEffect, useState } from 'react';
 import { OutputQueue } from '../editor';
-import { useAppDispatch } from '../state';
+import { useAppDispatch, useAppSelector } from '../state';
 import { freshId } from '../workers';
 import { useEngines } from './engines';
 
@@ -23,6 +23,16 @@ export function OutputsProvider({ children }: { readonly children: ReactNode }) 
         revoke: (url) => URL.revokeObjectURL(url),
       }),
   );
+  const atWork = useAppSelector((state) =>
+    state.outputs.jobs.some((job) => job.state === 'making' || job.state === 'waiting'),
+  );
+  useEffect(() => {
+    if (!atWork) return;
+    // What is being made would be gone: the browser asks first.
+    const ask = (event: BeforeUnloadEvent): void => event.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [atWork]);
   return <OutputsContext.Provider value={queue}>{children}</OutputsContext.Provider>;
 }
 

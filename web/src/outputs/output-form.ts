@@ -1,4 +1,4 @@
-import type { FormId, OutputField, OutputOptions, OutputSource } from '@core';
+import type { FormWords, OutputOptions, OutputSource } from '@core';
 
 /** A file that was made. */
 export interface MadeOutput {
@@ -12,14 +12,7 @@ export interface MadeOutput {
 }
 
 /** One kind of file that can be made from a piece. Works in a worker: no page, no store. */
-export interface OutputForm {
-  readonly id: FormId;
-  readonly label: string;
-  /** What it is good for, in a sentence or two. */
-  readonly about: string;
-  readonly extension: string;
-  readonly type: string;
-  readonly fields: readonly OutputField[];
+export interface OutputForm extends FormWords {
   /** `tell` is told the share that is done, 0 to 1; the work ends with the signal's reason once that is aborted. */
   make(
     source: OutputSource,

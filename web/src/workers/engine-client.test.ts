@@ -1,7 +1,7 @@
 import { AUTOMATIC_MATCH, CoreError, type ShiftInput } from '@core';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import * as Comlink from 'comlink';
-import { EngineCancelled, type EngineClient, startEngine } from './engine-client';
+import { EngineCancelled, type EngineClient, EngineDied, startEngine } from './engine-client';
 
 /** A worker in this process: a message port behind which a stand-in engine works. */
 class PortWorker {
@@ -20,8 +20,14 @@ class PortWorker {
   postMessage(message: unknown, transfer: Transferable[] = []): void {
     this.channel.port1.postMessage(message, transfer);
   }
-  addEventListener(type: 'message', listener: (event: MessageEvent) => void): void {
-    this.channel.port1.addEventListener(type, listener);
+  private onError: (event: { message: string }) => void = () => {};
+  addEventListener(type: 'message' | 'error', listener: (event: never) => void): void {
+    if (type === 'error') this.onError = listener as (event: { message: string }) => void;
+    else this.channel.port1.addEventListener(type, listener as (event: MessageEvent) => void);
+  }
+  /** Ends by itself, as when memory runs out. */
+  die(message: string): void {
+    this.onError({ message });
   }
   removeEventListener(type: 'message', listener: (event: MessageEvent) => void): void {
     this.channel.port1.removeEventListener(type, listener);
@@ -108,4 +114,16 @@ test('cancelling where nothing is under way does nothing: an idle worker is kept
   client.cancel();
   await client.checkFont(new ArrayBuffer(3));
   expect([PortWorker.made, PortWorker.ended]).toEqual([1, 0]);
+});
+
+test('a worker that dies fails its calls with the reason, and the next call has a new worker', async () => {
+  const made = PortWorker.made;
+  const call = client.planShift({ ...INPUT, method: 'turning' });
+  const outcome = expect(call).rejects.toThrow(EngineDied);
+  await new Promise((resolve) => setTimeout(resolve, 10));
+  PortWorker.all[PortWorker.all.length - 1].die('out of memory');
+  await outcome;
+  await expect(call).rejects.toThrow(/out of memory/);
+  expect(await client.checkFont(new ArrayBuffer(3))).toBe('Font of 3 bytes');
+  expect(PortWorker.made - made).toBe(2);
 });

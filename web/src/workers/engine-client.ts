@@ -23,6 +23,16 @@ export class EngineCancelled extends Error {
   }
 }
 
+/** What calls under way fail with when their worker ended by itself. */
+export class EngineDied extends Error {
+  constructor(reason: string | undefined) {
+    super(
+      `The work ended before it was done${reason ? ` (${reason})` : ''}. Nothing was changed; try again, or with something smaller.`,
+    );
+    this.name = 'EngineDied';
+  }
+}
+
 /** Starts a worker at the first call; it lives until it is cancelled or the page is left. */
 export function startEngine(): EngineClient {
   let running: {
@@ -41,7 +51,14 @@ export function startEngine(): EngineClient {
     });
     // Nobody may be waiting when it is stopped.
     stopped.catch(() => {});
-    return { worker, remote: Comlink.wrap<Engine>(worker), stop, stopped, calls: 0 };
+    const mine = { worker, remote: Comlink.wrap<Engine>(worker), stop, stopped, calls: 0 };
+    // A worker that died answers nobody: its calls fail, and the next one starts another.
+    worker.addEventListener('error', ({ message }) => {
+      if (running === mine) running = null;
+      worker.terminate();
+      stop(new EngineDied(message));
+    });
+    return mine;
   };
   const call = async (name: keyof Engine, args: unknown[]): Promise<unknown> => {
     running ??= start();

@@ -1,27 +1,17 @@
 import { SaxesParser } from 'saxes';
 import type { KeySpline } from '../../easing';
 import { CoreError } from '../../errors';
+import type { TimedTexts } from '../runtime/track-value';
 
 /** A step of a transform. */
 export const TRANSFORM_STEPS = ['translate', 'rotate', 'scale'] as const;
 export type TransformStep = (typeof TRANSFORM_STEPS)[number];
 
 /** An attribute that changes over time, by its keys. */
-export interface Track {
+export interface Track extends TimedTexts {
   readonly attribute: string;
   /** Of an animated transform: which function this is, and whether it comes after those before it or takes the place of all. */
   readonly step?: { readonly type: TransformStep; readonly sum: boolean };
-  /** When its run begins, s; before 0 it is under way already. */
-  readonly begin: number;
-  /** Of one run, s. */
-  readonly duration: number;
-  readonly repeats: boolean;
-  /** Does the value stand from key to key? */
-  readonly jumps: boolean;
-  /** Shares of the run, ascending. */
-  readonly times: readonly number[];
-  readonly values: readonly string[];
-  /** How the value runs from each key to the next, one fewer than keys; empty where it goes evenly. */
   readonly splines: readonly KeySpline[];
 }
 

@@ -20,8 +20,8 @@ export interface OutputSource {
   readonly compiled: CompiledPiece;
 }
 
-/** A form of text: made here, the same in a browser and on a command line. */
-export interface TextForm {
+/** What is known of a form before anything is made. */
+export interface FormWords {
   readonly id: FormId;
   readonly label: string;
   /** What it is good for, in a sentence or two. */
@@ -30,6 +30,10 @@ export interface TextForm {
   readonly extension: string;
   readonly type: string;
   readonly fields: readonly OutputField[];
+}
+
+/** A form of text: made here, the same in a browser and on a command line. */
+export interface TextForm extends FormWords {
   /** The main file first. `baseName` is what they are named after. */
   write(source: OutputSource, options: OutputOptions, baseName: string): OutputFile[];
 }

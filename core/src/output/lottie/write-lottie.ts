@@ -15,6 +15,7 @@ import { readColour } from '../../paint';
 import type { PathRun } from '../compact-path';
 import { joinedLane } from '../joined-lane';
 import { type LaneKey, laneKeys } from '../lane-keys';
+import { firstValue, isCircle } from '../lane-looks';
 import { type SpanChain, spanChains } from '../part-chains';
 import { layersOf, type PartLayer, type Purpose, seenSwitches } from '../part-layers';
 import { type LottieProperty, propertyOf, rounded, still } from './lottie-property';
@@ -261,13 +262,13 @@ class LottieWriter {
       ? this.colour('st', over.stroke, PROPERTIES.stroke)
       : this.paint('st', lanes.paint, place, false);
     const dash = over?.drawn || properties.dash.size === 0 ? [] : this.dashes(properties.dash, properties.dashOffset);
-    const [cap, join] = [first(properties.cap)[0], first(properties.join)[0]];
+    const [cap, join] = [firstValue(properties.cap)[0], firstValue(properties.join)[0]];
     return paint.map((each) => ({
       ...each,
       w: number(over?.strokeWidth ?? properties.strokeWidth, PROPERTIES.strokeWidth),
       lc: cap + 1,
       lj: join + 1,
-      ...(join === 0 && { ml: rounded(first(properties.miter)[0], 4) }),
+      ...(join === 0 && { ml: rounded(firstValue(properties.miter)[0], 4) }),
       ...(dash.length > 0 && { d: dash }),
     }));
   }
@@ -361,12 +362,6 @@ const refused = (reason: string): CoreError => new CoreError('output-refused', `
 
 const STOPS: Property = { ...PROPERTIES.stopOffset, error: PROPERTIES.stopColour.error };
 
-const first = (lane: Lane): Float64Array => {
-  const out = new Float64Array(lane.size);
-  lane.ramps[0].blend.write(0, out, 0);
-  return out;
-};
-
 const transform = (fields: Readonly<Record<string, LottieProperty>>): Shape => ({
   a: still([0, 0]),
   p: still([0, 0]),
@@ -419,21 +414,12 @@ function choiceAt(lane: Lane, progress: number): Lane {
   return levelLane(blendNumbers([out[0]], [out[0]], PROPERTIES.cap.range));
 }
 
-const isCircle = ({ ramps }: Lane): boolean =>
-  ramps.every(({ blend }) =>
-    [0, 0.37, 1].every((p) => {
-      const out = new Float64Array(blend.size);
-      blend.write(p, out, 0);
-      return Math.abs(out[2] - out[3]) < 1e-6;
-    }),
-  );
-
 /** The ellipse of a radial gradient with two radii that stands still: its paths are written in the unit circle. */
 function stillEllipse(paint: PaintLanes, place: 0 | 1): readonly number[] | null {
   if (paint.kind !== 'gradient') return null;
   const at = paint.places[Math.min(place, paint.places.length - 1)] as GradientPlace;
   if (at.kind !== 'radial' || isCircle(at.ellipse) || at.ellipse.ramps.some(({ blend }) => !blend.still)) return null;
-  const e = first(at.ellipse);
+  const e = firstValue(at.ellipse);
   return e[2] > 0 && e[3] > 0 ? Array.from(e) : null;
 }
 
