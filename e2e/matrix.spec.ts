@@ -1,9 +1,11 @@
 import fs from 'node:fs';
 import { createRequire } from 'node:module';
 import {
+  type CompiledPiece,
   cellOf,
   checkPiece,
   FEATURE_IDS,
+  type FeatureId,
   FORM_IDS,
   featuresOf,
   makeTextFiles,
@@ -32,15 +34,24 @@ function pieceOf(name: string, { from, to, options, also }: Case): Piece {
   return draft as Piece;
 }
 
-/** All cases of the tests of properties, and the example pieces. */
-const PIECES: readonly Piece[] = [
-  ...[ROWS, PAIRS, LANE_CASES].flatMap((cases) => Object.entries(cases).map(([name, each]) => pieceOf(name, each))),
-  ...DEMO_PIECES.map((make) => checkPiece(make())),
-];
-const SOURCES = PIECES.map((piece) => {
-  const compiled = planAndCompile(piece);
-  return { piece, compiled, features: featuresOf(piece, compiled) };
-});
+interface Source {
+  readonly piece: Piece;
+  readonly compiled: CompiledPiece;
+  readonly features: readonly FeatureId[];
+}
+let known: readonly Source[] | null = null;
+
+/** All cases of the tests of properties, and the example pieces; planned once, when the first test asks. */
+function sources(): readonly Source[] {
+  known ??= [
+    ...[ROWS, PAIRS, LANE_CASES].flatMap((cases) => Object.entries(cases).map(([name, each]) => pieceOf(name, each))),
+    ...DEMO_PIECES.map((make) => checkPiece(make())),
+  ].map((piece) => {
+    const compiled = planAndCompile(piece);
+    return { piece, compiled, features: featuresOf(piece, compiled) };
+  });
+  return known;
+}
 
 /** Where points lie that only a number of all points tells: a part of a line is compared one way, so its length is not seen. */
 const VARIANTS: Readonly<Record<string, readonly Readonly<Record<string, string>>[]>> = {
@@ -49,7 +60,7 @@ const VARIANTS: Readonly<Record<string, readonly Readonly<Record<string, string>
 };
 
 test('every feature of the matrix is had by some piece here, so that each of its cells is looked at', () => {
-  const had = new Set(SOURCES.flatMap(({ features }) => features));
+  const had = new Set(sources().flatMap(({ features }) => features));
   expect(FEATURE_IDS.filter((id) => !had.has(id))).toEqual([]);
 });
 
@@ -57,7 +68,7 @@ for (const form of TEXT_FORMS)
   test(`${form.label}: of each case it is made and read back within its bounds, or refused with the reasons of the matrix`, () => {
     const failed: string[] = [];
     let made = 0;
-    for (const { piece, compiled, features } of SOURCES)
+    for (const { piece, compiled, features } of sources())
       for (const given of VARIANTS[form.id] ?? [{}]) {
         const refusals = refusalsOf(form.id, features);
         if (refusals.length > 0) {
@@ -77,7 +88,7 @@ for (const form of TEXT_FORMS)
           );
       }
     expect(failed).toEqual([]);
-    expect(made).toBeGreaterThan(PIECES.length / 2);
+    expect(made).toBeGreaterThan(sources().length / 2);
   });
 
 test('Lottie: each file is valid by the published schema of the specification 1.0', () => {
@@ -91,7 +102,7 @@ test('Lottie: each file is valid by the published schema of the specification 1.
   const form = TEXT_FORMS.find(({ id }) => id === 'lottie') as TextForm;
   // What players read besides what the specification has: their own version, and which layer is only a matte.
   const besides = /\/(?:v|td)$/;
-  for (const { piece, compiled, features } of SOURCES) {
+  for (const { piece, compiled, features } of sources()) {
     if (refusalsOf('lottie', features).length > 0) continue;
     const [{ text }] = makeTextFiles(form, { piece, compiled }, {});
     const found = (validator.validate(text) as { path: string; message: string; type: string }[]).filter(

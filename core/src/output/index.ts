@@ -10,6 +10,7 @@ export {
 } from './document/animated-document';
 export { ELEMENT_NAME, type ElementOptions, writeElement } from './element';
 export { figureNames } from './figure-names';
+export { baseNameOf } from './forms/base-name';
 export * from './forms/form-options';
 export * from './forms/text-forms';
 export { type FrameDataOptions, frameTimes, writeFrameCsv, writeFrameJson } from './frame-data';

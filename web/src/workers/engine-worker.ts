@@ -9,6 +9,8 @@ import {
   combineOutlines,
   compilePiece,
   cutAlongLine,
+  type FeatureId,
+  featuresOf,
   layoutText,
   type NewPose,
   type Outline,
@@ -244,6 +246,12 @@ const engine = {
         ...(notes.length > 0 && { note: notes.join(' ') }),
         proof: { holds: !failed, lines, worst: (failed ?? proofs[0])?.worst ?? null },
       };
+    }),
+  /** What a piece has that forms of output may have trouble with. */
+  outputFeatures: (piece: Piece): Promise<Outcome<FeatureId[]>> =>
+    attempt(async () => {
+      const { compiled } = await sourceOf(piece, () => {});
+      return featuresOf(piece, compiled);
     }),
   /** About how large a file will be, bytes: from a few of its frames. */
   estimateOutput: (formId: string, piece: Piece, options: OutputOptions): Promise<Outcome<number>> =>

@@ -12,6 +12,7 @@ import { writeLottie } from '../lottie/write-lottie';
 import { FEATURES, type FormId, featuresOf, refusalsOf } from '../matrix';
 import type { OutputFile } from '../output-file';
 import type { StillBox } from '../still-svg';
+import { baseNameOf } from './base-name';
 import { DIGITS_FIELD, type OutputField, type OutputOptions, readOptions } from './form-options';
 
 /** What an output is made from: the piece, and the same made ready with all its plans. */
@@ -296,16 +297,6 @@ export function stillOf(
     box: { x, y, width: Math.max(1, Math.ceil(box.maxX) - x), height: Math.max(1, Math.ceil(box.maxY) - y) },
   };
 }
-
-/** A name for files of a piece. */
-export const baseNameOf = (name: string): string =>
-  name
-    .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 60) || 'piece';
 
 /**
  * Makes the files of a form of text.

@@ -1,7 +1,6 @@
 import {
-  compilePiece,
+  type FeatureId,
   type FormId,
-  featuresOf,
   frameCount,
   type OutputOptions,
   type Piece,
@@ -10,8 +9,8 @@ import {
   readOptions,
   refusalsOf,
 } from '@core';
-import { useMemo, useState } from 'react';
-import { useEditor, useOutputQueue, usePlanStatuses } from '../../context';
+import { useEffect, useState } from 'react';
+import { useEngines, useOutputQueue } from '../../context';
 import { type OutputForm, outputById, type Purpose } from '../../outputs';
 import {
   type OutputJob,
@@ -52,15 +51,25 @@ const AT_THE_END: Readonly<Record<Playback, string>> = {
 const lengthText = (piece: Piece): string =>
   `${+pieceDuration(piece).toFixed(3)} s, ${frameCount(piece)} frames, ${AT_THE_END[piece.playback]}`;
 
-/** What the piece has that forms may have trouble with; null until all its shifts are planned. */
-function useFeatures(piece: Piece | null) {
-  const { plans } = useEditor();
-  const statuses = usePlanStatuses();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: plans come one by one
-  return useMemo(() => {
-    if (!piece || Object.values(piece.shifts).some((shift) => !plans.planOf(shift))) return null;
-    return featuresOf(piece, compilePiece(piece, plans.planOf));
-  }, [piece, plans, statuses]);
+/** What the piece has that forms may have trouble with; null until a worker has looked at all its shifts. */
+function useFeatures(piece: Piece | null): readonly FeatureId[] | null {
+  const { files } = useEngines();
+  const [found, setFound] = useState<{ readonly piece: Piece; readonly features: readonly FeatureId[] } | null>(null);
+  useEffect(() => {
+    if (!piece) return;
+    let outdated = false;
+    files.outputFeatures(piece).then(
+      (features) => {
+        if (!outdated) setFound({ piece, features });
+      },
+      // What a form refuses is said again when a file is made.
+      () => {},
+    );
+    return () => {
+      outdated = true;
+    };
+  }, [piece, files]);
+  return found?.piece === piece ? (found?.features ?? null) : null;
 }
 
 /** The piece as files: a form is chosen and set, seen before it is made, made while one works on, and proved. */
