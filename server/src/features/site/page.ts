@@ -95,5 +95,5 @@ table{border-collapse:collapse}
 th,td{padding:6px 24px 6px 0;text-align:left;border-bottom:1px solid var(--line)}
 .mail article{max-width:600px;padding:24px;color:#17324d;background:#fff;border:1px solid var(--line)}
 .slot-mail{min-height:120px}
-.empty{display:grid;place-items:center;width:100%;height:100%;min-height:44px;padding:4px;font-size:.75rem;opacity:.65;border:1px dashed currentcolor}
+.empty{display:grid;place-items:center;width:100%;height:100%;min-height:44px;padding:4px;font-size:.75rem;border:1px dashed currentcolor}
 `;
