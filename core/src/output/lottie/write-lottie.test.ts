@@ -17,8 +17,12 @@ const between = (from: Part[], to: Part[], also?: (draft: PieceDraft) => void): 
   also?.(draft);
   return draft as Piece;
 };
-// biome-ignore lint/suspicious/noExplicitAny: a file as anybody reads it
-const file = (piece: Piece): any => JSON.parse(writeLottie(planAndCompile(piece)));
+const file = (piece: Piece) => JSON.parse(writeLottie(planAndCompile(piece)));
+
+/** A group of shapes, as far as it is looked at. */
+interface Group {
+  readonly it: readonly { ty: string; lc: number; o: { k: readonly { s: number[]; h?: number }[] } }[];
+}
 
 describe('a piece as Lottie', () => {
   const plain = between([part(SQUARE)], [part(DIAMOND)]);
@@ -82,12 +86,14 @@ describe('a piece as Lottie', () => {
     const pen = (cap: string) =>
       ({ fill: null, stroke: { ...plainStroke('#000000', 8), cap } }) as unknown as Partial<Part>;
     const { shapes } = file(between([part('M0 0L90 0', pen('butt'))], [part('M0 40L90 40', pen('round'))])).layers[0];
-    // biome-ignore lint/suspicious/noExplicitAny: a file as anybody reads it
-    const item = (group: any, type: string) => group.it.find(({ ty }: { ty: string }) => ty === type);
-    // biome-ignore lint/suspicious/noExplicitAny: a file as anybody reads it
-    const strokes = shapes.map((group: any) => [
+    const item = (group: Group, type: string): Group['it'][number] => {
+      const found = group.it.find(({ ty }) => ty === type);
+      if (!found) throw new Error(`There is no ${type}.`);
+      return found;
+    };
+    const strokes = (shapes as Group[]).map((group) => [
       item(group, 'st').lc,
-      item(group, 'tr').o.k.map(({ s, h }: { s: number[]; h?: number }) => [s[0], h ?? 0]),
+      item(group, 'tr').o.k.map(({ s, h }) => [s[0], h ?? 0]),
     ]);
     expect(strokes).toEqual([
       [
