@@ -10,24 +10,24 @@ export function PiecePicture({ piece }: { readonly piece: Piece }) {
     const canvas = canvasRef.current;
     const context = canvas?.getContext('2d');
     if (!canvas || !context) return;
+    const density = Math.min(2, window.devicePixelRatio);
+    let view: { readonly zoom: number; readonly x: number; readonly y: number } | null = null;
     const paint = (): void => {
-      const box = canvas.getBoundingClientRect();
-      const density = Math.min(2, window.devicePixelRatio);
-      const [width, height] = [Math.round(box.width * density), Math.round(box.height * density)];
-      if (width === 0 || height === 0) return;
-      if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
-      const zoom = Math.min(box.width / piece.canvas.width, box.height / piece.canvas.height);
-      const view = {
-        zoom,
-        x: (box.width - piece.canvas.width * zoom) / 2,
-        y: (box.height - piece.canvas.height * zoom) / 2,
-      };
-      editor.stage.paint(context, editor.clock.seconds, view, density);
+      if (view) editor.stage.paint(context, editor.clock.seconds, view, density);
+    };
+    // Measured when its size changes, not for each picture.
+    const fit = ([{ contentRect }]: readonly ResizeObserverEntry[]): void => {
+      const { width, height } = contentRect;
+      Object.assign(canvas, { width: Math.round(width * density), height: Math.round(height * density) });
+      const zoom = Math.min(width / piece.canvas.width, height / piece.canvas.height);
+      const x = (width - piece.canvas.width * zoom) / 2;
+      const y = (height - piece.canvas.height * zoom) / 2;
+      view = zoom > 0 ? { zoom, x, y } : null;
+      paint();
     };
     const stops = [editor.clock.onMove(paint), editor.plans.subscribe(() => requestAnimationFrame(paint))];
-    const observer = new ResizeObserver(paint);
+    const observer = new ResizeObserver(fit);
     observer.observe(canvas);
-    paint();
     return () => {
       for (const stop of stops) stop();
       observer.disconnect();
