@@ -146,8 +146,8 @@ describe('the animated SVG', () => {
     expect(strangers.match(/<path/g)).toHaveLength(2);
     const shown = [...strangers.matchAll(/attributeName="display"[^>]*values="([^"]*)" keyTimes="([^"]*)"/g)];
     expect(shown.map(([, values, times]) => [values, times])).toEqual([
-      ['inline;none', '0;.388889'],
-      ['none;inline', '0;.388889'],
+      ['inline;none', '0;.388888'],
+      ['none;inline', '0;.388888'],
     ]);
   });
 
@@ -202,5 +202,26 @@ describe('the animated SVG', () => {
       .split(';')
       .slice(-1);
     expect(length(attribute(strokes[0], 'd')[0]) / length(last)).toBeCloseTo(1.4, 2);
+  });
+
+  test('at the moment at which a pose is reached, whatever the times are rounded to, what has gone is not seen again', () => {
+    for (const duration of [0.24, 1 / 3, 0.7001, 0.123456789]) {
+      const draft = structuredClone(pieceOf([SQUARE, 'M0 0H90V90H0ZM30 30V60H60V30Z', SQUARE])) as PieceDraft;
+      const [first] = draft.figures.f.rail;
+      draft.shifts[first].duration = duration;
+      draft.poses[draft.figures.f.poses[0]].hold = 1.1;
+      const reached = 1.1 + duration;
+      const text = file(draft as Piece);
+      // The elements that show the first shift, one after the other: is it shown, and if it is, has its outline begun again?
+      const [display] = text.match(/<animate attributeName="display"[^>]*>/) ?? [''];
+      const [outline] = text.match(/<animate attributeName="d"[^>]*>/) ?? [''];
+      const [start] = attribute(outline, 'values')[0].split(';');
+      for (const off of [-2e-6, -1e-7, 0, 1e-7, 3e-7, 1e-6, 2e-6]) {
+        const seen = playSmil(display, reached + off) !== 'none';
+        const numbers = (d = ''): number[] => (d.match(/-?(?:\d+\.?\d*|\.\d+)/g) ?? []).map(Number);
+        const begun = numbers(playSmil(outline, reached + off)).every((v, k) => Math.abs(v - numbers(start)[k]) < 1e-3);
+        expect([duration, off, seen && begun]).toEqual([duration, off, false]);
+      }
+    }
   });
 });

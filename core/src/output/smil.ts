@@ -191,7 +191,7 @@ function keyedElement(
     ` attributeName="${name}"`,
     mode && ` calcMode="${mode}"`,
     ` values="${texts.join(';')}"`,
-    ` keyTimes="${shares.map(timeText).join(';')}"`,
+    ` keyTimes="${shares.map(jumps ? jumpText : timeText).join(';')}"`,
     mode === 'spline' && ` keySplines="${arriving.join(';')}"`,
     clock,
     extra,
@@ -216,8 +216,22 @@ export function stillTransform(
   return element(clockText(0, until, false)) + element(clockText(until, until - from, true));
 }
 
-const clockText = (begin: number, duration: number, loop: boolean): string =>
-  `${begin === 0 ? '' : ` begin="${numberText(begin, TIME_DIGITS)}s"`} dur="${numberText(duration, TIME_DIGITS)}s" ${loop ? 'repeatCount="indefinite"' : 'fill="freeze"'}`;
+/**
+ * A run that began before 0 begins again when what it shows is no longer seen: never before that, however its numbers are rounded, or its first value would
+ * flash up.
+ */
+const clockText = (begin: number, duration: number, loop: boolean): string => {
+  const length = numberText(duration, TIME_DIGITS);
+  const from = begin < 0 ? roundedUp(begin + duration - Number(length)) : begin;
+  return `${from === 0 ? '' : ` begin="${numberText(from, TIME_DIGITS)}s"`} dur="${length}s" ${loop ? 'repeatCount="indefinite"' : 'fill="freeze"'}`;
+};
+
+/** Numbers nearer than this share of the last decimal to a rounded one are it. */
+const SLACK = 1e-3;
+const UNIT = 10 ** TIME_DIGITS;
+const roundedUp = (value: number): number => Math.ceil(value * UNIT - SLACK) / UNIT;
+/** What jumps does so at its time or a moment before, never after what it makes way for is gone. */
+const jumpText = (time: number): string => timeText(Math.floor(time * UNIT + SLACK) / UNIT);
 
 const short = (text: string): string => text.replace(/^(-?)0\./, '$1.');
 const timeText = (time: number): string => short(numberText(time, TIME_DIGITS));
