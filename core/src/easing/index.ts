@@ -1,4 +1,5 @@
 export { readCssEasing, writeCssEasing } from './css-easing';
+export { parameterAtTime } from './cubic-bezier';
 export { curveFinding } from './curve';
 export * from './eased-keys';
 export * from './easing';

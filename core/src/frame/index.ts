@@ -1,5 +1,6 @@
 export * from './alternatives';
 export { canGoByNumbers } from './by-numbers';
+export { canGoByPoints } from './by-points';
 export type { Context2D, MakeCanvas } from './canvas-target';
 export { CanvasTarget } from './canvas-target';
 export {

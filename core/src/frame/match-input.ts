@@ -45,7 +45,7 @@ export function rankOptions(
     matrix: { a: a.matrix, b: b.matrix },
     use: (item) => void used.add(item),
   });
-  return { ...decided, method: method === 'auto' || method === 'numbers' ? undefined : method };
+  return { ...decided, method: method === 'auto' || method === 'numbers' || method === 'points' ? undefined : method };
 }
 
 /** The direction (rad) in which a contour is to be wiped, if it is; the choice then counts as used. */

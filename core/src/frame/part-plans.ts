@@ -2,6 +2,7 @@ import { type Match, type Reason, turnTiming } from '../match';
 import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../morph';
 import type { Outline } from '../outline';
 import { planByNumbers } from './by-numbers';
+import { BY_POINTS, planByPoints } from './by-points';
 import { lostChoices, wipeAngle } from './match-input';
 import { type PlacedPart, placedParts } from './placed-parts';
 import { planPairs, type Thoroughness } from './planned-pairs';
@@ -39,6 +40,8 @@ export function planPoseShift(input: ShiftInput, onProgress?: (share: number) =>
 export const previewPoseShift = (input: ShiftInput): PlannedParts => planParts(input, 'quick');
 
 function planParts(input: ShiftInput, thoroughness: Thoroughness, onProgress?: (share: number) => void): PlannedParts {
+  const byPoints = planByPoints(input);
+  if (byPoints) return { parts: byPoints, reasons: [BY_POINTS] };
   const from = placedParts(input.from);
   const to = placedParts(input.to);
   const used = new Set<unknown>();

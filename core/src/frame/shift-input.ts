@@ -119,18 +119,24 @@ function ownInput(piece: Piece, shift: Shift): OwnInput {
     b.parts.every((id, i) => piece.parts[id] === before.parts[count + i])
   )
     return before.input;
-  const colours = ({ parts }: Pose): string[] => parts.map((id) => leadingColour(piece.parts[id]));
   const input = {
     from: poseShape(piece, a, method === 'numbers'),
     to: poseShape(piece, b, method === 'numbers'),
-    ...(a.parts.length * b.parts.length > MOST_PAIRED_HERE
-      ? { colours: { from: colours(a), to: colours(b) } }
-      : { pairs: pairedPartsOf(piece, a, b, match) }),
+    ...pairsFor(piece, a, b, shift),
     method,
     match,
   };
   known.set(shift, { a, b, parts: [...a.parts, ...b.parts].map((id) => piece.parts[id]), input });
   return input;
+}
+
+/** The pairs, or what they depend on. What goes point by point goes part by part. */
+function pairsFor(piece: Piece, a: Pose, b: Pose, { method, match }: Shift): Pick<OwnInput, 'pairs' | 'colours'> {
+  if (method === 'points' && a.parts.length === b.parts.length) return { pairs: a.parts.map((_, i) => [i, i]) };
+  const colours = ({ parts }: Pose): string[] => parts.map((id) => leadingColour(piece.parts[id]));
+  return a.parts.length * b.parts.length > MOST_PAIRED_HERE
+    ? { colours: { from: colours(a), to: colours(b) } }
+    : { pairs: pairedPartsOf(piece, a, b, match) };
 }
 
 /** Do both describe the same shift? Compares records by identity, so an edit elsewhere in the piece changes nothing. */

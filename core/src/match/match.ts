@@ -29,6 +29,7 @@ export interface Reason {
     | 'even'
     | 'touched-up'
     | 'by-numbers'
+    | 'by-points'
     | 'choice-lost';
   readonly text: string;
 }

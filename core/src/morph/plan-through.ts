@@ -1,6 +1,6 @@
 import { type Contour, type Outline, outlineSize } from '../outline';
-import type { ShiftPlan } from './plan';
-import { assemble } from './planned-run';
+import type { PlanKeys, ShiftPlan } from './plan';
+import { assemble, type PlannedRun } from './planned-run';
 import { onGrid, splineKeys } from './spline-keys';
 
 /**
@@ -13,34 +13,56 @@ export function planThrough(
   fillRule: Outline['fillRule'],
 ): ShiftPlan | undefined {
   const [first] = frames;
-  const alike = frames.every(
-    (frame) =>
-      frame.length === first.length &&
-      frame.every(({ points, closed }, c) => points.length === first[c].points.length && closed === first[c].closed),
-  );
-  if (!alike || first.length === 0) return undefined;
-  const ends = [frames[0], frames[frames.length - 1]];
-  const size = Math.max(...ends.map((contours) => outlineSize({ contours, fillRule })));
-  const runs = first.map(({ points, closed }, c) => ({
-    from: ends[0][c].points.map(onGrid),
-    to: ends[1][c].points.map(onGrid),
-    segments: (points.length / 2 - 1) / 3,
-    closed,
-    role: 'pair' as const,
-    a: c,
-    b: c,
-    keys: splineKeys(
+  if (!frames.every((frame) => areAlike(frame, first)) || first.length === 0) return undefined;
+  const keysOf = (c: number): PlanKeys | undefined =>
+    splineKeys(
       times,
       frames.map((frame) => frame[c].points),
-    ),
-    begin: 0,
-    end: 1,
-    joints: new Int32Array(0),
-    turns: new Float64Array(0),
-    bridgesA: [],
-    bridgesB: [],
-    method: 'straight' as const,
-    softness: 0,
-  }));
+    );
+  return planBetween(first, frames[frames.length - 1], fillRule, keysOf);
+}
+
+/**
+ * A plan in which each point goes straight to the point that has its number, contour by contour, as shape keys of other formats do.
+ * @returns undefined where the two outlines are not built alike
+ */
+export function planPointByPoint(a: Outline, b: Outline): ShiftPlan | undefined {
+  if (a.contours.length === 0 || !areAlike(a.contours, b.contours)) return undefined;
+  return planBetween(a.contours, b.contours, a.fillRule, () => undefined);
+}
+
+/** Have two outlines as many contours, of as many points, open and closed alike? */
+export const areAlike = (a: readonly Contour[], b: readonly Contour[]): boolean =>
+  a.length === b.length &&
+  a.every(({ points, closed }, c) => points.length === b[c].points.length && closed === b[c].closed);
+
+function planBetween(
+  a: readonly Contour[],
+  b: readonly Contour[],
+  fillRule: Outline['fillRule'],
+  keysOf: (contour: number) => PlanKeys | undefined,
+): ShiftPlan {
+  const size = Math.max(...[a, b].map((contours) => outlineSize({ contours, fillRule })));
+  const runs = a.map(({ points, closed }, c): PlannedRun => {
+    const keys = keysOf(c);
+    return {
+      from: points.map(onGrid),
+      to: b[c].points.map(onGrid),
+      segments: (points.length / 2 - 1) / 3,
+      closed,
+      role: 'pair',
+      a: c,
+      b: c,
+      ...(keys && { keys }),
+      begin: 0,
+      end: 1,
+      joints: new Int32Array(0),
+      turns: new Float64Array(0),
+      bridgesA: [],
+      bridgesB: [],
+      method: 'straight',
+      softness: 0,
+    };
+  });
   return assemble(runs, fillRule, size);
 }

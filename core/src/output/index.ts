@@ -8,6 +8,7 @@ export {
   readAnimatedDocument,
   type Track,
 } from './document/animated-document';
+export { readLottieDocument } from './document/lottie-document';
 export { ELEMENT_NAME, type ElementOptions, writeElement } from './element';
 export { figureNames } from './figure-names';
 export { baseNameOf } from './forms/base-name';
@@ -19,5 +20,6 @@ export * from './matrix';
 export type { OutputFile } from './output-file';
 export { type Painted, proofTimes } from './proof/painted';
 export { type Proof, type ProofLine, proveText } from './proof/prove-text';
+export { pieceOfDrawing, type ReadPiece, type ReadPieceOptions } from './reading/piece-of-drawing';
 export { PLAYER } from './runtime/runtime.generated';
 export * from './still-svg';

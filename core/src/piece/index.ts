@@ -32,6 +32,7 @@ export * from './geometry';
 export * from './keep-places';
 export * from './lanes';
 export * from './letter-boxes';
+export { SHORTEST_SECONDS } from './limits';
 export { keepLetterPlaces } from './letter-places';
 export { mendGaps } from './mend-gaps';
 export { secondsOfMoment, stretchOf } from './moments';

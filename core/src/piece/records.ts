@@ -404,7 +404,7 @@ export interface MatchChoices {
   readonly touchUps: readonly TouchUpRecord[];
 }
 
-export type ShiftMethod = Method | 'auto' | 'numbers';
+export type ShiftMethod = Method | 'auto' | 'numbers' | 'points';
 
 /** The change from one pose to another. */
 export interface Shift {
@@ -414,7 +414,10 @@ export interface Shift {
   /** s */
   readonly duration: number;
   readonly easing: Easing;
-  /** auto: the one that looks best; numbers: adjustable shapes of one kind go by their numbers, all else as with auto. */
+  /**
+   * auto: the one that looks best; numbers: adjustable shapes of one kind go by their numbers; points: each point goes straight to the one with its number,
+   * where both poses have as many of everything. All else as with auto.
+   */
   readonly method: ShiftMethod;
   readonly blend: BlendSpace;
   readonly match: MatchChoices;

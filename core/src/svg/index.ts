@@ -1,6 +1,7 @@
 export * from './arc';
 export * from './document/read-svg';
 export type { SvgStroke } from './document/stroke';
+export type { SvgNode } from './document/tree';
 export { looksLikeSvg, pastedSvg } from './pasted-svg';
 export * from './path-data-reader';
 export * from './path-data-writer';

@@ -1,4 +1,4 @@
-import { canGoByNumbers, type Piece, type Shift, type ShiftMethod } from '@core';
+import { canGoByNumbers, canGoByPoints, type Piece, type Shift, type ShiftMethod } from '@core';
 
 /** The ways from one outline to the other, as they are offered. */
 export const METHODS = [
@@ -14,9 +14,18 @@ const BY_NUMBERS = {
   hint: 'Sizes, radii and angles of the shape change, and it stays what it is',
 } as const;
 
-/** The ways that a shift has: by the numbers of its shapes where both ends are shapes of one kind. */
+const BY_POINTS = {
+  value: 'points',
+  label: 'Point by point',
+  hint: 'Each point goes straight to the point with its number; nothing is matched',
+} as const;
+
+/** The ways that a shift has: by the numbers of its shapes where both ends are shapes of one kind, point by point where both have as many. */
 export const methodsOf = (
   piece: Piece,
   shift: Shift,
-): readonly { value: ShiftMethod; label: string; hint: string }[] =>
-  shift.method === 'numbers' || canGoByNumbers(piece, shift) ? [...METHODS, BY_NUMBERS] : METHODS;
+): readonly { value: ShiftMethod; label: string; hint: string }[] => [
+  ...METHODS,
+  ...(shift.method === 'numbers' || canGoByNumbers(piece, shift) ? [BY_NUMBERS] : []),
+  ...(shift.method === 'points' || canGoByPoints(piece, shift) ? [BY_POINTS] : []),
+];

@@ -1,6 +1,8 @@
 import { SaxesParser } from 'saxes';
 import type { KeySpline } from '../../easing';
 import { CoreError } from '../../errors';
+import { hexText, type Rgba, readColour } from '../../paint';
+import type { Playback } from '../../piece';
 import type { TimedTexts } from '../runtime/track-value';
 
 /** A step of a transform. */
@@ -13,6 +15,8 @@ export interface Track extends TimedTexts {
   /** Of an animated transform: which function this is, and whether it comes after those before it or takes the place of all. */
   readonly step?: { readonly type: TransformStep; readonly sum: boolean };
   readonly splines: readonly KeySpline[];
+  /** Does what the element has itself come back when it is over? */
+  readonly passes?: boolean;
 }
 
 /** An element of a drawing, with what moves in it. */
@@ -28,6 +32,10 @@ export interface DrawnElement {
 export interface AnimatedDocument {
   readonly root: DrawnElement;
   readonly notes: readonly string[];
+  /** Frames per second, where the file says it. */
+  readonly rate?: number;
+  /** How it plays, where the file says it: its length, s, and from when on it plays again. Else its animations say it. */
+  readonly run?: { readonly duration: number; readonly playback: Playback; readonly from: number };
 }
 
 export const DOCUMENT_BYTE_LIMIT = 40 * 1024 * 1024;
@@ -130,6 +138,9 @@ function trackOf({ name, attributes }: DrawnElement, base: Readonly<Record<strin
   if (!times) return `An animation of ${clipped(attribute)} whose times do not fit its values is not taken.`;
   const splines = mode === 'spline' ? splinesOf(attributes.keySplines, values.length - 1) : [];
   if (!splines) return `An animation of ${clipped(attribute)} whose splines do not fit its values is not taken.`;
+  const rounds = repeats ? 1 : roundsOf(attributes, duration ?? 1);
+  if (rounds === null)
+    return `An animation of ${clipped(attribute)} that is played more than ${MOST_ROUNDS} times is not taken.`;
   const type = attributes.type as TransformStep | undefined;
   if (name === 'animateTransform' && !(type && TRANSFORM_STEPS.includes(type)))
     return `A transform that ${clipped(attributes.type)}s over time is not taken.`;
@@ -137,12 +148,64 @@ function trackOf({ name, attributes }: DrawnElement, base: Readonly<Record<strin
     attribute,
     ...(name === 'animateTransform' && type && { step: { type, sum: attributes.additive === 'sum' } }),
     begin,
-    duration: duration ?? 1,
     repeats,
     jumps,
-    times,
-    values: whole?.values ?? values,
-    splines,
+    ...(name !== 'set' && !repeats && attributes.fill !== 'freeze' && { passes: true }),
+    ...played(rounds, {
+      duration: duration ?? 1,
+      times,
+      values: mixable(attribute, type, whole?.values ?? values),
+      splines,
+    }),
+  };
+}
+
+const COLOURS = new Set(['fill', 'stroke', 'stop-color', 'color']);
+
+/** Values that can be mixed number by number: colours as #rrggbb, and as many numbers in each step of a transform. */
+function mixable(attribute: string, type: TransformStep | undefined, values: readonly string[]): readonly string[] {
+  if (COLOURS.has(attribute)) {
+    const colours = values.map((value) => readColour(value));
+    return colours.every((colour) => colour !== undefined && colour.alpha === 1)
+      ? colours.map((colour) => hexText(colour as Rgba))
+      : values;
+  }
+  if (type === undefined) return values;
+  return values.map((value) => {
+    const [first = 0, ...rest] = value.split(/[\s,]+/).map(Number);
+    if (type === 'rotate') return `${first} ${rest[0] ?? 0} ${rest[1] ?? 0}`;
+    return `${first} ${rest[0] ?? (type === 'scale' ? first : 0)}`;
+  });
+}
+
+/** A file that plays something more often than this by numbers is not taken to do so. */
+const MOST_ROUNDS = 60;
+
+/** How often an animation is played; null: too often. */
+function roundsOf({ repeatCount, repeatDur }: Readonly<Record<string, string>>, duration: number): number | null {
+  const lasts = seconds(repeatDur ?? '');
+  const said = Math.min(
+    repeatCount === undefined ? Number.POSITIVE_INFINITY : Number(repeatCount),
+    lasts === null ? Number.POSITIVE_INFINITY : lasts / duration,
+  );
+  const rounds = said > 0 && said < Number.POSITIVE_INFINITY ? said : 1;
+  return rounds > MOST_ROUNDS ? null : rounds;
+}
+
+/** Keys played a number of times, the last of them perhaps in part. */
+function played(
+  rounds: number,
+  { duration, times, values, splines }: Pick<Track, 'duration' | 'times' | 'values' | 'splines'>,
+): Pick<Track, 'duration' | 'times' | 'values' | 'splines'> {
+  if (rounds === 1) return { duration, times, values, splines };
+  const whole = Array.from({ length: Math.ceil(rounds) }, (_, k) => k);
+  const even: KeySpline = [0, 0, 1, 1];
+  // Between one round and the next it jumps: two keys of one time.
+  return {
+    duration: duration * rounds,
+    times: whole.flatMap((k) => times.map((time) => (k + time) / rounds)),
+    values: whole.flatMap(() => values),
+    splines: splines.length === 0 ? [] : whole.flatMap((k) => (k === 0 ? splines : [even, ...splines])),
   };
 }
 

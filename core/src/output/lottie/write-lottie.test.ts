@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { planAndCompile } from '../../frame';
 import { type Part, type Piece, type PieceDraft, type Playback, plainStroke } from '../../piece';
 import { countedIds, drawnPose, pieceBetween } from '../../testing/pieces';
-import { outlineOf, readLottieDrawing, valueAt } from '../proof/read-lottie';
+import { outlineOf, valueAt } from '../document/lottie-value';
+import { readLottieDrawing } from '../proof/read-lottie';
 import { propertyOf } from './lottie-property';
 import { writeLottie } from './write-lottie';
 

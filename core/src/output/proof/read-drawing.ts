@@ -1,20 +1,9 @@
 import { type Rgba, readColour } from '../../paint';
 import { readPathData } from '../../svg';
 import { IDENTITY, type Matrix, multiply } from '../../vec';
-import type { DrawnElement, Track } from '../document/animated-document';
-import { type ReadyTrack, readyTrack, trackValue } from '../runtime/track-value';
+import type { DrawnElement } from '../document/animated-document';
+import { attributesAt } from '../document/attributes-at';
 import { linesOf, type Painted } from './painted';
-
-const ready = new WeakMap<Track, ReadyTrack>();
-
-function valueAt(track: Track, seconds: number): string | undefined {
-  let known = ready.get(track);
-  if (!known) {
-    known = readyTrack(track);
-    ready.set(track, known);
-  }
-  return trackValue(known, seconds);
-}
 
 /** What an element hands on to those in it. */
 interface Inherited {
@@ -45,23 +34,6 @@ export function paintedOfDrawing(root: DrawnElement, seconds: number): Painted[]
   const found: Painted[] = [];
   walk(root, { matrix: IDENTITY, opacity: 1, visible: true, paint: {} }, seconds, gradients, found);
   return found;
-}
-
-/** The attributes of an element at a time: those of its animations in place of its own. */
-export function attributesAt({ attributes, tracks }: DrawnElement, seconds: number): Record<string, string> {
-  const now: Record<string, string> = { ...attributes };
-  const steps = new Map<string, string[]>();
-  for (const track of tracks) {
-    const value = valueAt(track, seconds);
-    if (value === undefined) continue;
-    if (!track.step) now[track.attribute] = value;
-    else {
-      const before = track.step.sum ? (steps.get(track.attribute) ?? []) : [];
-      steps.set(track.attribute, [...before, `${track.step.type}(${value})`]);
-    }
-  }
-  for (const [attribute, each] of steps) now[attribute] = each.join(' ');
-  return now;
 }
 
 function walk(

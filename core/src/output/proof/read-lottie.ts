@@ -1,17 +1,17 @@
-import { CoreError } from '../../errors';
-import type { Outline } from '../../outline';
 import { IDENTITY, type Matrix, multiply } from '../../vec';
-import { splineValue } from '../runtime/track-value';
+import {
+  isObject,
+  type Json,
+  number,
+  numbers,
+  objects,
+  outlineOf,
+  readLottieFile,
+  scalar,
+  valueAt,
+} from '../document/lottie-value';
 import { linesOf, type Painted } from './painted';
 
-/** JSON of unknown kind: every field is looked at before it is used. */
-type Json = Readonly<Record<string, unknown>>;
-
-const isObject = (value: unknown): value is Json =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-const objects = (value: unknown): Json[] => (Array.isArray(value) ? value.filter(isObject) : []);
-const number = (value: unknown, otherwise = 0): number =>
-  typeof value === 'number' && Number.isFinite(value) ? value : otherwise;
 const MOST_DEPTH = 32;
 
 /** A stretch shorter than this share of its line is not drawn. */
@@ -27,26 +27,12 @@ export interface LottieDrawing {
   readonly file: Json;
 }
 
-export const LOTTIE_BYTE_LIMIT = 40 * 1024 * 1024;
-
 /**
  * Reads a Lottie file.
- * @throws CoreError 'file-too-large', 'json-syntax', 'svg-too-complex'
+ * @throws CoreError 'file-too-large', 'json-syntax'
  */
 export function readLottieDrawing(text: string): LottieDrawing {
-  if (text.length > LOTTIE_BYTE_LIMIT)
-    throw new CoreError('file-too-large', `Expected a Lottie file of at most ${LOTTIE_BYTE_LIMIT / 1024 / 1024} MB.`);
-  let file: unknown;
-  try {
-    file = JSON.parse(text);
-  } catch (error) {
-    throw new CoreError(
-      'json-syntax',
-      `Expected a Lottie file in JSON; it cannot be read: ${(error as Error).message}.`,
-    );
-  }
-  if (!isObject(file) || !Array.isArray(file.layers) || !(number(file.fr) > 0))
-    throw new CoreError('json-syntax', 'Expected a Lottie file with layers and a frame rate; found something else.');
+  const file = readLottieFile(text);
   return {
     width: number(file.w),
     height: number(file.h),
@@ -139,54 +125,4 @@ function transformAt(ks: Json, frame: number): { map: Matrix; opacity: number } 
   const turned: Matrix = [cos * (sx / 100), sin * (sx / 100), -sin * (sy / 100), cos * (sy / 100), px, py];
   const o = valueAt(ks.o, frame);
   return { map: multiply(turned, [1, 0, 0, 1, -ax, -ay]), opacity: o === undefined ? 1 : scalar(o) / 100 };
-}
-
-const scalar = (value: unknown): number => (Array.isArray(value) ? number(value[0]) : number(value));
-const numbers = (value: unknown): number[] =>
-  Array.isArray(value) ? value.map((each) => number(each)) : [number(value)];
-
-/** The value of a property at a frame; undefined where there is none. */
-export function valueAt(property: unknown, frame: number): unknown {
-  if (!isObject(property)) return undefined;
-  if (property.a !== 1) return property.k;
-  const keys = objects(property.k);
-  if (keys.length === 0) return undefined;
-  let k = 0;
-  while (k + 1 < keys.length && number(keys[k + 1].t) <= frame) k++;
-  const [key, next] = [keys[k], keys[k + 1]];
-  const at = number(key.t);
-  if (!next || key.h === 1 || frame <= at) return key.s;
-  const x = (frame - at) / (number(next.t) - at);
-  const handle = (side: unknown): [number, number] =>
-    isObject(side) ? [scalar(side.x), scalar(side.y)] : [Number.NaN, Number.NaN];
-  const spline = [...handle(key.o), ...handle(key.i)];
-  const way = spline.every(Number.isFinite) ? splineValue(spline, x) : x;
-  return mixed(key.s, next.s, way);
-}
-
-function mixed(p: unknown, q: unknown, way: number): unknown {
-  if (typeof p === 'number' && typeof q === 'number') return p + (q - p) * way;
-  if (Array.isArray(p) && Array.isArray(q)) return p.map((each, i) => mixed(each, q[i], way));
-  if (isObject(p) && isObject(q))
-    return Object.fromEntries(Object.keys(p).map((key) => [key, mixed(p[key], q[key], way)]));
-  return p;
-}
-
-/** A shape of the format as an outline. */
-export function outlineOf(value: unknown): Outline {
-  const shape = Array.isArray(value) ? value[0] : value;
-  if (!isObject(shape)) return { fillRule: 'nonzero', contours: [] };
-  const list = (key: string): number[][] => (Array.isArray(shape[key]) ? (shape[key] as unknown[]).map(numbers) : []);
-  const [v, inward, outward] = [list('v'), list('i'), list('o')];
-  const closed = shape.c === true;
-  if (v.length === 0) return { fillRule: 'nonzero', contours: [] };
-  const count = closed ? v.length : v.length - 1;
-  const points = [v[0][0], v[0][1]];
-  for (let k = 0; k < count; k++) {
-    const [from, to] = [k, (k + 1) % v.length];
-    const [ox = 0, oy = 0] = outward[from] ?? [];
-    const [ix = 0, iy = 0] = inward[to] ?? [];
-    points.push(v[from][0] + ox, v[from][1] + oy, v[to][0] + ix, v[to][1] + iy, v[to][0], v[to][1]);
-  }
-  return { fillRule: 'nonzero', contours: [{ points: Float64Array.from(points), closed }] };
 }

@@ -20,7 +20,7 @@ import { type ReadStops, readGradient, readGradientStops } from './gradients';
 import { readStroke, type SvgStroke, strokeReach } from './stroke';
 import { inheritStyle, type Style, StyleSheet } from './style';
 import { readTransform } from './transform';
-import { parseSvgTree, type SvgNode } from './tree';
+import { parseSvgTree, type SvgNode, type SvgTree } from './tree';
 import { readViewBox, viewBoxMatrix } from './view-box';
 
 /** A drawn shape of the file, in px of the document, in painting order. */
@@ -97,8 +97,12 @@ const DRAWN = new Set([
  * @throws CoreError 'svg-not-svg', 'svg-syntax', 'svg-unsafe', 'svg-no-outline', 'file-too-large', 'path-data', 'number-range', 'too-many-segments'
  */
 export function readSvg(text: string, options: ReadSvgOptions = {}): SvgReading {
-  return new SvgReader(text, options).read();
+  const tree = parseSvgTree(text, (share) => options.onProgress?.(share * 0.6));
+  return new SvgReader(tree, options).read();
 }
+
+/** As `readSvg`, of elements at hand. @throws as it does, but for what concerns the text */
+export const readSvgTree = (root: SvgNode): SvgReading => new SvgReader({ root, dropped: new Map() }, {}).read();
 
 /** What an element gets from those around it. */
 interface Surroundings {
@@ -135,10 +139,9 @@ class SvgReader {
   private done = 0;
 
   constructor(
-    text: string,
+    { root, dropped }: SvgTree,
     private readonly options: ReadSvgOptions,
   ) {
-    const { root, dropped } = parseSvgTree(text, (share) => options.onProgress?.(share * 0.6));
     this.root = root;
     for (const [what, count] of dropped) this.note(`${what} was left out: active content never gets in`, count);
     let css = '';

@@ -1,0 +1,203 @@
+import { IDENTITY, invert, type Matrix, mapPoint, multiply } from '../../vec';
+import type { Track } from '../document/animated-document';
+import { attributesAt } from '../document/attributes-at';
+import { movingOf, numbersSample } from './chain-values';
+import { fitKeys } from './fit-keys';
+import type { Sample } from './sample';
+import { INSIDE, type Segment } from './segment';
+import type { Chain, StillTree } from './still-tree';
+
+/** A movement of the whole, told by lanes: position px, turn degrees, scale as factors, about a pivot. */
+export interface ReadMotion {
+  /** px of the canvas. */
+  readonly pivot: readonly [x: number, y: number];
+  /** How far the shapes lie from where they were read, px: so that they stand where they stand at the beginning. */
+  readonly shift: readonly [x: number, y: number];
+  readonly position: readonly Segment<Sample>[];
+  readonly turn: readonly Segment<Sample>[];
+  readonly scale: readonly Segment<Sample>[];
+}
+
+/** How shapes at the end of a chain move as a whole. */
+export interface ChainMotion {
+  /** null: they do not, or in no way that lanes can tell: then it is in their outlines. */
+  readonly motion: ReadMotion | null;
+  /** Elements whose transforms are in the motion, and not in the outlines. */
+  readonly without?: { readonly from: number; readonly until: number };
+  /** Tracks that the outlines depend on because lanes cannot tell them. */
+  readonly inside: readonly Track[];
+}
+
+const POSITION_ERROR = 0.02;
+const TURN_ERROR = 0.02;
+const SCALE_ERROR = 2e-4;
+/** A map whose axes are nearer to square than this has no skew. */
+const NO_SKEW = 2e-3;
+/** So much of an axis is nothing. */
+const NO_LENGTH = 1e-7;
+
+const isTransform = ({ attribute }: Track): boolean => attribute === 'transform';
+
+/** Finds out how a chain moves, from 0 to `duration`, s. `middle` is where its shapes are, px of the canvas. */
+export function motionOfChain(
+  still: StillTree,
+  chain: Chain,
+  duration: number,
+  middle: () => readonly [number, number],
+): ChainMotion {
+  const moving = chain.map(({ tracks }) => tracks.some(isTransform));
+  const [from, until] = [moving.indexOf(true), moving.lastIndexOf(true)];
+  const tracks = chain.flatMap((element) => element.tracks.filter(isTransform));
+  if (from < 0) return { motion: null, inside: [] };
+  const inside: ChainMotion = { motion: null, inside: tracks };
+  // A view box between them cannot be left out of outlines.
+  if (from === 0 || chain.slice(from, until + 1).some(({ name }) => name === 'svg')) return inside;
+  const lead = still.matrixAt(chain.slice(0, from), 0);
+  const back = lead && invert(lead);
+  if (!back) return inside;
+  const matrixAt = (seconds: number): Matrix => {
+    const whole = still.matrixAt(chain.slice(0, until + 1), seconds);
+    return whole ? multiply(whole, back) : IDENTITY;
+  };
+  const hints = (seconds: number): Hint => hintOf(chain.slice(from, until + 1), seconds);
+  const values = movingOf(tracks, duration, (seconds) => {
+    const matrix = matrixAt(seconds);
+    const parts = decomposed(matrix, hints(seconds));
+    return { ...numbersSample(parts ? [...parts] : [], 1), matrix, kind: parts ? 'even' : 'skewed' };
+  });
+  const looked = [0, ...values.breaks, duration].flatMap((time, i, all) =>
+    i === 0 ? [INSIDE] : [all[i - 1] + (time - all[i - 1]) / 2, Math.max(INSIDE, time - INSIDE)],
+  );
+  if (looked.some((time) => values.at(time).kind === 'skewed')) return inside;
+  const fitted = (numbers: (seconds: number) => readonly number[], error: number): readonly Segment<Sample>[] =>
+    fitKeys(
+      movingOf(tracks, duration, (seconds) => numbersSample(numbers(seconds), error)),
+      0,
+      duration,
+      values.breaks,
+      ['srgb'],
+    ).segments;
+  const place = (pivot: readonly [number, number]) => (seconds: number) => {
+    const [x, y] = mapPoint(values.at(seconds).matrix, pivot[0], pivot[1]);
+    return [x - pivot[0], y - pivot[1]];
+  };
+  let best: { pivot: readonly [number, number]; position: readonly Segment<Sample>[] } | undefined;
+  for (const pivot of pivots(
+    chain,
+    from,
+    until,
+    lead,
+    looked.map((time) => values.at(time).matrix),
+    middle,
+  )) {
+    const position = fitted(place(pivot), POSITION_ERROR);
+    const count = (segments: readonly Segment<Sample>[]): number => segments.filter((segment) => !segment.still).length;
+    if (!best || count(position) < count(best.position)) best = { pivot, position };
+    if (count(best.position) === 0) break;
+  }
+  if (!best) return inside;
+  const shift = place(best.pivot)(INSIDE) as [number, number];
+  const apart = (segment: Segment<Sample>): Segment<Sample> => ({
+    ...segment,
+    first: less(segment.first, shift),
+    last: less(segment.last, shift),
+  });
+  return {
+    motion: {
+      pivot: [best.pivot[0] + shift[0], best.pivot[1] + shift[1]],
+      shift,
+      position: best.position.map(apart),
+      turn: fitted((seconds) => [values.at(seconds).numbers[0]], TURN_ERROR),
+      scale: fitted((seconds) => [...values.at(seconds).numbers.subarray(1)], SCALE_ERROR),
+    },
+    without: { from, until },
+    inside: [],
+  };
+}
+
+const less = (sample: Sample, by: readonly number[]): Sample => ({
+  ...sample,
+  numbers: sample.numbers.map((v, i) => v - by[i]),
+});
+
+/** What the file says about angle and mirroring, which a map alone does not: degrees, and the signs of both axes. */
+interface Hint {
+  readonly turn: number;
+  readonly signX: number;
+  readonly signY: number;
+}
+
+function hintOf(chain: Chain, seconds: number): Hint {
+  let [turn, signX, signY] = [0, 1, 1];
+  for (const element of chain)
+    for (const [, name, inside] of (attributesAt(element, seconds).transform ?? '').matchAll(/(\w+)\(([^)]*)\)/g)) {
+      const [x = 0, y] = inside
+        .split(/[\s,]+/)
+        .filter(Boolean)
+        .map(Number);
+      if (name === 'rotate') turn += x;
+      if (name === 'scale') {
+        signX *= x < 0 ? -1 : 1;
+        signY *= (y ?? x) < 0 ? -1 : 1;
+      }
+    }
+  return { turn, signX, signY };
+}
+
+/** Turn (degrees) and the factors of both axes of a map; null where its axes are not square to each other. */
+function decomposed([a, b, c, d]: Matrix, hint: Hint): readonly [number, number, number] | null {
+  const [x, y] = [Math.hypot(a, b), Math.hypot(c, d)];
+  if (Math.abs(a * c + b * d) > NO_SKEW * x * y && x > NO_LENGTH && y > NO_LENGTH) return null;
+  if (!(x > NO_LENGTH) && !(y > NO_LENGTH)) return [hint.turn, 0, 0];
+  // By the longer axis, which has a direction.
+  const byX = x >= y;
+  const sign = byX ? hint.signX : hint.signY;
+  const angle = ((byX ? Math.atan2(sign * b, sign * a) : Math.atan2(-sign * c, sign * d)) * 180) / Math.PI;
+  const turn = angle + 360 * Math.round((hint.turn - angle) / 360);
+  const [cos, sin] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
+  return [turn, a * cos + b * sin, d * cos - c * sin];
+}
+
+/** Points about which the movement may be told, the likeliest first, in px of the canvas. */
+function pivots(
+  chain: Chain,
+  from: number,
+  until: number,
+  lead: Matrix,
+  matrices: readonly Matrix[],
+  middle: () => readonly [number, number],
+): (readonly [number, number])[] {
+  const found: (readonly [number, number])[] = [mapPoint(lead, 0, 0)];
+  for (const element of chain.slice(from, until + 1))
+    for (const [, x, y] of (attributesAt(element, 0).transform ?? '').matchAll(
+      /rotate\(\s*[^\s,)]+[\s,]+([^\s,)]+)[\s,]+([^\s,)]+)\s*\)/g,
+    ))
+      found.push(mapPoint(lead, Number(x), Number(y)));
+  const fixed = fixedPoint(matrices);
+  if (fixed) found.push(fixed);
+  found.push(middle());
+  return found.filter(
+    (point, i) =>
+      point.every(Number.isFinite) &&
+      found.findIndex((other) => Math.hypot(other[0] - point[0], other[1] - point[1]) < 1e-3) === i,
+  );
+}
+
+/** The point that maps move least from where the first of them puts it, by least squares; null where none is better than others. */
+function fixedPoint(matrices: readonly Matrix[]): readonly [number, number] | null {
+  const [[a0, b0, c0, d0, e0, f0]] = matrices;
+  let [xx, xy, yy, xr, yr] = [0, 0, 0, 0, 0];
+  const add = (x: number, y: number, right: number): void => {
+    xx += x * x;
+    xy += x * y;
+    yy += y * y;
+    xr += x * right;
+    yr += y * right;
+  };
+  for (const [a, b, c, d, e, f] of matrices) {
+    add(a - a0, c - c0, e0 - e);
+    add(b - b0, d - d0, f0 - f);
+  }
+  const det = xx * yy - xy * xy;
+  return det > 1e-9 ? [(xr * yy - yr * xy) / det, (yr * xx - xr * xy) / det] : null;
+}
