@@ -10,6 +10,7 @@ export const CORE_ERROR_CODES = [
   'svg-too-complex',
   'file-too-large',
   'json-syntax',
+  'table-syntax',
   'piece-version',
   'piece-invalid',
   'option',

@@ -8,6 +8,7 @@ export {
   readAnimatedDocument,
   type Track,
 } from './document/animated-document';
+export { readFrameCsv, readFrameJson } from './document/frames-document';
 export { readLottieDocument } from './document/lottie-document';
 export { ELEMENT_NAME, type ElementOptions, writeElement } from './element';
 export { figureNames } from './figure-names';

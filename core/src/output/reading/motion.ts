@@ -2,6 +2,7 @@ import { IDENTITY, invert, type Matrix, mapPoint, multiply } from '../../vec';
 import type { Track } from '../document/animated-document';
 import { attributesAt } from '../document/attributes-at';
 import { movingOf, numbersSample } from './chain-values';
+import { keyTimes, mergedTimes } from './curves';
 import { fitKeys } from './fit-keys';
 import type { Sample } from './sample';
 import { INSIDE, type Segment } from './segment';
@@ -59,16 +60,22 @@ export function motionOfChain(
     const whole = still.matrixAt(chain.slice(0, until + 1), seconds);
     return whole ? multiply(whole, back) : IDENTITY;
   };
-  const hints = (seconds: number): Hint => hintOf(chain.slice(from, until + 1), seconds);
+  const moved = chain.slice(from, until + 1);
+  const breaks = mergedTimes([0, duration, ...tracks.flatMap((track) => keyTimes(track, 0, duration))]);
+  const times = breaks.flatMap((time, i) =>
+    i === 0 ? [INSIDE] : [breaks[i - 1] + (time - breaks[i - 1]) / 2, Math.max(INSIDE, time - INSIDE)],
+  );
+  const turned = moved.some(saysTurn) ? null : turnsOf(times, matrixAt);
+  const hints = (seconds: number): Hint => {
+    const said = hintOf(moved, seconds);
+    return turned ? { ...said, turn: turned(seconds) } : said;
+  };
   const values = movingOf(tracks, duration, (seconds) => {
     const matrix = matrixAt(seconds);
     const parts = decomposed(matrix, hints(seconds));
     return { ...numbersSample(parts ? [...parts] : [], 1), matrix, kind: parts ? 'even' : 'skewed' };
   });
-  const looked = [0, ...values.breaks, duration].flatMap((time, i, all) =>
-    i === 0 ? [INSIDE] : [all[i - 1] + (time - all[i - 1]) / 2, Math.max(INSIDE, time - INSIDE)],
-  );
-  if (looked.some((time) => values.at(time).kind === 'skewed')) return inside;
+  if (times.some((time) => values.at(time).kind === 'skewed')) return inside;
   const fitted = (numbers: (seconds: number) => readonly number[], error: number): readonly Segment<Sample>[] =>
     fitKeys(
       movingOf(tracks, duration, (seconds) => numbersSample(numbers(seconds), error)),
@@ -87,7 +94,7 @@ export function motionOfChain(
     from,
     until,
     lead,
-    looked.map((time) => values.at(time).matrix),
+    times.map((time) => values.at(time).matrix),
     middle,
   )) {
     const position = fitted(place(pivot), POSITION_ERROR);
@@ -119,6 +126,24 @@ const less = (sample: Sample, by: readonly number[]): Sample => ({
   ...sample,
   numbers: sample.numbers.map((v, i) => v - by[i]),
 });
+
+const saysTurn = ({ attributes, tracks }: Chain[number]): boolean =>
+  /rotate/.test(attributes.transform ?? '') || tracks.some(({ step }) => step?.type === 'rotate');
+
+/** How far a map has turned up to a time, degrees, where the file has only maps: never more than half a round from one time to the next. */
+function turnsOf(times: readonly number[], matrixAt: (seconds: number) => Matrix): (seconds: number) => number {
+  let turn = 0;
+  const turns = times.map((time) => (turn = decomposed(matrixAt(time), { turn, signX: 1, signY: 1 })?.[0] ?? turn));
+  return (seconds) => {
+    let [low, high] = [0, times.length - 1];
+    while (low < high) {
+      const middle = (low + high + 1) >> 1;
+      if (times[middle] <= seconds) low = middle;
+      else high = middle - 1;
+    }
+    return turns[low];
+  };
+}
 
 /** What the file says about angle and mirroring, which a map alone does not: degrees, and the signs of both axes. */
 interface Hint {
