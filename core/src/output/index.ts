@@ -21,6 +21,7 @@ export * from './matrix';
 export type { OutputFile } from './output-file';
 export { type Painted, proofTimes } from './proof/painted';
 export { type Proof, type ProofLine, proveText } from './proof/prove-text';
-export { pieceOfDrawing, type ReadPiece, type ReadPieceOptions } from './reading/piece-of-drawing';
+export { MOVING_FILES, type MovingFile, movingFileOf, readMovingFile } from './reading/moving-file';
+export type { ReadPiece, ReadPieceOptions } from './reading/piece-of-drawing';
 export { PLAYER } from './runtime/runtime.generated';
 export * from './still-svg';

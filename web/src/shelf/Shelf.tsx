@@ -1,4 +1,4 @@
-import { emptyPiece, looksLikeSvg, type Piece, pastedSvg } from '@core';
+import { emptyPiece, looksLikeSvg, movingFileOf, type Piece, pastedSvg } from '@core';
 import { Archive, FileUp, Moon, Plus, Search, Sun } from 'lucide-react';
 import { type ChangeEvent, useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
@@ -64,12 +64,37 @@ export function Shelf() {
     const piece = emptyPiece(freshId('piece'), 'Untitled piece');
     if (await keep(piece)) await navigate(`/piece/${piece.id}/shapes`);
   };
+  /** A file that moves becomes a piece of its own, and its lanes are shown. */
+  const takeMoving = async (name: string, text: string): Promise<void> => {
+    const title = name
+      .replace(/\.(svg|json|csv)$/i, '')
+      .replace(/[-_]+/g, ' ')
+      .trim();
+    const { piece, notes } = await engines.files.readMoving(text, title || 'Moving piece');
+    if (!(await keep(piece))) return;
+    dispatch(
+      sessionActions.told({
+        tone: 'notice',
+        text: `${piece.name} came with its movement${notes.length > 0 ? ', but for:' : '.'}`,
+        ...(notes.length > 0 && { details: notes }),
+      }),
+    );
+    await navigate(`/piece/${piece.id}/timing`);
+  };
   const take = async (files: readonly File[]): Promise<void> => {
-    const pieceFiles = files.filter(({ name }) => /\.json$/i.test(name));
-    const drawings = files.filter(({ name }) => !/\.json$/i.test(name));
-    for (const file of pieceFiles) {
+    const drawings: File[] = [];
+    for (const file of files) {
       try {
-        const piece = await engines.files.importPiece(await file.text());
+        const text = await file.text();
+        if (movingFileOf(text)) {
+          await takeMoving(file.name, text);
+          continue;
+        }
+        if (!/\.json$/i.test(file.name)) {
+          drawings.push(file);
+          continue;
+        }
+        const piece = await engines.files.importPiece(text);
         const known = store.getState();
         const taken = api.endpoints.listPieces
           .select()(known)
@@ -148,7 +173,7 @@ export function Shelf() {
           type="file"
           hidden
           multiple
-          accept=".json,.svg,image/svg+xml,application/json"
+          accept=".json,.svg,.csv,image/svg+xml,application/json,text/csv"
           data-testid="import-chooser"
           onChange={(event: ChangeEvent<HTMLInputElement>) => {
             void take([...(event.target.files ?? [])]);
@@ -200,7 +225,8 @@ export function Shelf() {
         )}
       </main>
       <footer className="shelf-hint soft">
-        Drop SVG files anywhere to begin a piece with them; drop a .arcshift.json file to import it.
+        Drop SVG files anywhere to begin a piece with them. Animated SVG, Lottie and path data by frame come with their
+        movement; a .arcshift.json file comes back as it was.
       </footer>
       <Messages />
     </div>

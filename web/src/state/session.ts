@@ -41,6 +41,17 @@ export interface Arrival {
   readonly gaps: number;
 }
 
+/** Figures that have just arrived with their movement. */
+export interface MovingArrival {
+  readonly names: readonly string[];
+  readonly figureIds: readonly Id[];
+  readonly notes: readonly string[];
+  /** How many of the files were drawings, that can be taken still too. */
+  readonly drawings: number;
+  /** The step that brought them in: while it is the last one they can be taken still instead. */
+  readonly entry: number;
+}
+
 /** What is at work: a word, how much is done (0 to 1, null: unknown), and whether it can be stopped. */
 export interface Busy {
   readonly text: string;
@@ -63,6 +74,7 @@ export interface SessionState {
   readonly saveProblem: string | null;
   readonly messages: readonly Message[];
   readonly arrival: Arrival | null;
+  readonly moving: MovingArrival | null;
   readonly theme: 'light' | 'dark';
   readonly sheetOpen: boolean;
   readonly busy: Busy | null;
@@ -80,6 +92,7 @@ const initialState: SessionState = {
   saveProblem: null,
   messages: [],
   arrival: null,
+  moving: null,
   theme: 'light',
   sheetOpen: false,
   busy: null,
@@ -118,6 +131,8 @@ const slice = createSlice({
     },
     dismissed: (state, action: PayloadAction<number>) =>
       void (state.messages = state.messages.filter(({ id }) => id !== action.payload)),
+    cameMoving: (state, action: PayloadAction<MovingArrival | null>) =>
+      void (state.moving = action.payload as typeof state.moving),
     arrived: (state, action: PayloadAction<Arrival | null>) =>
       void (state.arrival = action.payload as typeof state.arrival),
     themeChosen: (state, action: PayloadAction<'light' | 'dark'>) => void (state.theme = action.payload),

@@ -25,8 +25,10 @@ import {
   planPoseShift,
   posesOfArrival,
   previewPoseShift,
+  type ReadPiece,
   rankPoseShift,
   readFont,
+  readMovingFile,
   readOptions,
   readPieceFile,
   readSvg,
@@ -204,6 +206,11 @@ const engine = {
   /** Poses of files that were read. */
   arrive: (files: readonly ArrivingFile[], form: ArrivalForm): Promise<Outcome<NewPose[]>> =>
     attempt(async () => posesOfArrival(files, form, form === 'united' ? await paths() : null, freshId)),
+  /** A file that moves, as a piece; tells its progress (0 to 1) now and then. */
+  readMoving: (text: string, name: string, onProgress?: Progress): Promise<Outcome<ReadPiece>> =>
+    attemptTelling(onProgress, (tell) =>
+      readMovingFile(text, { id: freshId('piece'), name, newId: freshId, onProgress: tell }),
+    ),
   importPiece: (text: string): Promise<Outcome<Piece>> => attempt(() => readPieceFile(text)),
   /** A file of one of the forms, with its progress, and, unless it is only looked at, its proof; plans that were made before are taken from the browser's store. */
   makeOutput: (

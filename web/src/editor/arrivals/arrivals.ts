@@ -8,6 +8,7 @@ import {
   findingOfParts,
   insertPoses,
   mendGaps,
+  movingFileOf,
   type NewPose,
   type Part,
   type Piece,
@@ -15,6 +16,7 @@ import {
   type Placement,
   type PlacementRule,
   placeByRule,
+  type ReadPiece,
   type SvgReading,
 } from '@core';
 import {
@@ -30,6 +32,7 @@ import { EngineCancelled, type EngineClient, freshId } from '../../workers';
 import { freeName } from '../actions/draw-actions';
 import { targetFigure } from '../commands/pose-actions';
 import { shapeIn } from './adjustable-shape';
+import { putMoving } from './put-moving';
 
 /** Something that may hold an SVG: a file, or pasted text. */
 export interface ImportSource {
@@ -53,15 +56,25 @@ export interface Arrangement {
 
 /** Files longer than this are refused before they are read. */
 const BYTE_LIMIT = 8 * 1024 * 1024;
+/** So many notes are shown at once. */
+const MOST_NOTES = 8;
+/** Tables and animations in JSON may be longer. */
+const TABLE_BYTE_LIMIT = 40 * 1024 * 1024;
 const stem = (name: string): string =>
   name
-    .replace(/\.svgz?$/i, '')
+    .replace(/\.(svgz?|json|csv)$/i, '')
     .replace(/[-_]+/g, ' ')
     .trim() || 'Pose';
 
 /** A file as it was read, with its text where that may tell of an adjustable shape. */
 interface ReadFile extends ArrivingFile {
   readonly svg: string;
+}
+
+/** A file that moves, and what was read of it. */
+interface MovingRead {
+  readonly source: ImportSource;
+  readonly read: ReadPiece;
 }
 
 interface Kept {
@@ -78,6 +91,8 @@ interface Kept {
  */
 export class Arrivals {
   private kept: Kept | null = null;
+  /** Drawings that came with their movement, while they could be taken still instead. */
+  private movingSources: readonly ImportSource[] = [];
   /** Was the reading under way given up? */
   private stopped = false;
 
@@ -105,12 +120,14 @@ export class Arrivals {
 
   /**
    * Reads SVG sources in a worker and puts them on the rail before stop `at` (default: at the end), as one undoable step. What cannot be read
-   * is told, file by file, and changes nothing. Returns how many poses came in.
+   * is told, file by file, and changes nothing. What moves by itself comes as figures with their movement, unless it is to be taken `still`. Returns how many
+   * poses or figures came in.
    */
-  async take(sources: readonly ImportSource[], at?: number): Promise<number> {
+  async take(sources: readonly ImportSource[], at?: number, still = false): Promise<number> {
     const { dispatch } = this.store;
     const pieceId = this.store.getState().document.piece?.id;
     const files: ReadFile[] = [];
+    const moving: MovingRead[] = [];
     const notes: string[] = [];
     const refused: string[] = [];
     this.stopped = false;
@@ -122,13 +139,20 @@ export class Arrivals {
           void dispatch(sessionActions.busyChanged({ text, share: (i + share) / sources.length, stoppable: true }));
         tell(0);
         try {
-          if (source.size > BYTE_LIMIT)
+          const most = /\.(json|csv)$/i.test(source.name) ? TABLE_BYTE_LIMIT : BYTE_LIMIT;
+          if (source.size > most)
             throw new Error(
-              `Expected a file of at most ${BYTE_LIMIT / 1024 / 1024} MB; this one has ${(source.size / 1024 / 1024).toFixed(1)} MB.`,
+              `Expected a file of at most ${most / 1024 / 1024} MB; this one has ${(source.size / 1024 / 1024).toFixed(1)} MB.`,
             );
           const svg = await source.text();
           // Given up before the worker had anything to do.
           if (this.stopped) throw new EngineCancelled();
+          if (!still && movingFileOf(svg)) {
+            const read = await this.engine.readMoving(svg, stem(source.name), tell);
+            if (this.stopped) throw new EngineCancelled();
+            moving.push({ source, read });
+            continue;
+          }
           const reading = await this.engine.readSvg(svg, tell);
           if (this.stopped) throw new EngineCancelled();
           files.push({ name: stem(source.name), reading, svg: reading.shapes.length === 1 ? svg : '' });
@@ -152,7 +176,9 @@ export class Arrivals {
       dispatch(sessionActions.told({ tone: 'error', text, details: refused.length > 1 ? refused : undefined }));
     }
     // The piece may have been left while its files were read.
-    if (files.length === 0 || this.store.getState().document.piece?.id !== pieceId) return 0;
+    if (this.store.getState().document.piece?.id !== pieceId) return 0;
+    const figures = this.putMoving(moving);
+    if (files.length === 0) return figures;
     const arrangement: Arrangement = {
       form: defaultForm(files.length),
       rule: remembered('placementRule'),
@@ -160,6 +186,50 @@ export class Arrivals {
       left: files.map(() => []),
     };
     return this.arrange(files, arrangement, notes, at);
+  }
+
+  /** Puts in what moves, as one step. @returns how many figures came */
+  private putMoving(moving: readonly MovingRead[]): number {
+    const { store } = this;
+    if (moving.length === 0) return 0;
+    const names = moving.map(({ source }) => stem(source.name));
+    store.dispatch(
+      changePiece(`Add ${names.join(', ').slice(0, 60)} with its movement`, (draft) => {
+        for (const { read } of moving) putMoving(draft, read);
+      }),
+    );
+    const { past, piece } = store.getState().document;
+    const ids = moving.flatMap(({ read }) => read.piece.figureOrder);
+    const [first] = ids.filter((id) => piece?.figures[id] && !piece.figures[id].hidden);
+    if (!first) return 0;
+    store.dispatch(sessionActions.selected({ kind: 'stop', figureId: first, stop: 0 }));
+    store.dispatch(sessionActions.arrived(null));
+    const drawings = moving.map(({ source }) => source).filter(({ name }) => !/\.(json|csv)$/i.test(name));
+    this.movingSources = drawings;
+    const notes = moving.flatMap(({ source, read }) => read.notes.map((note) => `${source.name}: ${note}`));
+    const entry = past[past.length - 1]?.id ?? -1;
+    const { length } = notes;
+    store.dispatch(
+      sessionActions.told({
+        tone: 'notice',
+        text: `${names.join(', ')} came with its movement${length > 0 ? `; ${length === 1 ? 'one thing is' : `${length} things are`} not as in the file` : ''}.`,
+        undoChange: entry,
+        ...(length > 0 && { details: notes.slice(0, MOST_NOTES) }),
+      }),
+    );
+    store.dispatch(sessionActions.cameMoving({ names, figureIds: ids, notes, entry, drawings: drawings.length }));
+    return ids.length;
+  }
+
+  /** Takes drawings that came with their movement as they stand at their beginning; the step that brought them in is replaced. */
+  async takeStillInstead(): Promise<void> {
+    const { store, movingSources } = this;
+    const { past } = store.getState().document;
+    const { moving } = store.getState().session;
+    if (!moving || movingSources.length === 0 || past[past.length - 1]?.id !== moving.entry) return;
+    store.dispatch(documentActions.undone());
+    store.dispatch(sessionActions.cameMoving(null));
+    await this.take(movingSources, undefined, true);
   }
 
   /** Arranges the last arrival in another way; the step that brought it in is replaced. */

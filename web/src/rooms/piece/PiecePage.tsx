@@ -1,4 +1,4 @@
-import { pastedSvg } from '@core';
+import { movingFileOf, pastedSvg } from '@core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { EditorContext, type OpenPiece, useEngines } from '../../context';
@@ -87,7 +87,7 @@ function OpenPieceView({ editor, autosave }: Opened) {
       const files = [...(event.clipboardData?.files ?? [])];
       const text = event.clipboardData?.getData('text/plain') ?? '';
       if (files.length > 0) takeFiles(files);
-      else if (text.trim() !== '') takeSvg('Pasted shape', pastedSvg(text));
+      else if (text.trim() !== '') takeSvg('Pasted shape', movingFileOf(text) ? text : pastedSvg(text));
     };
     const copy = (event: ClipboardEvent): void => {
       if (inField(event) || !document.getSelection()?.isCollapsed) return;
@@ -128,7 +128,7 @@ function OpenPieceView({ editor, autosave }: Opened) {
         <input
           ref={chooser}
           type="file"
-          accept=".svg,image/svg+xml"
+          accept=".svg,image/svg+xml,.json,application/json,.csv,text/csv"
           multiple
           hidden
           data-testid="svg-chooser"

@@ -5,6 +5,7 @@ import { ArrivalBar } from './ArrivalBar';
 import { DrawnBar } from './DrawnBar';
 import { EmptyCanvas } from './EmptyCanvas';
 import { FigureList } from './FigureList';
+import { MovingBar } from './MovingBar';
 import { ToolRow } from './ToolRow';
 import './shapes.scss';
 
@@ -15,6 +16,7 @@ export function ShapesRoom() {
       <div className="room-picture">
         <ToolRow />
         <ArrivalBar />
+        <MovingBar />
         <DrawnBar />
         <Canvas drawing whenEmpty={<EmptyCanvas />} />
       </div>

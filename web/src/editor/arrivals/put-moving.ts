@@ -1,0 +1,27 @@
+import type { PieceDraft, ReadPiece } from '@core';
+import { freeName } from '../actions/draw-actions';
+
+/**
+ * Puts the figures of a file that moves into a piece, on top of its own. A piece without figures takes canvas, rate and way of playing from the file; to others the
+ * figures come as they are, and what lay behind them stays away.
+ */
+export function putMoving(draft: PieceDraft, { piece }: ReadPiece): void {
+  const read = structuredClone(piece) as PieceDraft;
+  const isFirst = draft.figureOrder.length === 0;
+  if (isFirst) {
+    draft.canvas = read.canvas;
+    draft.playback = read.playback;
+    if (read.stretch) draft.stretch = read.stretch;
+  }
+  const names = Object.values(draft.figures).map(({ name }) => name);
+  for (const id of read.figureOrder) {
+    const name = freeName(names, read.figures[id].name);
+    names.push(name);
+    draft.figures[id] = { ...read.figures[id], name };
+    draft.figureOrder.push(id);
+  }
+  Object.assign(draft.poses, read.poses);
+  Object.assign(draft.parts, read.parts);
+  Object.assign(draft.shifts, read.shifts);
+  for (const lane of Object.values(read.lanes)) if (lane.figure !== null || isFirst) draft.lanes[lane.id] = lane;
+}
