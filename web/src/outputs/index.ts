@@ -6,6 +6,7 @@ import { mp4, webm } from './raster/video';
 import { textOutput } from './text-output';
 
 export { estimateSize } from './estimate';
+export { openMovingPicture, pictureFile } from './moving-picture';
 export type { MadeOutput, OutputForm } from './output-form';
 export { type OutputProof, proveOutput } from './proof/prove';
 

@@ -28,7 +28,7 @@ async function walk(entries: readonly DroppedEntry[]): Promise<File[]> {
   const waiting = [...entries];
   for (let entry = waiting.shift(); entry && files.length < MOST_FILES; entry = waiting.shift()) {
     if (entry.isDirectory) waiting.unshift(...(await entriesOf(entry)));
-    else if (/\.(svgz?|json|csv|png|jpe?g|webp)$/i.test(entry.name)) {
+    else if (/\.(svgz?|json|csv|png|jpe?g|webp|gif|mp4|webm)$/i.test(entry.name)) {
       const file = await new Promise<File | null>((resolve) => entry.file?.(resolve, () => resolve(null)));
       if (file) files.push(file);
     }

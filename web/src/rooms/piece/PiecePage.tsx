@@ -6,7 +6,8 @@ import { pendingShape } from '../../drawer';
 import { Arrivals, commandById, copiedKeys, copiedSvg, pasteCopied, pasteKeys, removeChosenKeys } from '../../editor';
 import { Rail } from '../../rail';
 import { Messages } from '../../shelf/Messages';
-import { useReferenceFile } from '../shapes/use-reference-file';
+import { FrameDialog } from '../shapes/FrameDialog';
+import { isReferenceFile, useReferenceFile } from '../shapes/use-reference-file';
 import { AddMenu } from './AddMenu';
 import { LeaveDialog } from './LeaveDialog';
 import { LeftVersions } from './LeftVersions';
@@ -51,7 +52,7 @@ function OpenPieceView({ editor, autosave }: Opened) {
   const takeFiles = useCallback(
     (files: readonly File[], at?: number) => {
       // Pictures that are no drawings are there to be traced.
-      const pictures = files.filter(({ type }) => /^image\/(png|jpeg|webp)$/.test(type));
+      const pictures = files.filter(isReferenceFile);
       for (const picture of pictures) takeReference(picture);
       const drawings = files.filter((file) => !pictures.includes(file));
       if (drawings.length > 0) void arrivals.take(drawings, at);
@@ -125,6 +126,7 @@ function OpenPieceView({ editor, autosave }: Opened) {
         <Messages />
         <ShortcutSheet />
         <LeaveDialog />
+        <FrameDialog />
         <input
           ref={chooser}
           type="file"

@@ -9,7 +9,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '../../state';
-import { useReferenceFile } from './use-reference-file';
+import { REFERENCE_TYPES, useReferenceFile } from './use-reference-file';
 
 const SNAPS: readonly { key: keyof SnapChoices; label: string }[] = [
   { key: 'points', label: 'Points' },
@@ -96,7 +96,7 @@ export function useReferenceChooser() {
         ref={ref}
         type="file"
         hidden
-        accept="image/png,image/jpeg,image/webp,image/svg+xml"
+        accept={REFERENCE_TYPES}
         data-testid="reference-chooser"
         onChange={(event) => {
           const [file] = event.target.files ?? [];

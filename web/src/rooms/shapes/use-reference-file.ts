@@ -1,16 +1,30 @@
 import { useStore } from 'react-redux';
 import { type AppStore, api, changePiece, problemText, sessionActions } from '../../state';
 import { freshId } from '../../workers';
+import { frameRequest } from './frame-request';
 
 /** The share of the canvas that an arriving reference picture takes, and how far it is dimmed. */
 const CANVAS_SHARE = 0.9;
 const DIMMED = 0.35;
 
 /** Stores a picture and lays it over the middle of the canvas, dimmed and locked. */
-export function useReferenceFile(): (file: File) => void {
+export function usePictureKeeper(): (file: File) => void {
   const store = useStore() as AppStore;
   return (file) => void keep(store, file);
 }
+
+/** Takes a file to trace: a picture at once, of a video or GIF the one that is chosen. */
+export function useReferenceFile(): (file: File) => void {
+  const keepPicture = usePictureKeeper();
+  return (file) => (isMovingPicture(file) ? frameRequest.set(file) : keepPicture(file));
+}
+
+/** Files to trace: pictures, and videos and GIFs, of which one picture is chosen. */
+export const REFERENCE_TYPES = 'image/png,image/jpeg,image/webp,image/svg+xml,image/gif,image/apng,video/*';
+export const isReferenceFile = (file: File): boolean =>
+  /^image\/(png|jpeg|webp)$/.test(file.type) || isMovingPicture(file);
+const isMovingPicture = ({ type, name }: File): boolean =>
+  /^video\/|^image\/(gif|apng)$/.test(type) || /\.(gif|apng|mp4|m4v|webm|mov|mkv)$/i.test(name);
 
 async function keep(store: AppStore, file: File): Promise<void> {
   const refuse = (text: string): void => void store.dispatch(sessionActions.told({ tone: 'error', text }));
