@@ -28,7 +28,9 @@ export function planThrough(
  */
 export function planPointByPoint(a: Outline, b: Outline): ShiftPlan | undefined {
   if (a.contours.length === 0 || !areAlike(a.contours, b.contours)) return undefined;
-  return planBetween(a.contours, b.contours, a.fillRule, () => undefined);
+  const plan = planBetween(a.contours, b.contours, a.fillRule, () => undefined);
+  // Beyond its ends too every point stays on its line, as far as the easing says.
+  return { ...plan, overshoot: { below: Number.POSITIVE_INFINITY, above: Number.POSITIVE_INFINITY } };
 }
 
 /** Have two outlines as many contours, of as many points, open and closed alike? */

@@ -19,7 +19,8 @@ export { type FrameDataOptions, frameTimes, writeFrameCsv, writeFrameJson } from
 export { type LottieOptions, writeLottie } from './lottie/write-lottie';
 export * from './matrix';
 export type { OutputFile } from './output-file';
-export { type Painted, proofTimes } from './proof/painted';
+export { type Comparison, comparePainted } from './proof/compare';
+export { type Painted, paintedOfFrame, proofTimes } from './proof/painted';
 export { type Proof, type ProofLine, proveText } from './proof/prove-text';
 export { MOVING_FILES, type MovingFile, movingFileOf, readMovingFile } from './reading/moving-file';
 export type { ReadPiece, ReadPieceOptions } from './reading/piece-of-drawing';

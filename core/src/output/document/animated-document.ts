@@ -4,6 +4,7 @@ import { CoreError } from '../../errors';
 import { hexText, type Rgba, readColour } from '../../paint';
 import type { Playback } from '../../piece';
 import type { TimedTexts } from '../runtime/track-value';
+import { type Runs, readBegins, runsOfAnimations, type TimedAnimation } from './begin-times';
 
 /** A step of a transform. */
 export const TRANSFORM_STEPS = ['translate', 'rotate', 'scale'] as const;
@@ -15,8 +16,10 @@ export interface Track extends TimedTexts {
   /** Of an animated transform: which function this is, and whether it comes after those before it or takes the place of all. */
   readonly step?: { readonly type: TransformStep; readonly sum: boolean };
   readonly splines: readonly KeySpline[];
-  /** Does what the element has itself come back when it is over? */
-  readonly passes?: boolean;
+  /** So long it says something in each of its runs, s; then what the element has itself comes back. Left out: until the next run. */
+  readonly active?: number;
+  /** Does each of its runs begin anew, and so go before what began earlier? */
+  readonly restarts?: boolean;
 }
 
 /** An element of a drawing, with what moves in it. */
@@ -63,6 +66,11 @@ export function readAnimatedDocument(text: string): AnimatedDocument {
   const parser = new SaxesParser();
   const notes = new Set<string>();
   const open: OpenElement[] = [];
+  const animations: {
+    readonly element: OpenElement;
+    readonly parent: OpenElement;
+    readonly base: string | undefined;
+  }[] = [];
   let root: OpenElement | null = null;
   let count = 0;
   parser.on('error', (error) => {
@@ -102,31 +110,78 @@ export function readAnimatedDocument(text: string): AnimatedDocument {
     const element = open.pop();
     const parent = open[open.length - 1];
     if (!element || !parent) return;
-    if (!ANIMATIONS.has(element.name)) parent.children.push(element);
-    else {
-      const track = trackOf(element, parent.attributes);
-      if (typeof track === 'string') notes.add(track);
-      else parent.tracks.push(track);
-    }
+    if (ANIMATIONS.has(element.name))
+      animations.push({ element, parent, base: baseValue(open, element.attributes.attributeName) });
+    else parent.children.push(element);
   });
   parser.write(text).close();
   if (!root) throw new CoreError('svg-not-svg', 'Expected the element svg; the file has no element.');
+  const runs = runsOfAnimations(animations.map(({ element }) => timedOf(element)));
+  animations.forEach(({ element, parent, base }, i) => {
+    const track = trackOf(element, base, runs[i]);
+    if (typeof track === 'string') notes.add(track);
+    else parent.tracks.push(track);
+  });
   return { root, notes: [...notes] };
+}
+
+/** Attributes of an element that are not those of what is inside it. */
+const OWN =
+  /^(?:opacity|transform|d|r|rx|ry|c[xy]|[xy][12]?|width|height|points|offset|stop-|clip-path|mask|filter|display)/;
+/** What attributes are where nobody says anything. */
+const INITIAL: Readonly<Record<string, string>> = {
+  opacity: '1',
+  'fill-opacity': '1',
+  'stroke-opacity': '1',
+  'stop-opacity': '1',
+  'stroke-width': '1',
+  'stroke-dashoffset': '0',
+  'stroke-miterlimit': '4',
+  fill: '#000000',
+  ...Object.fromEntries('r rx ry cx cy x y x1 y1 x2 y2 width height offset'.split(' ').map((name) => [name, '0'])),
+};
+
+/** What an attribute is without its animation: the element's own, else that of the nearest element around it, where it is inherited. */
+function baseValue(around: readonly OpenElement[], attribute: string | undefined): string | undefined {
+  if (attribute === undefined) return undefined;
+  const reach = OWN.test(attribute) ? around.slice(-1) : around;
+  for (let i = reach.length - 1; i >= 0; i--) {
+    const { attributes } = reach[i];
+    const styled = new RegExp(`(?:^|;)\\s*${attribute.replace(/[^\w-]/g, '')}\\s*:([^;]*)`).exec(
+      attributes.style ?? '',
+    )?.[1];
+    const own = styled?.trim() ?? attributes[attribute];
+    if (own !== undefined) return own;
+  }
+  return INITIAL[attribute];
+}
+
+/** When an animation element begins, and how long it runs. */
+function timedOf({ attributes }: DrawnElement): TimedAnimation {
+  const duration = seconds(attributes.dur ?? '');
+  const endless = attributes.repeatCount === 'indefinite' || attributes.repeatDur === 'indefinite';
+  return {
+    id: attributes.id,
+    begins: readBegins(attributes.begin, seconds),
+    lasts: endless || duration === null ? Number.POSITIVE_INFINITY : duration * (roundsOf(attributes, duration) ?? 1),
+  };
 }
 
 const ANIMATIONS = new Set(['animate', 'animateTransform', 'animateMotion', 'animateColor', 'set']);
 const localName = (name: string): string => name.slice(name.indexOf(':') + 1);
 
 /** The track of an animation element, or why it has none. */
-function trackOf({ name, attributes }: DrawnElement, base: Readonly<Record<string, string>>): Track | string {
+function trackOf({ name, attributes }: DrawnElement, base: string | undefined, runs: Runs | null): Track | string {
   const attribute = attributes.attributeName;
   if (name === 'animateMotion') return 'Motion along a path (animateMotion) is not taken.';
   if (!attribute) return `An animation without attributeName (${name}) is not taken.`;
-  const begin = seconds(attributes.begin ?? '0s');
-  if (begin === null) return `An animation that begins by an event (${clipped(attributes.begin)}) is not taken.`;
+  if (!runs) return `An animation that begins by an event (${clipped(attributes.begin)}) is not taken.`;
+  if (runs.irregular)
+    return `An animation that begins at no regular times (${clipped(attributes.begin)}) is not taken.`;
+  const { begin, period } = runs;
   const duration = seconds(attributes.dur ?? '');
   const repeats = attributes.repeatCount === 'indefinite' || attributes.repeatDur === 'indefinite';
-  const values = valuesOf(attributes, base[attribute]);
+  const values = valuesOf(attributes, base);
   if (values === null) return `An animation of ${clipped(attribute)} without values is not taken.`;
   if (attributes.accumulate === 'sum') return `An animation of ${clipped(attribute)} that adds up is not taken.`;
   const whole = name === 'set' ? { times: [0], values: [values[values.length - 1]] } : undefined;
@@ -144,20 +199,29 @@ function trackOf({ name, attributes }: DrawnElement, base: Readonly<Record<strin
   const type = attributes.type as TransformStep | undefined;
   if (name === 'animateTransform' && !(type && TRANSFORM_STEPS.includes(type)))
     return `A transform that ${clipped(attributes.type)}s over time is not taken.`;
-  return {
+  const keys = played(rounds, {
+    duration: duration ?? 1,
+    times,
+    values: mixable(attribute, type, whole?.values ?? values),
+    splines,
+  });
+  const passes = name !== 'set' && !repeats && attributes.fill !== 'freeze';
+  const track: Track = {
     attribute,
     ...(name === 'animateTransform' && type && { step: { type, sum: attributes.additive === 'sum' } }),
     begin,
     repeats,
     jumps,
-    ...(name !== 'set' && !repeats && attributes.fill !== 'freeze' && { passes: true }),
-    ...played(rounds, {
-      duration: duration ?? 1,
-      times,
-      values: mixable(attribute, type, whole?.values ?? values),
-      splines,
-    }),
+    ...(passes && { active: keys.duration }),
+    ...keys,
   };
+  return period === null ? track : everyPeriod(track, period);
+}
+
+/** A track that begins again and again. */
+function everyPeriod(track: Track, period: number): Track {
+  const share = Math.min(1, track.duration / period);
+  return { ...track, repeats: true, restarts: true, duration: period, times: track.times.map((time) => time * share) };
 }
 
 const COLOURS = new Set(['fill', 'stroke', 'stop-color', 'color']);

@@ -6,12 +6,16 @@ import type { Track } from '../document/animated-document';
 const SAME_TIME = 1e-6;
 
 /** When a track has its keys within a stretch of time, s, ascending: where it begins and ends, and at each key of each of its rounds. */
-export function keyTimes({ begin, duration, repeats, times }: Track, from: number, until: number): number[] {
+export function keyTimes(
+  { begin, duration, repeats, times, active = duration }: Track,
+  from: number,
+  until: number,
+): number[] {
   const found: number[] = [];
   const first = repeats ? Math.max(0, Math.floor((from - begin) / duration)) : 0;
   const last = repeats ? Math.max(0, Math.ceil((until - begin) / duration)) : 0;
   for (let round = first; round <= last; round++)
-    for (const time of [0, ...times, 1]) {
+    for (const time of [0, ...times, active / duration, 1]) {
       const seconds = begin + (round + time) * duration;
       if (seconds >= from && seconds <= until) found.push(seconds);
     }

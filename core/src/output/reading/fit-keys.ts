@@ -71,10 +71,13 @@ export function fitKeys<S extends Sample>(
   return { segments: joinSegments(moving, segments, spaces), halved };
 }
 
-/** The value at the end of a stretch, where it does not jump there; else a moment inside. */
+/** The value at the end of a stretch; where it jumps there, what it was coming to. */
 function endOf<S extends Sample>(moving: Moving<S>, at: number, inside: number): S {
   const [exact, near] = [moving.at(at), moving.at(at + inside)];
-  return isSame(exact, near) ? exact : near;
+  if (isSame(exact, near)) return exact;
+  const further = moving.at(at + 2 * inside);
+  if (near.kind !== further.kind) return near;
+  return { ...near, numbers: near.numbers.map((v, i) => 2 * v - further.numbers[i]) };
 }
 
 interface Stretch<S extends Sample> {

@@ -22,8 +22,9 @@ export function movingFileOf(text: string): MovingFile | null {
     return /"frames"\s*:\s*\[/.test(text) && /"canvas"\s*:\s*\{/.test(head) ? 'frames' : null;
   }
   if (/<svg[\s>]/.test(text)) {
-    if (/<(?:\w+:)?(?:animate|animateTransform|animateMotion|set)[\s/>]/.test(text)) return 'animated-svg';
-    return /@keyframes\s/.test(text) ? 'css-svg' : null;
+    // What is animated by CSS may hold animations of SVG too.
+    if (/@keyframes\s/.test(text)) return 'css-svg';
+    return /<(?:\w+:)?(?:animate|animateTransform|animateMotion|set)[\s/>]/.test(text) ? 'animated-svg' : null;
   }
   return /^frame,time,/.test(head) ? 'table' : null;
 }

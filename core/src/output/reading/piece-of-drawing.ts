@@ -31,7 +31,7 @@ import { rgba, type ShapeSample } from './shape-sample';
 import { softnessOf } from './softness';
 import { steadyPaths } from './steady-paths';
 import { type Chain, StillTree } from './still-tree';
-import { stylesApart } from './styles-apart';
+import { originsApart, stylesApart } from './styles-apart';
 import { type Timeline, timelineOf } from './timeline';
 import { type DrawingTime, readUnit, type Unit } from './unit';
 
@@ -63,7 +63,7 @@ export function pieceOfDrawing(document: AnimatedDocument, options: ReadPieceOpt
   const { root: read, notes: before, run } = document;
   const notes = new Set(before);
   const note = (text: string): void => void notes.add(text);
-  const root = withoutUses(steadyPaths(stylesApart(read)), note);
+  const root = withoutUses(originsApart(steadyPaths(stylesApart(read)), note), note);
   const timeline: Timeline = run
     ? { once: run.from, again: run.duration - run.from, duration: run.duration, playback: run.playback }
     : timelineOf(root, note);
@@ -146,9 +146,10 @@ class PieceOfDrawing {
   /** Takes a rectangle as large as the canvas that lies under everything as what is behind the figures. @returns was it one? */
   private ground({ chain }: Leaf): boolean {
     const leaf = chain[chain.length - 1];
-    const isBare = ({ attributes, tracks }: DrawnElement): boolean =>
-      tracks.length === 0 && ['transform', 'opacity', 'clip-path', 'filter', 'mask'].every((name) => !attributes[name]);
-    if (!chain.slice(0, -1).every(isBare) || leaf.tracks.some(({ attribute }) => !attribute.startsWith('fill')))
+    const isBare = ({ attributes }: DrawnElement): boolean =>
+      ['transform', 'opacity', 'clip-path', 'filter', 'mask'].every((name) => !attributes[name]);
+    const stands = ({ tracks }: DrawnElement): boolean => tracks.length === 0;
+    if (!chain.every(isBare) || !chain.slice(0, -1).every(stands) || leaf.tracks.some(({ attribute }) => !attribute.startsWith('fill')))
       return false;
     const { still, duration } = this.drawing;
     const { width, height } = this.made.canvas;
@@ -222,9 +223,12 @@ class PieceOfDrawing {
   /** A figure where all goes together, else one for each shape. */
   private units(leaves: readonly Leaf[]): Unit[] {
     const joint = readUnit(this.drawing, leaves);
-    if (joint.halved === 0 || leaves.length === 1) return [joint];
+    if (leaves.length === 1 || (joint.halved === 0 && joint.segments.length < FEW_SEGMENTS)) return [joint];
     const apart = leaves.map((leaf) => readUnit(this.drawing, [leaf]));
-    return apart.reduce((sum, { halved }) => sum + halved, 0) < joint.halved ? apart : [joint];
+    const sum = (of: (unit: Unit) => number): number => apart.reduce((all, unit) => all + of(unit), 0);
+    // What goes in step needs as much together as apart; what does not needs a pose of all for each change of one.
+    const scattered = SCATTERED * sum(({ segments }) => segments.length) < joint.segments.length * leaves.length;
+    return sum(({ halved }) => halved) < joint.halved || scattered ? apart : [joint];
   }
 
   private figure(unit: Unit, clip: Id | null, hidden = false): Id | null {
@@ -340,7 +344,7 @@ class PieceOfDrawing {
     const { newId } = this.options;
     const keys: { time: number; value: readonly number[]; easing: LaneKey['easing'] }[] = [];
     const add = (time: number, sample: Sample, easing: LaneKey['easing']): void =>
-      void keys.push({ time, value: [...sample.numbers, ...sample.colours], easing });
+      void keys.push({ time, value: [...sample.numbers, ...sample.colours].map(rounded), easing });
     let before: Sample | undefined;
     for (const { from, until, first, last, still, easing } of segments) {
       const jumps = before !== undefined && !isSame(before, first);
@@ -422,6 +426,10 @@ class PieceOfDrawing {
 }
 
 const MOST_CLIPS = 8;
+/** Shapes with fewer ways than this stay together in any case. */
+const FEW_SEGMENTS = 8;
+/** Together they may need so many times what they need apart. */
+const SCATTERED = 3;
 /** Times nearer than this are one, s. */
 const SAME_TIME = 1e-6;
 const CLEAR = 'rgb(0 0 0 / 0)';
@@ -444,6 +452,9 @@ function isRectangle({ outline: { contours } }: SvgShape): boolean {
   });
 }
 const SAME_PLACE = 1e-3;
+
+/** Without what computing left behind. */
+const rounded = (value: number): number => Math.round(value * 1e6) / 1e6;
 
 /** A time that a piece can have: none, or long enough. */
 const seconds = (value: number): number => (value < SHORTEST_SECONDS ? 0 : value);

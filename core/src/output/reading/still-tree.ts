@@ -10,6 +10,8 @@ export type Chain = readonly DrawnElement[];
 /** What of the elements around a shape is not its own look, but is taken as movement of the whole: it is left out where a shape is read. */
 export const TAKEN_APART = ['opacity', 'display', 'visibility', 'clip-path', 'filter', 'mask'] as const;
 
+const isTakenApart = (name: string): boolean => (TAKEN_APART as readonly string[]).includes(name);
+
 /** Attributes that are no property of CSS: they are not overridden by rules. */
 const GEOMETRY = new Set(
   'd points x y x1 y1 x2 y2 cx cy r rx ry fx fy width height offset viewBox gradientTransform pathLength'.split(' '),
@@ -120,14 +122,14 @@ export class StillTree {
     let style = now.style ?? '';
     let size = 0;
     for (const [name, value] of Object.entries(now)) {
-      if (name === 'style' || (TAKEN_APART as readonly string[]).includes(name) || name.startsWith('on')) continue;
+      if (name === 'style' || isTakenApart(name) || name.startsWith('on')) continue;
       attributes[name === 'xlink:href' ? 'href' : name] = value;
       size += value.length;
     }
     // Animations go before the rules of style sheets.
     for (const { attribute } of element.tracks)
-      if (!GEOMETRY.has(attribute) && !(TAKEN_APART as readonly string[]).includes(attribute))
-        style += `;${attribute}:${now[attribute] ?? ''}`;
+      if (now[attribute] !== undefined && !GEOMETRY.has(attribute) && !isTakenApart(attribute))
+        style += `;${attribute}:${now[attribute]}`;
     if (still) {
       attributes.transform = 'none';
       style += ';transform:none';

@@ -1,4 +1,4 @@
-import type { DrawnElement } from '../document/animated-document';
+import type { DrawnElement, Track } from '../document/animated-document';
 import { TAKEN_APART } from './still-tree';
 
 /** A drawing in which what concerns a whole element (opacity, visibility, clip path, filter) is an attribute, where its style attribute said it. */
@@ -15,4 +15,44 @@ export function stylesApart(element: DrawnElement): DrawnElement {
     else left.push(declaration);
   }
   return { ...element, attributes: { ...attributes, style: left.join(';') }, children };
+}
+
+/**
+ * A drawing in which transforms about an origin of their own (`transform-origin`, CSS Transforms 1, 6) are groups inside each other: moved there, transformed, moved back. Origins
+ * that are not said in numbers are told and left out.
+ */
+export function originsApart(element: DrawnElement, note: (text: string) => void): DrawnElement {
+  const children = element.children.map((child) => originsApart(child, note));
+  const { 'transform-origin': origin, transform, ...attributes } = element.attributes;
+  const same = children.every((child, i) => child === element.children[i]);
+  const isTransform = ({ attribute }: Track): boolean => attribute === 'transform';
+  const moves = element.tracks.some(isTransform);
+  if (origin === undefined || (transform === undefined && !moves)) return same ? element : { ...element, children };
+  const [x, y] = origin
+    .trim()
+    .split(/[\s,]+/)
+    .map((part) => (/^[-+\d.e]+(?:px)?$/i.test(part) ? Number.parseFloat(part) : Number.NaN));
+  if (!Number.isFinite(x) || !Number.isFinite(y)) {
+    note(`A transform about “${origin.slice(0, 32)}” was taken about the corner: only origins in px are.`);
+    return { ...element, children };
+  }
+  const group = (
+    own: Readonly<Record<string, string>>,
+    inside: DrawnElement,
+    tracks: readonly Track[] = [],
+  ): DrawnElement => ({
+    name: 'g',
+    attributes: own,
+    children: [inside],
+    tracks,
+    text: '',
+  });
+  const back: DrawnElement = {
+    ...element,
+    attributes: { ...attributes, transform: `translate(${-x} ${-y})` },
+    children,
+    tracks: element.tracks.filter((track) => !isTransform(track)),
+  };
+  const moved = group(transform === undefined ? {} : { transform }, back, element.tracks.filter(isTransform));
+  return group({ transform: `translate(${x} ${y})` }, moved);
 }
