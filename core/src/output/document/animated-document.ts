@@ -235,10 +235,11 @@ function mixable(attribute: string, type: TransformStep | undefined, values: rea
       : values;
   }
   if (type === undefined) return values;
-  return values.map((value) => {
-    const [first = 0, ...rest] = value.split(/[\s,]+/).map(Number);
-    if (type === 'rotate') return `${first} ${rest[0] ?? 0} ${rest[1] ?? 0}`;
-    return `${first} ${rest[0] ?? (type === 'scale' ? first : 0)}`;
+  const lists = values.map((value) => value.split(/[\s,]+/).map(Number));
+  const about = lists.some(({ length }) => length > 1);
+  return lists.map(([first = 0, second, third]) => {
+    if (type === 'rotate') return about ? `${first} ${second ?? 0} ${third ?? 0}` : String(first);
+    return `${first} ${second ?? (type === 'scale' ? first : 0)}`;
   });
 }
 
@@ -292,6 +293,14 @@ function valuesOf(attributes: Readonly<Record<string, string>>, base: string | u
 
 /** Clock values of SMIL: 2s, 250ms, 1.5min, 00:02.5. @returns null for anything else */
 function seconds(text: string): number | null {
+  const value = clockValue(text);
+  return value !== null && Math.abs(value) <= LONGEST_S ? value : null;
+}
+
+/** Nothing that is drawn to be watched takes longer, s. */
+const LONGEST_S = 86_400;
+
+function clockValue(text: string): number | null {
   const parts = text.trim().split(':');
   if (parts.length > 1) {
     const numbers = parts.map(Number);

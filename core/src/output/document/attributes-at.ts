@@ -3,10 +3,13 @@ import type { DrawnElement, Track } from './animated-document';
 
 const ready = new WeakMap<Track, ReadyTrack>();
 
+/** What is read is not rounded before it is used. */
+const EXACT = 1e9;
+
 function valueAt(track: Track, seconds: number): string | undefined {
   let known = ready.get(track);
   if (!known) {
-    known = readyTrack(track);
+    known = { ...readyTrack(track), unit: EXACT };
     // What cannot be mixed number by number jumps (SVG Animations 2, 2.17).
     const [first] = known.numbers;
     if (known.numbers.some(({ length }) => length !== first.length)) known = { ...known, jumps: true };

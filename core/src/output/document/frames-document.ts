@@ -1,221 +1,17 @@
 import { CoreError } from '../../errors';
 import { hexText, readColour } from '../../paint';
-import { numberText, readPathData } from '../../svg';
-import type { AnimatedDocument, DrawnElement, Track } from './animated-document';
+import { numberText } from '../../svg';
+import type { AnimatedDocument, DrawnElement, Track, TransformStep } from './animated-document';
+import { MOST_ROWS, type Row, readFrameTableCsv, readFrameTableJson, type Table } from './frame-table';
 import { isObject, type Json, number, numbers, objects } from './lottie-value';
 
-const FRAMES_BYTE_LIMIT = 60 * 1024 * 1024;
-const MOST_ROWS = 400_000;
 const DIGITS = 6;
 
-/** A painted part of a figure in one frame, as tables say it. */
-interface Row {
-  readonly frame: number;
-  readonly figure: string;
-  readonly part: number;
-  readonly d: string;
-  readonly fillRule: string;
-  readonly fill: unknown;
-  readonly stroke: unknown;
-  readonly strokeWidth: number;
-  /** Further attributes of the stroke. */
-  readonly pen: Json;
-  readonly opacity: number;
-  readonly matrix: string;
-  readonly inside: string;
-  readonly softness: number;
-  readonly drawn: readonly number[] | null;
-}
+/** Path data by frame as JSON, as a drawing. @throws CoreError as `readFrameTableJson` */
+export const readFrameJson = (text: string): AnimatedDocument => documentOf(readFrameTableJson(text));
 
-interface Table {
-  readonly width: number;
-  readonly height: number;
-  readonly fps: number;
-  readonly frames: number;
-  readonly background: readonly (string | null)[];
-  readonly rows: readonly Row[];
-}
-
-/**
- * Reads path data by frame as JSON, as this program writes it: `canvas` with width, height, fps, and `frames` with figures and their parts.
- * @throws CoreError 'json-syntax', 'file-too-large', 'svg-too-complex'
- */
-export function readFrameJson(text: string): AnimatedDocument {
-  if (text.length > FRAMES_BYTE_LIMIT)
-    throw new CoreError('file-too-large', `Expected a table of at most ${FRAMES_BYTE_LIMIT / 1024 / 1024} MB.`);
-  let file: unknown;
-  try {
-    file = JSON.parse(text);
-  } catch (error) {
-    throw new CoreError('json-syntax', `Expected frames in JSON; they cannot be read: ${(error as Error).message}.`);
-  }
-  if (!isObject(file) || !isObject(file.canvas) || !Array.isArray(file.frames))
-    throw new CoreError('json-syntax', 'Expected JSON with “canvas” and “frames”; found something else.');
-  const { canvas } = file;
-  const frames = objects(file.frames);
-  const rows = frames.flatMap((frame, k) =>
-    objects(frame.figures).flatMap((figure) =>
-      objects(figure.parts).map((part, i): Row => {
-        const pen = isObject(part.stroke) ? part.stroke : {};
-        return {
-          frame: k,
-          figure: String(figure.figure ?? 'Figure'),
-          part: i,
-          d: String(part.d ?? ''),
-          fillRule: part.fillRule === 'evenodd' ? 'evenodd' : 'nonzero',
-          fill: part.fill ?? null,
-          stroke: pen.paint ?? null,
-          strokeWidth: number(pen.strokeWidth),
-          pen,
-          opacity: number(figure.opacity, 1),
-          matrix: Array.isArray(figure.matrix) ? numbers(figure.matrix).join(' ') : '',
-          inside: typeof figure.inside === 'string' ? figure.inside : '',
-          softness: number(figure.softness),
-          drawn: Array.isArray(figure.drawn) ? numbers(figure.drawn) : null,
-        };
-      }),
-    ),
-  );
-  const background = frames.map((frame) => {
-    const own = frame.background ?? canvas.background;
-    return typeof own === 'string' ? own : null;
-  });
-  return documentOf({
-    width: number(canvas.width, 300),
-    height: number(canvas.height, 300),
-    fps: number(canvas.fps, 60),
-    frames: frames.length,
-    background,
-    rows,
-  });
-}
-
-const COLUMNS = [
-  'frame',
-  'time',
-  'figure',
-  'part',
-  'd',
-  'fill',
-  'stroke',
-  'strokeWidth',
-  'opacity',
-  'matrix',
-  'drawn',
-] as const;
-
-/**
- * Reads path data by frame as a table (RFC 4180) with a line of names, as this program writes it. It does not say how large the canvas is: that is as large as what is drawn.
- * @throws CoreError 'table-syntax', 'file-too-large', 'svg-too-complex'
- */
-export function readFrameCsv(text: string): AnimatedDocument {
-  if (text.length > FRAMES_BYTE_LIMIT)
-    throw new CoreError('file-too-large', `Expected a table of at most ${FRAMES_BYTE_LIMIT / 1024 / 1024} MB.`);
-  const [head = [], ...lines] = cellsOf(text);
-  const at = Object.fromEntries(COLUMNS.map((name) => [name, head.indexOf(name)])) as Record<
-    (typeof COLUMNS)[number],
-    number
-  >;
-  const missing = (['frame', 'time', 'd'] as const).filter((name) => at[name] < 0);
-  if (missing.length > 0)
-    throw new CoreError(
-      'table-syntax',
-      `Expected a table with columns frame, time and d; ${missing.join(', ')} is missing.`,
-    );
-  const cell = (line: readonly string[], name: (typeof COLUMNS)[number]): string => line[at[name]] ?? '';
-  const paint = (value: string): unknown => {
-    if (!value.startsWith('{')) return value || null;
-    try {
-      return JSON.parse(value);
-    } catch {
-      return null;
-    }
-  };
-  const rows = lines.map((line, i): Row => {
-    const frame = Number(cell(line, 'frame'));
-    if (!Number.isInteger(frame) || frame < 0)
-      throw new CoreError(
-        'table-syntax',
-        `Expected the number of a frame in line ${i + 2}; found “${cell(line, 'frame').slice(0, 24)}”.`,
-      );
-    const drawn = cell(line, 'drawn');
-    return {
-      frame,
-      figure: cell(line, 'figure') || 'Figure',
-      part: Number(cell(line, 'part')) || 0,
-      d: cell(line, 'd'),
-      fillRule: 'nonzero',
-      fill: paint(cell(line, 'fill')),
-      stroke: paint(cell(line, 'stroke')),
-      strokeWidth: Number(cell(line, 'strokeWidth')) || 0,
-      pen: {},
-      opacity: cell(line, 'opacity') === '' ? 1 : Number(cell(line, 'opacity')) || 0,
-      matrix: cell(line, 'matrix'),
-      inside: '',
-      softness: 0,
-      drawn: drawn ? drawn.split(' ').map(Number) : null,
-    };
-  });
-  const times = lines.map((line) => Number(cell(line, 'time')));
-  const frames = rows.reduce((most, { frame }) => Math.max(most, frame + 1), 0);
-  const second = rows.findIndex(({ frame }, i) => frame > 0 && times[i] > 0);
-  const fps = second < 0 ? 60 : rows[second].frame / times[second];
-  const [width, height] = extentOf(rows);
-  return documentOf({ width, height, fps, frames, background: [], rows });
-}
-
-/** Cells of a table, line by line; quotes double inside quotes. */
-function cellsOf(text: string): string[][] {
-  const lines: string[][] = [];
-  let line: string[] = [];
-  let at = 0;
-  while (at < text.length) {
-    let value = '';
-    if (text[at] === '"') {
-      at++;
-      for (;;) {
-        const end = text.indexOf('"', at);
-        if (end < 0) throw new CoreError('table-syntax', 'Expected every quote to be closed; one is not.');
-        value += text.slice(at, end);
-        at = end + 1;
-        if (text[at] !== '"') break;
-        value += '"';
-        at++;
-      }
-    } else {
-      const end = /[,\r\n]/g;
-      end.lastIndex = at;
-      const stop = end.exec(text)?.index ?? text.length;
-      value = text.slice(at, stop);
-      at = stop;
-    }
-    line.push(value);
-    if (text[at] === ',') {
-      at++;
-      if (at === text.length) line.push('');
-      continue;
-    }
-    while (text[at] === '\r' || text[at] === '\n') at++;
-    lines.push(line);
-    if (lines.length > MOST_ROWS)
-      throw new CoreError('svg-too-complex', `Expected at most ${MOST_ROWS} lines; found more.`);
-    line = [];
-  }
-  return lines;
-}
-
-function extentOf(rows: readonly Row[]): [number, number] {
-  let [right, bottom] = [1, 1];
-  for (const { d, matrix } of rows) {
-    const [a, b, c, e, x, y] = matrix ? matrix.split(' ').map(Number) : [1, 0, 0, 1, 0, 0];
-    for (const { points } of readPathData(d).contours)
-      for (let i = 0; i < points.length; i += 6) {
-        right = Math.max(right, a * points[i] + c * points[i + 1] + x);
-        bottom = Math.max(bottom, b * points[i] + e * points[i + 1] + y);
-      }
-  }
-  return [Math.ceil(right), Math.ceil(bottom)];
-}
+/** Path data by frame as a table, as a drawing. @throws CoreError as `readFrameTableCsv` */
+export const readFrameCsv = (text: string): AnimatedDocument => documentOf(readFrameTableCsv(text));
 
 /** A part of a figure as long as its outline is built alike: frame by frame. */
 interface Run {
@@ -276,10 +72,8 @@ class FrameBuilder {
     const one = [...new Map(rows.map((row) => [row.frame, row])).values()];
     const { attributes, tracks } = this.said({ id: name }, begin, [
       ['opacity', one.map(({ opacity }) => numberText(opacity, DIGITS))],
-      ...(one.some(({ matrix }) => matrix)
-        ? [['transform', one.map(({ matrix }) => `matrix(${matrix || '1 0 0 1 0 0'})`)] as const]
-        : []),
     ]);
+    if (one.some(({ matrix }) => matrix)) this.move(one, begin, attributes, tracks);
     let group = element('g', attributes, paths, tracks);
     if (one.some(({ softness }) => softness > 0)) {
       const id = `soft-${++this.ids}`;
@@ -291,6 +85,30 @@ class FrameBuilder {
     if (!inside) return group;
     const clip = this.clip(inside, all);
     return clip ? element('g', { id: name, 'clip-path': clip }, [group]) : group;
+  }
+
+  /** A figure's maps: steps of a transform where they have no slant, so that between two frames it goes on turning; else as they are. */
+  private move(rows: readonly Row[], begin: number, attributes: Record<string, string>, tracks: Track[]): void {
+    const maps = rows.map(({ matrix }) => (matrix || '1 0 0 1 0 0').split(' ').map(Number));
+    const steps = stepsOfMaps(maps);
+    if (!steps) {
+      const said = this.said({}, begin, [['transform', maps.map((map) => `matrix(${map.join(' ')})`)]]);
+      Object.assign(attributes, said.attributes);
+      tracks.push(...said.tracks);
+      return;
+    }
+    steps.forEach(([type, values], i) => {
+      const [track] = this.said({}, begin, [['transform', values]]).tracks;
+      const still = {
+        ...this.whole,
+        attribute: 'transform',
+        jumps: false,
+        times: [0],
+        values: [values[0]],
+        splines: [],
+      };
+      tracks.push({ ...(track ?? still), step: { type, sum: i > 0 } });
+    });
   }
 
   private clip(name: string, all: ReadonlyMap<string, readonly Row[]>): string | null {
@@ -445,6 +263,27 @@ class FrameBuilder {
   private get whole(): Pick<Track, 'begin' | 'duration' | 'repeats'> {
     return { begin: 0, duration: this.duration, repeats: true };
   }
+}
+
+/** Maps as what moves, turns (as far as it did, round after round) and grows; null where one of them slants. */
+function stepsOfMaps(maps: readonly (readonly number[])[]): [TransformStep, string[]][] | null {
+  let turn = 0;
+  const text = (...values: number[]): string => values.map((v) => numberText(v, 9)).join(' ');
+  const found = maps.map(([a, b, c, d, x, y]) => {
+    const [sx, sy] = [Math.hypot(a, b), Math.hypot(c, d)];
+    if (Math.abs(a * c + b * d) > 1e-3 * sx * sy) return null;
+    if (sx > 0) {
+      const angle = (Math.atan2(b, a) * 180) / Math.PI;
+      turn = angle + 360 * Math.round((turn - angle) / 360);
+    }
+    const mirrored = a * d - b * c < 0 ? -1 : 1;
+    return [text(x, y), text(turn), text(sx, mirrored * sy)];
+  });
+  if (found.some((each) => each === null)) return null;
+  return (['translate', 'rotate', 'scale'] as const).map((type, i) => [
+    type,
+    found.map((each) => (each as string[])[i]),
+  ]);
 }
 
 /** A drawn stretch comes again after a little more than the whole length. */

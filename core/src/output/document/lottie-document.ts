@@ -1,21 +1,10 @@
 import { CoreError } from '../../errors';
-import { transformOutline } from '../../outline';
-import { hexText } from '../../paint';
-import { cubicText, numberText } from '../../svg';
-import { IDENTITY, type Matrix } from '../../vec';
+import { numberText } from '../../svg';
 import type { AnimatedDocument, DrawnElement, Track, TransformStep } from './animated-document';
+import { named, withinInner } from './layer-groups';
 import { type Combined, combinedOf, type FrameClock } from './lottie-keys';
-import {
-  isObject,
-  type Json,
-  number,
-  numbers,
-  objects,
-  outlineOf,
-  readLottieFile,
-  scalar,
-  valueAt,
-} from './lottie-value';
+import { colourText, ellipseText, isNeutral, outlineText, rectangleText, UNTAKEN } from './lottie-shapes';
+import { isObject, type Json, number, numbers, objects, readLottieFile, scalar, valueAt } from './lottie-value';
 
 const MOST_DEPTH = 24;
 const MOST_ELEMENTS = 20_000;
@@ -259,7 +248,7 @@ class LottieReader {
 
   private pathItem(kind: string, item: Json): PathItem {
     const base = { around: [], trim: null };
-    if (kind === 'sh') return { ...base, properties: [item.ks], outline: ([value]) => outlineText(value, IDENTITY) };
+    if (kind === 'sh') return { ...base, properties: [item.ks], outline: ([value]) => outlineText(value) };
     const pair = (value: unknown): [number, number] => [numbers(value)[0], numbers(value)[1] ?? 0];
     if (kind === 'el')
       return { ...base, properties: [item.p, item.s], outline: ([p, s]) => ellipseText(pair(p), pair(s)) };
@@ -490,80 +479,8 @@ interface Paint {
   readonly tracks: readonly Track[];
 }
 
-const UNTAKEN: Readonly<Record<string, string>> = {
-  sr: 'star or polygon',
-  mm: 'merging',
-  rp: 'repeating',
-  rd: 'rounding of corners',
-  zz: 'zig-zag',
-  pb: 'pucker',
-  tw: 'twist',
-  op: 'offset',
-};
-
 const whole = ({ frames, rate }: FrameClock): Pick<Track, 'begin' | 'duration' | 'repeats'> => ({
   begin: 0,
   duration: frames / rate,
   repeats: true,
 });
-
-const named = (element: DrawnElement, name: unknown): DrawnElement =>
-  typeof name === 'string' && name.trim() !== ''
-    ? { ...element, attributes: { ...element.attributes, id: name.trim().slice(0, 100) } }
-    : element;
-
-/** Puts another group beside the one inside a placed layer. */
-function withinInner(element: DrawnElement, added: DrawnElement): DrawnElement {
-  const [child] = element.children;
-  const isOuter =
-    element.children.length === 1 &&
-    child.name === 'g' &&
-    (child.attributes.transform !== undefined || child.tracks.some(({ attribute }) => attribute === 'transform'));
-  return isOuter
-    ? { ...element, children: [withinInner(child, added)] }
-    : { ...element, children: [...element.children, added] };
-}
-
-const isNeutral = (transform: Json): boolean =>
-  !['p', 'a', 's', 'r', 'sk'].some((name) => {
-    const property = transform[name];
-    if (!isObject(property)) return false;
-    if (property.a === 1 || property.s === true) return true;
-    return numbers(property.k).some((v) => v !== (name === 's' ? 100 : 0));
-  });
-
-function outlineText(value: unknown, matrix: Matrix): string {
-  const { contours } = transformOutline(outlineOf(value), matrix);
-  return contours
-    .map(({ points, closed }) => {
-      let text = `M${numberText(points[0], DIGITS)} ${numberText(points[1], DIGITS)}`;
-      for (let i = 0; i + 7 < points.length; i += 6) text += cubicText(points, i, DIGITS);
-      return closed ? `${text}Z` : text;
-    })
-    .join('');
-}
-
-/** Handle length of a quarter circle of radius 1: 4/3 (√2 − 1). */
-const QUARTER = (4 / 3) * (Math.SQRT2 - 1);
-
-function ellipseText([cx, cy]: readonly [number, number], [w, h]: readonly [number, number]): string {
-  const [rx, ry] = [w / 2, h / 2];
-  const [kx, ky] = [rx * QUARTER, ry * QUARTER];
-  const n = (...values: number[]): string => values.map((v) => numberText(v, DIGITS)).join(' ');
-  return `M${n(cx, cy - ry)}C${n(cx + kx, cy - ry, cx + rx, cy - ky, cx + rx, cy)}C${n(cx + rx, cy + ky, cx + kx, cy + ry, cx, cy + ry)}C${n(cx - kx, cy + ry, cx - rx, cy + ky, cx - rx, cy)}C${n(cx - rx, cy - ky, cx - kx, cy - ry, cx, cy - ry)}Z`;
-}
-
-/** With as many segments whatever the radius is, so that it may change. */
-function rectangleText([cx, cy]: readonly [number, number], [w, h]: readonly [number, number], radius: number): string {
-  const r = Math.max(0, Math.min(radius, Math.abs(w) / 2, Math.abs(h) / 2));
-  const [left, top, right, bottom] = [cx - w / 2, cy - h / 2, cx + w / 2, cy + h / 2];
-  const n = (...values: number[]): string => values.map((v) => numberText(v, DIGITS)).join(' ');
-  if (!(r > 0)) return `M${n(right, top)}L${n(right, bottom)}L${n(left, bottom)}L${n(left, top)}Z`;
-  const k = r * (1 - QUARTER);
-  return `M${n(right, top + r)}L${n(right, bottom - r)}C${n(right, bottom - k, right - k, bottom, right - r, bottom)}L${n(left + r, bottom)}C${n(left + k, bottom, left, bottom - k, left, bottom - r)}L${n(left, top + r)}C${n(left, top + k, left + k, top, left + r, top)}L${n(right - r, top)}C${n(right - k, top, right, top + k, right, top + r)}Z`;
-}
-
-function colourText([r = 0, g = 0, b = 0]: readonly number[]): string {
-  const within = (v: number): number => Math.min(1, Math.max(0, v));
-  return hexText({ r: within(r), g: within(g), b: within(b) });
-}

@@ -5,17 +5,22 @@ import type { Track } from '../document/animated-document';
 /** Times nearer than this are one, s. */
 const SAME_TIME = 1e-6;
 
+/** A track that is played more often than this within a stretch has no keys there. */
+const MOST_ROUNDS = 2_000;
+
 /** When a track has its keys within a stretch of time, s, ascending: where it begins and ends, and at each key of each of its rounds. */
-export function keyTimes(
-  { begin, duration, repeats, times, active = duration }: Track,
-  from: number,
-  until: number,
-): number[] {
+export function keyTimes(track: Track, from: number, until: number): number[] {
+  const { begin, duration, repeats, times, values, active = duration } = track;
+  // What says the same all the time has a beginning, and perhaps an end.
+  const same = values.every((value) => value === values[0]);
+  const own = [...(same ? [] : times), ...(same && track.active === undefined ? [0] : [0, active / duration, 1])];
   const found: number[] = [];
+  // What repeats so often is a blur: nobody sets keys for it.
+  if (repeats && (until - from) / duration > MOST_ROUNDS) return [from, until];
   const first = repeats ? Math.max(0, Math.floor((from - begin) / duration)) : 0;
   const last = repeats ? Math.max(0, Math.ceil((until - begin) / duration)) : 0;
   for (let round = first; round <= last; round++)
-    for (const time of [0, ...times, active / duration, 1]) {
+    for (const time of own) {
       const seconds = begin + (round + time) * duration;
       if (seconds >= from && seconds <= until) found.push(seconds);
     }

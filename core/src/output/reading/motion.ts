@@ -12,8 +12,8 @@ import type { Chain, StillTree } from './still-tree';
 export interface ReadMotion {
   /** px of the canvas. */
   readonly pivot: readonly [x: number, y: number];
-  /** How far the shapes lie from where they were read, px: so that they stand where they stand at the beginning. */
-  readonly shift: readonly [x: number, y: number];
+  /** How the shapes stand otherwise than they were read: so that they stand as they do at the beginning, in a size that never changes. */
+  readonly base: { readonly x: number; readonly y: number; readonly scaleX: number; readonly scaleY: number };
   readonly position: readonly Segment<Sample>[];
   readonly turn: readonly Segment<Sample>[];
   readonly scale: readonly Segment<Sample>[];
@@ -29,9 +29,10 @@ export interface ChainMotion {
   readonly inside: readonly Track[];
 }
 
-const POSITION_ERROR = 0.02;
-const TURN_ERROR = 0.02;
-const SCALE_ERROR = 2e-4;
+/** How far a point may stray, px, by each of what moves it. */
+const ERROR_PX = 0.02;
+/** Even the smallest picture is taken to reach so far, px. */
+const LEAST_REACH = 100;
 /** A map whose axes are nearer to square than this has no skew. */
 const NO_SKEW = 2e-3;
 /** So much of an axis is nothing. */
@@ -53,6 +54,8 @@ export function motionOfChain(
   const inside: ChainMotion = { motion: null, inside: tracks };
   // A view box between them cannot be left out of outlines.
   if (from === 0 || chain.slice(from, until + 1).some(({ name }) => name === 'svg')) return inside;
+  const { width, height } = still.size();
+  const reach = Math.max(LEAST_REACH, width, height);
   const lead = still.matrixAt(chain.slice(0, from), 0);
   const back = lead && invert(lead);
   if (!back) return inside;
@@ -97,29 +100,44 @@ export function motionOfChain(
     times.map((time) => values.at(time).matrix),
     middle,
   )) {
-    const position = fitted(place(pivot), POSITION_ERROR);
+    const position = fitted(place(pivot), ERROR_PX);
     const count = (segments: readonly Segment<Sample>[]): number => segments.filter((segment) => !segment.still).length;
     if (!best || count(position) < count(best.position)) best = { pivot, position };
     if (count(best.position) === 0) break;
   }
   if (!best) return inside;
-  const shift = place(best.pivot)(INSIDE) as [number, number];
+  const shift = place(best.pivot)(INSIDE);
+  const pivot: readonly [number, number] = [best.pivot[0] + shift[0], best.pivot[1] + shift[1]];
   const apart = (segment: Segment<Sample>): Segment<Sample> => ({
     ...segment,
     first: less(segment.first, shift),
     last: less(segment.last, shift),
   });
+  const scale = fitted((seconds) => [...values.at(seconds).numbers.subarray(1)], ERROR_PX / reach);
+  const [sx, sy] = constantScale(scale) ?? [1, 1];
   return {
     motion: {
-      pivot: [best.pivot[0] + shift[0], best.pivot[1] + shift[1]],
-      shift,
+      pivot,
+      base: {
+        x: pivot[0] + sx * (shift[0] - pivot[0]),
+        y: pivot[1] + sy * (shift[1] - pivot[1]),
+        scaleX: sx,
+        scaleY: sy,
+      },
       position: best.position.map(apart),
-      turn: fitted((seconds) => [values.at(seconds).numbers[0]], TURN_ERROR),
-      scale: fitted((seconds) => [...values.at(seconds).numbers.subarray(1)], SCALE_ERROR),
+      turn: fitted((seconds) => [values.at(seconds).numbers[0]], ((ERROR_PX / reach) * 180) / Math.PI),
+      scale: constantScale(scale) ? [] : scale,
     },
     without: { from, until },
     inside: [],
   };
+}
+
+/** The size that something has all the time; undefined where it changes, or is nothing. */
+function constantScale(segments: readonly Segment<Sample>[]): readonly [number, number] | undefined {
+  const [{ first }] = segments;
+  const same = segments.length === 1 && segments[0].still && first.numbers.every((v) => Math.abs(v) > NO_LENGTH);
+  return same ? [first.numbers[0], first.numbers[1]] : undefined;
 }
 
 const less = (sample: Sample, by: readonly number[]): Sample => ({

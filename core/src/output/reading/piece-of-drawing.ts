@@ -7,7 +7,6 @@ import {
   type Figure,
   type Id,
   type IdSource,
-  type LaneKey,
   type LaneProperty,
   type LaneRecord,
   newFigure,
@@ -23,16 +22,19 @@ import {
 import type { SvgShape } from '../../svg';
 import type { AnimatedDocument, DrawnElement } from '../document/animated-document';
 import { momentTrack, movingOf, numbersSample, opacityAt, type Span, tracksOf } from './chain-values';
+import { clipLeaves } from './clip-leaves';
 import { fitKeys } from './fit-keys';
-import { type Leaf, leavesInside, leavesOf, withoutUses } from './leaves';
-import { isSame, type Sample } from './sample';
+import { type Leaf, leavesOf, withoutUses } from './leaves';
+import type { Sample } from './sample';
 import type { Segment } from './segment';
+import { keysOfSegments } from './segment-keys';
 import { rgba, type ShapeSample } from './shape-sample';
 import { softnessOf } from './softness';
 import { steadyPaths } from './steady-paths';
 import { type Chain, StillTree } from './still-tree';
+import { seconds, stopsOf } from './stops';
 import { originsApart, stylesApart } from './styles-apart';
-import { type Timeline, timelineOf } from './timeline';
+import { type Timeline, timelineOf, withoutOddTimes } from './timeline';
 import { type DrawingTime, readUnit, type Unit } from './unit';
 
 /** A file that was read back, as a piece, and one sentence for each thing that could not be taken. */
@@ -63,7 +65,7 @@ export function pieceOfDrawing(document: AnimatedDocument, options: ReadPieceOpt
   const { root: read, notes: before, run } = document;
   const notes = new Set(before);
   const note = (text: string): void => void notes.add(text);
-  const root = withoutUses(originsApart(steadyPaths(stylesApart(read)), note), note);
+  const root = withoutUses(originsApart(steadyPaths(stylesApart(withoutOddTimes(read, note))), note), note);
   const timeline: Timeline = run
     ? { once: run.from, again: run.duration - run.from, duration: run.duration, playback: run.playback }
     : timelineOf(root, note);
@@ -148,8 +150,13 @@ class PieceOfDrawing {
     const leaf = chain[chain.length - 1];
     const isBare = ({ attributes }: DrawnElement): boolean =>
       ['transform', 'opacity', 'clip-path', 'filter', 'mask'].every((name) => !attributes[name]);
-    const stands = ({ tracks }: DrawnElement): boolean => tracks.length === 0;
-    if (!chain.every(isBare) || !chain.slice(0, -1).every(stands) || leaf.tracks.some(({ attribute }) => !attribute.startsWith('fill')))
+    const whole = new Set(['transform', 'opacity', 'display', 'visibility']);
+    const stands = ({ tracks }: DrawnElement): boolean => !tracks.some(({ attribute }) => whole.has(attribute));
+    if (
+      !chain.every(isBare) ||
+      !chain.slice(0, -1).every(stands) ||
+      leaf.tracks.some(({ attribute }) => !attribute.startsWith('fill'))
+    )
       return false;
     const { still, duration } = this.drawing;
     const { width, height } = this.made.canvas;
@@ -239,8 +246,7 @@ class PieceOfDrawing {
     const { chain } = leaves[0];
     const base = newFigure(id, this.nameOf(chain));
     const stops = stopsOf(segments, spans);
-    const [dx, dy] = motion?.shift ?? [0, 0];
-    const poses = stops.map(({ sample, hold }, i) => this.pose(sample, hold, i, [dx, dy], unit));
+    const poses = stops.map(({ sample, hold }, i) => this.pose(sample, hold, i, unit));
     const rail = stops.slice(1).map(({ way }, i): Shift => {
       const [from, to] = [stops[i].sample, stops[i + 1].sample];
       const alike =
@@ -275,7 +281,7 @@ class PieceOfDrawing {
     return id;
   }
 
-  private pose(sample: ShapeSample, hold: number, i: number, [x, y]: readonly [number, number], unit: Unit): Pose {
+  private pose(sample: ShapeSample, hold: number, i: number, unit: Unit): Pose {
     const { newId } = this.options;
     const parts = sample.shapes.map((shape, k): Part => {
       const part: Part = {
@@ -293,7 +299,7 @@ class PieceOfDrawing {
       id: newId('q'),
       name: `Pose ${i + 1}`,
       hold: seconds(hold),
-      placement: { ...AS_DRAWN, x, y },
+      placement: { ...AS_DRAWN, ...unit.motion?.base },
       parts: parts.map(({ id }) => id),
     };
   }
@@ -342,22 +348,7 @@ class PieceOfDrawing {
   /** Puts a lane together of segments; nothing where it says nothing. */
   private lane(figure: Id | null, property: LaneProperty, segments: readonly Segment<Sample>[]): void {
     const { newId } = this.options;
-    const keys: { time: number; value: readonly number[]; easing: LaneKey['easing'] }[] = [];
-    const add = (time: number, sample: Sample, easing: LaneKey['easing']): void =>
-      void keys.push({ time, value: [...sample.numbers, ...sample.colours].map(rounded), easing });
-    let before: Sample | undefined;
-    for (const { from, until, first, last, still, easing } of segments) {
-      const jumps = before !== undefined && !isSame(before, first);
-      if (jumps && keys[keys.length - 1].time < from) keys[keys.length - 1].easing = { kind: 'hold', until: 'end' };
-      const there = keys[keys.length - 1];
-      const known = there !== undefined && !jumps && Math.abs(there.time - from) < SAME_TIME;
-      if (!known && (jumps || there === undefined || !still)) add(from, first, { kind: 'linear' });
-      if (!still) {
-        keys[keys.length - 1].easing = easing;
-        add(until, last, { kind: 'linear' });
-      }
-      before = last;
-    }
+    const keys = keysOfSegments(segments);
     const [first] = keys;
     if (!first) return;
     const neutral = NOTHING[property];
@@ -411,10 +402,7 @@ class PieceOfDrawing {
     ].join(' ');
     const known = this.clips.get(key);
     if (known) return known;
-    const around: Chain = [...chain.slice(0, -1), plain(chain[chain.length - 1]), { ...element, name: 'g' }];
-    const leaves = leavesInside(around, this.note).map(
-      ({ chain: inside }): Leaf => ({ chain: [...inside.slice(0, -1), asArea(inside[inside.length - 1])] }),
-    );
+    const leaves = clipLeaves(chain, element, this.note);
     const figure = leaves.length > 0 ? this.figure(readUnit(this.drawing, leaves), within, true) : null;
     if (!figure) {
       this.note('A clip-path without a shape was left out.');
@@ -430,8 +418,6 @@ const MOST_CLIPS = 8;
 const FEW_SEGMENTS = 8;
 /** Together they may need so many times what they need apart. */
 const SCATTERED = 3;
-/** Times nearer than this are one, s. */
-const SAME_TIME = 1e-6;
 const CLEAR = 'rgb(0 0 0 / 0)';
 /** Values of lanes that add nothing. */
 const NOTHING: Readonly<Partial<Record<LaneProperty, readonly number[]>>> = {
@@ -452,47 +438,3 @@ function isRectangle({ outline: { contours } }: SvgShape): boolean {
   });
 }
 const SAME_PLACE = 1e-3;
-
-/** Without what computing left behind. */
-const rounded = (value: number): number => Math.round(value * 1e6) / 1e6;
-
-/** A time that a piece can have: none, or long enough. */
-const seconds = (value: number): number => (value < SHORTEST_SECONDS ? 0 : value);
-
-interface Stop {
-  readonly sample: ShapeSample;
-  readonly from: number;
-  hold: number;
-  /** How it is reached; undefined: at once. */
-  readonly way?: { readonly seconds: number; readonly easing: Shift['easing']; readonly space: Shift['blend'] };
-}
-
-/** Samples that stand, and ways between them. */
-function stopsOf(segments: readonly Segment<ShapeSample>[], spans: readonly Span[]): Stop[] {
-  const stops: Stop[] = [];
-  for (const { from, until, first, last, still, easing, space } of segments) {
-    const before = stops[stops.length - 1];
-    if (before) before.hold = from - before.from;
-    if (!before || !isSame(before.sample, first)) stops.push({ sample: first, from, hold: 0 });
-    if (!still) stops.push({ sample: last, from: until, hold: 0, way: { seconds: until - from, easing, space } });
-  }
-  const last = stops[stops.length - 1];
-  last.hold = Math.max(0, spans[spans.length - 1][1] - last.from);
-  return stops;
-}
-
-/** An element without what concerns its own picture as a whole. */
-const plain = (element: DrawnElement): DrawnElement => {
-  const { opacity: _opacity, 'clip-path': _clip, filter: _filter, ...attributes } = element.attributes;
-  return { ...element, attributes, tracks: element.tracks.filter(({ attribute }) => attribute !== 'opacity') };
-};
-
-/** Of a shape that others are seen inside only the area counts (CSS Masking 1, 3.5). */
-const asArea = (element: DrawnElement): DrawnElement => {
-  const { style: _style, fill: _fill, stroke: _stroke, 'clip-rule': rule, ...attributes } = element.attributes;
-  return {
-    ...element,
-    attributes: { ...attributes, style: `fill:#000;stroke:none;fill-opacity:1;fill-rule:${rule ?? 'nonzero'}` },
-    tracks: element.tracks.filter(({ attribute }) => !/^(fill|stroke|opacity)/.test(attribute)),
-  };
-};

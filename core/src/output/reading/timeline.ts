@@ -52,3 +52,23 @@ function commonPeriod(periods: readonly number[], note: (text: string) => void):
   );
   return longest;
 }
+
+/** No run is shorter than this, s, and none longer. */
+const SHORTEST_RUN = 1e-4;
+const LONGEST_RUN = 86_400;
+
+/** A drawing without animations whose times nobody could watch; they are told. */
+export function withoutOddTimes(element: DrawnElement, note: (text: string) => void): DrawnElement {
+  const children = element.children.map((child) => withoutOddTimes(child, note));
+  const tracks = element.tracks.filter(({ attribute, begin, duration, times }) => {
+    const fits =
+      Math.abs(begin) <= LONGEST_RUN &&
+      duration >= SHORTEST_RUN &&
+      duration <= LONGEST_RUN &&
+      times.every(Number.isFinite);
+    if (!fits) note(`An animation of ${attribute.slice(0, 40)} that takes ${duration} s is not taken.`);
+    return fits;
+  });
+  const same = tracks.length === element.tracks.length && children.every((child, i) => child === element.children[i]);
+  return same ? element : { ...element, children, tracks };
+}

@@ -7,7 +7,7 @@ import { fitKeys } from './fit-keys';
 import type { Leaf } from './leaves';
 import { type ChainMotion, motionOfChain } from './motion';
 import type { Sample } from './sample';
-import type { Segment } from './segment';
+import { INSIDE, type Segment } from './segment';
 import { type Beside, rgba, type ShapeSample, shapeSample } from './shape-sample';
 import type { StillTree } from './still-tree';
 import { TAKEN_APART } from './still-tree';
@@ -85,7 +85,7 @@ export function readUnit(drawing: DrawingTime, leaves: readonly Leaf[]): Unit {
   };
   const always: Beside = drawn ? { drawn: true } : {};
   const varying = varyingPaint(
-    spans.flatMap(([from, until]) => [from, ...breaks.filter((t) => t > from && t < until)]),
+    spans.flatMap(([from, until]) => [from, ...breaks.filter((time) => time > from && time < until), until - INSIDE]),
     shapesAt,
   );
   const chosen = cheapest(varying, always, fitted);
@@ -143,7 +143,9 @@ function varyingPaint(
   times: readonly number[],
   shapesAt: (seconds: number) => readonly (SvgShape | null)[],
 ): ('fill' | 'stroke' | 'strokeWidth')[] {
-  const looked = times.flatMap((time, i) => [time + 1e-6, (time + (times[i + 1] ?? time)) / 2 + 1e-6]);
+  const looked = times.flatMap((time, i) =>
+    i === 0 ? [time + INSIDE] : [(times[i - 1] + time) / 2, time - INSIDE, time + INSIDE],
+  );
   const values = { fill: new Set<string>(), stroke: new Set<string>(), strokeWidth: new Set<string>() };
   const mixed = new Set<string>();
   for (const time of looked) {

@@ -21,6 +21,8 @@ export interface ReadyTrack extends TimedTexts {
   readonly literals: readonly string[];
   readonly numbers: readonly (readonly number[])[];
   readonly colour: boolean;
+  /** Numbers are rounded to one part of so many. */
+  readonly unit?: number;
 }
 
 const NUMBER = /-?(?:\d+\.?\d*|\.\d+)(?:e-?\d+)?/g;
@@ -74,10 +76,10 @@ function placeOf(
 const mixed = (from: readonly number[], to: readonly number[], way: number): number[] =>
   from.map((value, i) => value + (to[i] - value) * way);
 
-function textOf({ literals, colour }: ReadyTrack, numbers: readonly number[]): string {
+function textOf({ literals, colour, unit = 1e4 }: ReadyTrack, numbers: readonly number[]): string {
   let text = literals[0];
   numbers.forEach((value, i) => {
-    const number = colour ? Math.round(Math.min(255, Math.max(0, value))) : Math.round(value * 1e4) / 1e4;
+    const number = colour ? Math.round(Math.min(255, Math.max(0, value))) : Math.round(value * unit) / unit;
     // In path data two numbers may touch where the second has a sign.
     text += (literals[i] === '' && i > 0 && number >= 0 ? ' ' : '') + number + (literals[i + 1] ?? '');
   });

@@ -1,0 +1,116 @@
+import { describe, expect, test } from '@jest/globals';
+import { CoreError } from '../../errors';
+import { planAndCompile, prepareFrame, sampleFrame } from '../../frame';
+import type { PieceDraft } from '../../piece';
+import { mutateJson } from '../../testing/mutate-json';
+import { mutateText } from '../../testing/mutate-text';
+import { countedIds, pieceOf } from '../../testing/pieces';
+import { makeTextFiles, TEXT_FORMS } from '../forms/text-forms';
+import { writeFrameCsv } from '../frame-data';
+import { comparePainted } from '../proof/compare';
+import { paintedOfFrame } from '../proof/painted';
+import { type MovingFile, movingFileOf, readMovingFile } from './moving-file';
+
+/** A square that becomes an arrow and goes back, and moves while it does. */
+const draft = structuredClone(pieceOf(['M0 0H160V160H0Z', 'M0 60H90V0L200 80L90 160V100H0Z'])) as PieceDraft;
+draft.lanes.l = {
+  id: 'l',
+  figure: 'f',
+  property: 'turn',
+  keys: [
+    { id: 'a', stop: { pose: draft.figures.f.poses[0], shift: null }, after: 0, value: [0], easing: null },
+    { id: 'b', stop: { pose: draft.figures.f.poses[0], shift: null }, after: 1.4, value: [90], easing: null },
+  ],
+};
+const piece = draft as never;
+const compiled = planAndCompile(piece);
+const fileOf = (id: string): string => {
+  const form = TEXT_FORMS.find((each) => each.id === id);
+  if (!form) throw new Error(id);
+  return makeTextFiles(form, { piece, compiled }, {})[0].text;
+};
+const files: Readonly<Record<MovingFile, string>> = {
+  'animated-svg': fileOf('animated-svg'),
+  'css-svg': fileOf('css'),
+  lottie: fileOf('lottie'),
+  frames: fileOf('path-data'),
+  table: writeFrameCsv(compiled),
+};
+const read = (text: string) => readMovingFile(text, { id: 'p', name: 'Read', newId: countedIds() });
+
+describe('files that move', () => {
+  test.each(Object.entries(files))('%s out and in again gives the same frames within a tenth of a px', (kind, text) => {
+    expect(movingFileOf(text)).toBe(kind);
+    const back = read(text).piece;
+    const again = planAndCompile(back);
+    const [one, two] = [prepareFrame(compiled), prepareFrame(again)];
+    for (let k = 0; k < 12; k++) {
+      const seconds = Math.round((k / 12) * compiled.duration * compiled.rate) / compiled.rate;
+      const wanted = paintedOfFrame(sampleFrame(compiled, seconds, one));
+      const found = paintedOfFrame(sampleFrame(again, seconds, two));
+      const { largest, missing, extra, colour } = comparePainted(wanted, found);
+      expect([largest < 0.1, missing, extra, colour < 0.01]).toEqual([true, 0, 0, true]);
+    }
+    expect(Object.keys(back.figures)).toHaveLength(1);
+  });
+
+  test('frames are few poses again, and the lane is one', () => {
+    const back = read(files.frames).piece;
+    expect(Object.keys(back.poses).length).toBeLessThan(12);
+    expect(Object.values(back.lanes).map(({ property }) => property)).toEqual(['turn']);
+  });
+
+  test('still drawings, pieces and other texts are none', () => {
+    const others = [
+      '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0H9"/></svg>',
+      JSON.stringify(piece),
+      '{"a":1}',
+      'name,age\n',
+      '',
+    ];
+    expect(others.map(movingFileOf)).toEqual(others.map(() => null));
+  });
+
+  test('where nothing is drawn it says so, and what it left out', () => {
+    const text = '<svg xmlns="http://www.w3.org/2000/svg"><text>Quay</text><set attributeName="x" to="1"/></svg>';
+    expect(() => read(text)).toThrow(/some shape is drawn; found none. Text was left out/);
+  });
+
+  test.each([
+    ['no number of a frame', 'frame,time,d\nx,0,M0 0H9\n', 'number of a frame in line 2'],
+    ['a column that is missing', 'frame,time,path\n0,0,M0 0\n', 'columns frame, time and d; d is missing'],
+    ['a quote that is never closed', 'frame,time,d\n0,0,"M0 0\n', 'every quote to be closed'],
+  ])('a table with %s is refused', (_what, text, message) => {
+    expect(() => read(text)).toThrow(message);
+  });
+
+  test('whatever is spoiled in them, they are read or refused with a reason', () => {
+    for (const [kind, text] of Object.entries(files))
+      for (let seed = 0; seed < 12; seed++) {
+        const spoiled =
+          seed % 2 && text.startsWith('{')
+            ? JSON.stringify(mutateJson(JSON.parse(text), seed))
+            : mutateText(text, seed);
+        let failure: unknown;
+        try {
+          read(spoiled);
+        } catch (error) {
+          failure = error;
+        }
+        if (failure !== undefined && !(failure instanceof CoreError))
+          throw new Error(`${kind}, seed ${seed}: ${failure}`);
+      }
+    expect.hasAssertions();
+    expect(Object.keys(files)).toHaveLength(5);
+  });
+
+  test('times that nobody could watch are told and left out', () => {
+    const path = (dur: string): string =>
+      `<path d="M0 0H9V9"><animate attributeName="opacity" values="0;1" dur="${dur}" repeatCount="indefinite"/><animate attributeName="fill" values="#000000;#ff0000" dur="1s"/></path>`;
+    const svg = (dur: string): string => `<svg xmlns="http://www.w3.org/2000/svg">${path(dur)}</svg>`;
+    expect(read(svg('0.00001s')).notes.join()).toContain('opacity');
+    expect(read(svg('1e300s')).notes.join()).toContain('opacity');
+    // Faster than anyone sees, but read in no time.
+    expect(Object.keys(read(svg('0.0002s')).piece.figures)).toHaveLength(1);
+  });
+});
