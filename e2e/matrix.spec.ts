@@ -4,6 +4,7 @@ import {
   type CompiledPiece,
   cellOf,
   checkPiece,
+  comparePainted,
   FEATURE_IDS,
   type FeatureId,
   FORM_IDS,
@@ -11,10 +12,16 @@ import {
   makeTextFiles,
   type Piece,
   type PieceDraft,
+  paintedOfFrame,
   planAndCompile,
+  prepareFrame,
+  proofTimes,
   proveText,
+  readMovingFile,
   readOptions,
   refusalsOf,
+  runLength,
+  sampleFrame,
   TEXT_FORMS,
   type TextForm,
 } from '@core';
@@ -89,6 +96,42 @@ for (const form of TEXT_FORMS)
       }
     expect(failed).toEqual([]);
     expect(made).toBeGreaterThan(sources().length / 2);
+  });
+
+for (const id of ['animated-svg', 'lottie'] as const)
+  test(`${id}: out and in again gives the same frames within a tenth of a px, of each case and example`, () => {
+    const form = TEXT_FORMS.find((each) => each.id === id) as TextForm;
+    const failed: string[] = [];
+    const rows: string[] = [];
+    for (const { piece, compiled, features } of sources()) {
+      if (refusalsOf(id, features).length > 0) continue;
+      const [{ text }] = makeTextFiles(form, { piece, compiled }, {});
+      let count = 0;
+      const newId = (prefix: string): string => `${prefix}${++count}`;
+      const back = readMovingFile(text, { id: 'back', name: piece.name, newId });
+      const again = planAndCompile(back.piece);
+      const [one, two] = [prepareFrame(compiled), prepareFrame(again)];
+      let [largest, colour, lost] = [0, 0, 0];
+      for (const seconds of proofTimes(compiled, runLength(compiled))) {
+        const wanted = paintedOfFrame(sampleFrame(compiled, seconds, one));
+        const found = paintedOfFrame(sampleFrame(again, seconds, two));
+        const compared = comparePainted(wanted, found);
+        largest = Math.max(largest, compared.largest);
+        colour = Math.max(colour, compared.colour);
+        lost = Math.max(lost, compared.missing + compared.extra);
+      }
+      const counts = [piece, back.piece].map(
+        ({ figures, poses }) => `${Object.keys(figures).length}/${Object.keys(poses).length}`,
+      );
+      rows.push(`${piece.name.padEnd(46)} ${largest.toFixed(3)} px  figures/poses ${counts.join(' -> ')}`);
+      if (largest > 0.1 || colour > 3.5 / 255 || lost > 0 || back.notes.length > 0)
+        failed.push(
+          `${piece.name}: ${largest.toFixed(3)} px, colour ${colour.toFixed(4)}, ${lost} lost, ${back.notes}`,
+        );
+    }
+    process.stdout.write(`${id}\n${rows.slice(-DEMO_PIECES.length).join('\n')}\n`);
+    expect(failed).toEqual([]);
+    expect(rows.length).toBeGreaterThan(sources().length / 2);
   });
 
 test('Lottie: each file is valid by the published schema of the specification 1.0', () => {

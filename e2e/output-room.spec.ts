@@ -285,6 +285,65 @@ test('a button as a custom element on the page: it plays there, and stands still
   await expect(element).toHaveJSProperty('currentTime', 0);
 });
 
+test('an icon pair as a code module: a slider drives it, together with four numbers of a rectangle', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-boarding-button', 'output');
+  const room = new OutputPage(page);
+  await room.form('Code module');
+  await room.proved();
+  const files = unzipped(await room.download());
+  const [name] = Object.keys(files).filter((each) => each.endsWith('.js'));
+  const code = new TextDecoder().decode(files[name]);
+  // A page of somebody's own, that knows nothing but the module.
+  await page.route('**/own/*', (route) =>
+    route.request().url().endsWith('.js')
+      ? route.fulfill({ contentType: 'text/javascript', body: code })
+      : route.fulfill({
+          contentType: 'text/html',
+          body: `<input type="range" min="0" max="1" step="0.05" value="0" aria-label="Progress"><svg id="icon"></svg><svg><rect id="box"/></svg>
+<script type="module">
+import { mount, inStep, frame } from './icon.js';
+const show = mount(document.getElementById('icon'));
+const rect = document.getElementById('box');
+const update = (progress) => {
+  show(progress);
+  ['x', 'y', 'width', 'height'].forEach((name, i) => rect.setAttribute(name, inStep([[10, 20, 80, 60], [30, 0, 40, 100]], progress)[i]));
+  document.body.dataset.frame = JSON.stringify(frame(progress));
+};
+document.querySelector('input').oninput = ({ target }) => update(Number(target.value));
+update(0);
+</script>`,
+        }),
+  );
+  await page.goto(`${new URL(page.url()).origin}/own/page.html`);
+  const slider = page.getByRole('slider', { name: 'Progress' });
+  const numbers = (): Promise<number[]> =>
+    page
+      .locator('#box')
+      .evaluate((rect) => ['x', 'y', 'width', 'height'].map((each) => Number(rect.getAttribute(each))));
+  const outlines = (): Promise<string[]> =>
+    page.locator('#icon path').evaluateAll((paths) => paths.map((each) => each.getAttribute('d') ?? ''));
+  const seen = [await outlines()];
+  expect(await numbers()).toEqual([10, 20, 80, 60]);
+  await slider.focus();
+  for (let k = 0; k < 10; k++) await page.keyboard.press('ArrowRight');
+  seen.push(await outlines());
+  const [x, y, width, height] = await numbers();
+  // All four went as far as each other, and not farther than the icon.
+  const way = (x - 10) / 20;
+  expect([way > 0 && way < 1, y, width, height]).toEqual(
+    [true, 20 - 20 * way, 80 - 40 * way, 60 + 40 * way].map((v) => (typeof v === 'number' ? expect.closeTo(v, 6) : v)),
+  );
+  await page.keyboard.press('End');
+  seen.push(await outlines());
+  expect(await numbers()).toEqual([30, 0, 40, 100]);
+  expect(new Set(seen.map((each) => each.join())).size).toBe(3);
+  const said = JSON.parse((await page.locator('body').getAttribute('data-frame')) ?? '') as object;
+  expect(JSON.stringify(said)).toContain(seen[2][0].slice(0, 20));
+});
+
 test('a chain of poses as opaque video, and as numbered pictures with transparency', async ({ piece, page }) => {
   await piece.open('demo-quay-mark', 'output');
   const room = new OutputPage(page);

@@ -5,7 +5,7 @@ import { IconButton } from '../ui';
 
 const NOTICE_MS = 8_000;
 
-/** What the program has to say: refusals stay until they are closed, notices go by themselves. */
+/** What the program has to say: refusals, and what has more to read than a line, stay until they are closed; other notices go by themselves. */
 export function Messages() {
   const messages = useAppSelector((state) => state.session.messages);
   const last = useAppSelector((state) => state.document.past[state.document.past.length - 1]?.id);
@@ -13,7 +13,7 @@ export function Messages() {
   const [restore] = useRestorePieceMutation();
   useEffect(() => {
     const timers = messages
-      .filter(({ tone }) => tone === 'notice')
+      .filter(({ tone, details }) => tone === 'notice' && !details)
       .map(({ id }) => setTimeout(() => dispatch(sessionActions.dismissed(id)), NOTICE_MS));
     return () => timers.forEach(clearTimeout);
   }, [messages, dispatch]);

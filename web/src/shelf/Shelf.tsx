@@ -75,6 +75,7 @@ export function Shelf() {
     dispatch(
       sessionActions.told({
         tone: 'notice',
+        ofNext: true,
         text: `${piece.name} came with its movement${notes.length > 0 ? ', but for:' : '.'}`,
         ...(notes.length > 0 && { details: notes }),
       }),

@@ -26,6 +26,8 @@ export interface Message {
   readonly text: string;
   readonly details?: readonly string[];
   readonly undoDelete?: string;
+  /** Is it about the piece that is opened next? Then it is still there when that is open. */
+  readonly ofNext?: boolean;
   /** The step that “Undo” takes back, as long as it is the last one. */
   readonly undoChange?: number;
 }
@@ -140,7 +142,11 @@ const slice = createSlice({
       void (state.sheetOpen = action.payload ?? !state.sheetOpen),
     busyChanged: (state, action: PayloadAction<Busy | null>) => void (state.busy = action.payload),
     said: (state, action: PayloadAction<string>) => void (state.said = action.payload),
-    reset: (state) => ({ ...initialState, theme: state.theme }),
+    reset: (state) => ({
+      ...initialState,
+      theme: state.theme,
+      messages: state.messages.flatMap(({ ofNext, ...message }) => (ofNext ? [message] : [])),
+    }),
   },
   extraReducers: (build) => {
     // Several figures, or several poses of one.

@@ -189,8 +189,10 @@ class PieceOfDrawing {
   /** Shapes that follow each other and move, fade and are clipped as one. */
   private groups(leaves: readonly Leaf[]): Leaf[][] {
     const groups: { key: string; leaves: Leaf[] }[] = [];
+    // Groups around everything divide nothing; those inside them are figures of their own.
+    const trunk = commonLength(leaves.map(({ chain }) => chain));
     for (const leaf of leaves) {
-      const key = this.keyOf(leaf.chain);
+      const key = this.keyOf(leaf.chain, trunk);
       const last = groups[groups.length - 1];
       if (last?.key === key) last.leaves.push(leaf);
       else groups.push({ key, leaves: [leaf] });
@@ -199,7 +201,7 @@ class PieceOfDrawing {
   }
 
   /** What of the elements around a shape, and of itself, concerns the whole. */
-  private keyOf(chain: Chain): string {
+  private keyOf(chain: Chain, trunk: number): string {
     const moves = chain.some(({ tracks }) => tracks.some(({ attribute }) => attribute === 'transform'));
     const isDrawn = ['pathLength', 'stroke-dasharray']
       .map((name) => chain[chain.length - 1].attributes[name])
@@ -211,8 +213,8 @@ class PieceOfDrawing {
         const concerns =
           whole.some((name) => attributes[name] !== undefined) ||
           tracks.some(({ attribute }) => whole.includes(attribute));
-        const named = element.name === 'g' && i === 1;
-        if (i === 0 || (!concerns && !named)) return '';
+        const outermost = element.name === 'g' && i === trunk;
+        if (i === 0 || (!concerns && !outermost)) return '';
         // Shapes that each say the same go together too.
         return i + 1 === chain.length
           ? JSON.stringify([
@@ -234,7 +236,8 @@ class PieceOfDrawing {
     const apart = leaves.map((leaf) => readUnit(this.drawing, [leaf]));
     const sum = (of: (unit: Unit) => number): number => apart.reduce((all, unit) => all + of(unit), 0);
     // What goes in step needs as much together as apart; what does not needs a pose of all for each change of one.
-    const scattered = SCATTERED * sum(({ segments }) => segments.length) < joint.segments.length * leaves.length;
+    const together = joint.segments.reduce((all, { first }) => all + first.shapes.length, 0);
+    const scattered = SCATTERED * sum(({ segments }) => segments.length) < together;
     return sum(({ halved }) => halved) < joint.halved || scattered ? apart : [joint];
   }
 
@@ -427,6 +430,13 @@ const NOTHING: Readonly<Partial<Record<LaneProperty, readonly number[]>>> = {
   opacity: [1],
   softness: [0],
 };
+
+/** How many elements chains have in common from the outermost on. */
+function commonLength(chains: readonly Chain[]): number {
+  const [first = []] = chains;
+  const differs = first.findIndex((element, i) => chains.some((chain) => chain[i] !== element));
+  return differs < 0 ? first.length - 1 : differs;
+}
 
 /** Is it four straight edges, level and upright? */
 function isRectangle({ outline: { contours } }: SvgShape): boolean {

@@ -1,0 +1,122 @@
+import fs from 'node:fs';
+import { makeTextFiles, type Piece, planAndCompile, readPieceFile, TEXT_FORMS, type TextForm } from '@core';
+import { expect, test } from './support/fixtures';
+
+/** Three circles that grow one after another, as files of the web have them. */
+const SPINNER = `<svg xmlns="http://www.w3.org/2000/svg" width="240" height="120" viewBox="0 0 24 12"><g fill="#c2452d">${[
+  4, 12, 20,
+]
+  .map(
+    (x, i) =>
+      `<circle cx="${x}" cy="6" r="1"><animate id="d${i}" attributeName="r" begin="${i === 0 ? '0s;d2.end' : `d${i - 1}.end`}" dur="0.5s" values="1;3;1" calcMode="spline" keySplines=".4 0 .6 1;.4 0 .6 1"/></circle>`,
+  )
+  .join('')}</g></svg>`;
+const file = (name: string, text: string, mimeType = 'image/svg+xml') => ({
+  name,
+  mimeType,
+  buffer: Buffer.from(text),
+});
+function written(piece: Piece, id: string): string {
+  const form = TEXT_FORMS.find((each) => each.id === id) as TextForm;
+  return makeTextFiles(form, { piece, compiled: planAndCompile(piece) }, {})[0].text;
+}
+
+test('an animated SVG dropped on the shelf is a piece that plays, with its poses and lanes', async ({
+  shelf,
+  page,
+}) => {
+  await shelf.open();
+  const said = SPINNER.replace('</svg>', '<text>Quay</text></svg>');
+  await page.getByTestId('import-chooser').setInputFiles(file('three-dots.svg', said));
+  await expect(page).toHaveURL(/\/timing$/);
+  const message = page.getByRole('status').filter({ hasText: 'three dots came with its movement, but for:' });
+  await expect(message).toContainText('Text was left out');
+  await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('three dots');
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
+});
+
+test('a Lottie file and a table of frames of a piece come back as pieces of as many figures', async ({
+  piece,
+  shelf,
+  page,
+}) => {
+  await piece.open('demo-tide-gauge', 'timing');
+  const stored = readPieceFile(JSON.stringify(await piece.stored()));
+  for (const [id, name] of [
+    ['lottie', 'tide.json'],
+    ['path-data', 'tide-frames.json'],
+  ] as const) {
+    await shelf.open();
+    await page.getByTestId('import-chooser').setInputFiles(file(name, written(stored, id), 'application/json'));
+    await expect(page).toHaveURL(/\/timing$/, { timeout: 20_000 });
+    const back = (await piece.stored()) as Piece;
+    expect(Object.keys(back.figures)).toHaveLength(Object.keys(stored.figures).length);
+    expect(Object.values(back.shifts).every(({ method }) => method === 'points')).toBe(true);
+    expect(back.canvas.width).toBe(stored.canvas.width);
+  }
+});
+
+test('in a piece it comes as figures in one step, or still instead', async ({ piece, page }) => {
+  await piece.open('demo-gate', 'shapes');
+  const before = (await piece.stored()) as Piece;
+  await page.getByTestId('svg-chooser').setInputFiles(file('three-dots.svg', SPINNER));
+  const bar = page.getByTestId('moving-arrival');
+  await expect(bar).toContainText('came with what moves in the file');
+  await expect
+    .poll(async () => Object.keys(((await piece.stored()) as Piece).shifts).length)
+    .toBeGreaterThan(Object.keys(before.shifts).length);
+  // The piece keeps its own canvas.
+  expect(((await piece.stored()) as Piece).canvas).toEqual(before.canvas);
+  await bar.getByRole('button', { name: 'Take it still instead' }).click();
+  await expect(page.getByTestId('arrival')).toContainText('One pose arrived');
+  await expect(bar).toHaveCount(0);
+  await expect
+    .poll(async () => Object.keys(((await piece.stored()) as Piece).figures).length)
+    .toBe(Object.keys(before.figures).length);
+  await page.keyboard.press('ControlOrMeta+z');
+  await expect
+    .poll(async () => Object.keys(((await piece.stored()) as Piece).poses).length)
+    .toBe(Object.keys(before.poses).length);
+});
+
+test('a file that cannot be read changes nothing and says why', async ({ piece, page }) => {
+  await piece.open('demo-gate', 'shapes');
+  const before = await piece.stored();
+  await page
+    .getByTestId('svg-chooser')
+    .setInputFiles(file('odd.json', '{"fr":30,"layers":[],"w":9,"h":9}', 'application/json'));
+  await expect(page.getByRole('alert')).toContainText('odd.json: Expected a file in which some shape is drawn');
+  expect(await piece.stored()).toEqual(before);
+});
+
+test('of a GIF the picture that is chosen lies under the drawing, to be traced', async ({ piece, page }) => {
+  await piece.open('demo-gate', 'output');
+  await page.getByRole('button', { name: 'GIF', exact: true }).click();
+  await page.getByRole('button', { name: 'Make and prove' }).click();
+  await expect(page.getByRole('button', { name: 'Proved' })).toBeVisible({ timeout: 60_000 });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByTestId('output-job')
+      .first()
+      .getByRole('link', { name: /^Download/ })
+      .click(),
+  ]);
+  const saved = test.info().outputPath('gate.gif');
+  await download.saveAs(saved);
+  await piece.open('demo-gate', 'shapes');
+  await page.getByTestId('reference-chooser').setInputFiles({
+    name: 'gate.gif',
+    mimeType: 'image/gif',
+    buffer: fs.readFileSync(saved),
+  });
+  const dialog = page.getByRole('dialog', { name: 'Which picture is to be traced?' });
+  await dialog.getByRole('slider', { name: 'Picture' }).fill('5');
+  await expect(dialog.getByRole('img', { name: 'Picture 6 of gate.gif' })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Trace this picture' }).click();
+  await expect(dialog).toHaveCount(0);
+  await expect.poll(async () => ((await piece.stored()) as Piece).references.length).toBe(1);
+  const [reference] = ((await piece.stored()) as Piece).references;
+  expect(reference.name).toMatch(/^gate at \d+\.\d\d s\.png$/);
+});
