@@ -213,7 +213,9 @@ class PieceOfDrawing {
         const concerns =
           whole.some((name) => attributes[name] !== undefined) ||
           tracks.some(({ attribute }) => whole.includes(attribute));
-        const outermost = element.name === 'g' && i === trunk;
+        // What is shown for a while only is a part of something's way.
+        const lasts = !tracks.some(({ attribute }) => attribute === 'display' || attribute === 'visibility');
+        const outermost = element.name === 'g' && i === trunk && lasts;
         if (i === 0 || (!concerns && !outermost)) return '';
         // Shapes that each say the same go together too.
         return i + 1 === chain.length
