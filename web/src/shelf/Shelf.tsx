@@ -18,7 +18,7 @@ import {
   useListPiecesQuery,
 } from '../state';
 import { IconButton } from '../ui';
-import { freshId } from '../workers';
+import { EngineCancelled, freshId } from '../workers';
 import { LeftChanges } from './LeftChanges';
 import { Messages } from './Messages';
 import { PieceCard } from './PieceCard';
@@ -41,6 +41,7 @@ export function Shelf() {
   const engines = useEngines();
   const theme = useAppSelector((state) => state.session.theme);
   const [search, setSearch] = useState('');
+  const [reading, setReading] = useState<{ readonly name: string; readonly share: number } | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
   const tell = (text: string): void => void dispatch(sessionActions.told({ tone: 'error', text }));
 
@@ -70,7 +71,11 @@ export function Shelf() {
       .replace(/\.(svg|json|csv)$/i, '')
       .replace(/[-_]+/g, ' ')
       .trim();
-    const { piece, notes } = await engines.files.readMoving(text, title || 'Moving piece');
+    const tell = (share: number): void => setReading({ name, share });
+    tell(0);
+    const { piece, notes } = await engines.files
+      .readMoving(text, title || 'Moving piece', tell)
+      .finally(() => setReading(null));
     if (!(await keep(piece))) return;
     dispatch(
       sessionActions.told({
@@ -105,7 +110,9 @@ export function Shelf() {
         if (await keepUnderAnyId(wanted, taken))
           dispatch(sessionActions.told({ tone: 'notice', text: `${piece.name} was imported.` }));
       } catch (failure) {
-        tell(`${file.name}: ${(failure as Error).message}`);
+        if (failure instanceof EngineCancelled)
+          dispatch(sessionActions.told({ tone: 'notice', text: `Reading ${file.name} was stopped. Nothing came in.` }));
+        else tell(`${file.name}: ${(failure as Error).message}`);
       }
     }
     if (drawings.length === 0) return;
@@ -226,8 +233,18 @@ export function Shelf() {
         )}
       </main>
       <footer className="shelf-hint soft">
-        Drop SVG files anywhere to begin a piece with them. Animated SVG, Lottie and path data by frame come with their
-        movement; a .arcshift.json file comes back as it was.
+        {reading ? (
+          <>
+            <span role="status">
+              Reading {reading.name} … {Math.round(100 * reading.share)} %
+            </span>
+            <button type="button" className="btn btn-link p-0" onClick={() => engines.files.cancel()}>
+              Stop
+            </button>
+          </>
+        ) : (
+          'Drop SVG files anywhere to begin a piece with them. Animated SVG, Lottie and path data by frame come with their movement; a .arcshift.json file comes back as it was.'
+        )}
       </footer>
       <Messages />
     </div>
