@@ -324,3 +324,42 @@ test('an easing is copied to another shift, set aside and compared, kept by name
   await kept.getByRole('button', { name: 'Throw away the easing Harbour swell' }).click();
   await expect(kept.getByText('None yet.')).toBeVisible();
 });
+
+test('strips under the rail: pressed to choose, dragged to begin at another time, their bars for holds, by keys too', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-fog-loader', 'shapes');
+  const before = await piece.stored();
+  const [dot] = Object.values(before.figures).filter(({ name }) => name === 'Dot 1');
+  const strip = page.getByRole('button', { name: 'Choose Dot 1' });
+  const drag = async (part: string, by: number, keys?: string): Promise<void> => {
+    const box = await strip.locator(part).first().boundingBox();
+    if (!box) throw new Error(`There is no ${part}.`);
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + by / 2, y, { steps: 3 });
+    await page.mouse.move(x + by, y, { steps: 3 });
+    if (keys) await page.keyboard.press(keys);
+    await page.mouse.up();
+  };
+  await drag('.rail-strip-bar', -60);
+  const moved = await piece.storedWith(({ figures }) => figures[dot.id].start < dot.start - 0.05);
+  // A whole frame, or where a bar of the chosen figure ends; and it was not chosen.
+  await expect(page.getByRole('button', { name: 'Choose Dot 1' })).toBeVisible();
+  expect(moved.poses).toEqual(before.poses);
+  await page.keyboard.press('ControlOrMeta+z');
+  await piece.storedWith(({ figures }) => figures[dot.id].start === dot.start);
+  // Given up, nothing has changed.
+  await drag('.rail-strip-bar', -60, 'Escape');
+  await strip.focus();
+  await page.keyboard.press('ArrowLeft');
+  const frame = before.canvas.rate.den / before.canvas.rate.num;
+  await piece.storedWith(({ figures }) => Math.abs(figures[dot.id].start - (dot.start - frame)) < 1e-4);
+  await drag('.rail-strip-edge', -40);
+  const held = await piece.storedWith(({ poses }) => poses[dot.poses[0]].hold < before.poses[dot.poses[0]].hold - 0.03);
+  expect(held.figures[dot.id].start).toBeCloseTo(dot.start - frame, 4);
+  await strip.locator('text').click();
+  await expect(page.getByRole('button', { name: 'Choose Dot 1' })).toHaveCount(0);
+});

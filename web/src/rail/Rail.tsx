@@ -246,7 +246,7 @@ export function Rail({ onAdd }: { readonly onAdd: (card: Element) => void }) {
             onPointerDown={(event) => dragBead(gesture(), event)}
           />
           <g data-key="ruler" className="rail-ruler" />
-          <OtherFigures piece={piece} figure={figure} layout={layout} />
+          <OtherFigures piece={piece} figure={figure} layout={layout} gesture={gesture} />
           {layout.arcs.map(({ shiftId }) => {
             const status = statuses.get(shiftId);
             const verdict = status?.plan?.health.verdict;
