@@ -271,3 +271,28 @@ test('a figure starts later by a drag of its strip and by number, hidden until t
   const starts = apart.figureOrder.map((id) => apart.figures[id].start);
   expect(starts).toEqual([0.5, 0.65]);
 });
+
+test('ways of points are shown a dot a frame: of some of the figure, of the chosen shift, of the chosen points', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-quay-mark', 'timing');
+  await piece.matched();
+  const ways = page.getByTestId('point-paths');
+  await expect(ways).toHaveCount(0);
+  await page.getByRole('checkbox', { name: 'point paths' }).check();
+  const count = (part: string): Promise<number> =>
+    ways.locator(part).evaluate((path) => (path.getAttribute('d') ?? '').split('M').length - 1);
+  await expect.poll(() => count('.point-line')).toBeGreaterThan(30);
+  const all = await count('.point-dots');
+  await piece.arcs.first().click();
+  await expect.poll(() => count('.point-dots')).toBeLessThan(all / 2);
+  // Of one point that is chosen there is one way.
+  await page.getByRole('link', { name: 'Shapes' }).click();
+  await piece.cards.first().click();
+  await page.getByRole('button', { name: 'Points', exact: true }).click();
+  await page.getByTestId('canvas').focus();
+  await page.keyboard.press('Tab');
+  await page.getByRole('link', { name: 'Timing' }).click();
+  await expect(ways).toHaveCount(1);
+});

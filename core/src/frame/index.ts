@@ -23,6 +23,7 @@ export type { PartLanes, StrokeLanes } from './part-lanes';
 export * from './part-plans';
 export { type PlacedPart, placedParts } from './placed-parts';
 export { planAndCompile } from './plan-and-compile';
+export { type FollowedPoints, type PointPaths, pointPaths } from './point-paths';
 export * from './sample';
 export * from './shift-input';
 export * from './stage';

@@ -50,6 +50,8 @@ export interface DrawingState extends DrawingPreferences {
     readonly strength: number;
     readonly tint: boolean;
   };
+  /** Are the ways of points shown in the Timing room? */
+  readonly pointPaths: boolean;
   /** What the left column shows. */
   readonly column: 'figures' | 'drawer';
 }
@@ -69,6 +71,7 @@ const initialState = (): DrawingState => ({
   renames: null,
   firstColumn: 'right',
   column: 'figures',
+  pointPaths: false,
   onion: { count: 0, frames: 6, strength: 0.34, tint: false },
 });
 

@@ -7,6 +7,7 @@ import { KeyDetails } from './KeyDetails';
 import { LaneDetails } from './LaneDetails';
 import { LaneSheet } from './LaneSheet';
 import { MotionPathLayer } from './MotionPathLayer';
+import { PointPathsLayer } from './PointPathsLayer';
 import { TimingTools } from './TimingTools';
 import './timing.scss';
 
@@ -37,7 +38,15 @@ export function TimingRoom() {
         <RoomColumns right={details}>
           <div className="room-picture">
             <TimingTools />
-            <Canvas onion over={<MotionPathLayer piece={piece} />} />
+            <Canvas
+              onion
+              over={
+                <>
+                  <PointPathsLayer piece={piece} />
+                  <MotionPathLayer piece={piece} />
+                </>
+              }
+            />
           </div>
         </RoomColumns>
       </Panel>

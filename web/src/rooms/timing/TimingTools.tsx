@@ -24,6 +24,7 @@ export function TimingTools() {
   const editor = useEditor();
   const dispatch = useAppDispatch();
   const onion = useAppSelector((state) => state.drawing.onion);
+  const points = useAppSelector((state) => state.drawing.pointPaths);
   const [speed, setSpeed] = useState(editor.clock.speed);
   const piece = useAppSelector(selectPiece);
   const selection = useAppSelector(selectSelection);
@@ -103,6 +104,14 @@ export function TimingTools() {
           </select>
         </label>
       )}
+      <label title="Where points of the chosen figure go, a dot a frame: those that are chosen, else some of all">
+        <input
+          type="checkbox"
+          checked={points}
+          onChange={(event) => dispatch(drawingActions.changed({ pointPaths: event.target.checked }))}
+        />
+        point paths
+      </label>
       <IconButton
         icon={Expand}
         label="Full screen; Escape comes back"
