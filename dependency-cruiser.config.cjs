@@ -18,7 +18,7 @@ const coreMay = {
   lane: ['num', 'curve', 'easing', 'paint', 'svg', 'morph'],
   piece: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'shapes', 'text', 'ops', 'svg', 'match', 'morph'],
   frame: ['num', 'vec', 'curve', 'outline', 'shapes', 'paint', 'easing', 'match', 'morph', 'lane', 'piece'],
-  output: ['num', 'vec', 'outline', 'paint', 'easing', 'svg', 'morph', 'lane', 'piece', 'frame'],
+  output: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'svg', 'morph', 'lane', 'piece', 'frame'],
 };
 const webMay = {
   ui: [],

@@ -89,6 +89,15 @@ describe('a Lottie file, read (Lottie Specification 1.0)', () => {
     expect([Math.round(top * 10) / 10, left > 44 && left < 47]).toEqual([5, true]);
   });
 
+  test('what stands until its next key jumps there', () => {
+    const o = keyed({ t: 0, s: [100], h: 1 }, { t: 30, s: [40], h: 1 }, { t: 45, s: [40] });
+    const { piece } = read([layer([{ ty: 'sh', ks: still(square(0, 10)) }, FILL], { o })]);
+    const compiled = planAndCompile(piece);
+    const at = (seconds: number): number =>
+      sampleFrame(compiled, seconds, prepareFrame(compiled)).figures[0].opacity[0];
+    expect([at(0.5), at(0.95), at(1.1)]).toEqual([1, 1, 0.4]);
+  });
+
   test('a place on a curve goes by the length of the way', () => {
     const p = keyed({ t: 0, s: [0, 50], to: [0, -50], ti: [0, -50] }, { t: 60, s: [100, 50] });
     const [[left, top]] = boxesAt(read([layer([{ ty: 'sh', ks: still(square(0, 10)) }, FILL], { p })]).piece, 1);

@@ -170,6 +170,43 @@ describe('a drawing that moves, as a piece', () => {
     expect([end('freeze'), end('remove')].map(Math.round)).toEqual([50, 10]);
   });
 
+  test('outlines of which one key closes by itself and another by a line of its own are built alike', () => {
+    // The first ends where it began and is closed without a length, the second is closed by an edge.
+    const { piece } = read(
+      `<path d="M0 0H40V40H0L0 0Z"><animate attributeName="d" values="M0 0H40V40H0L0 0Z;M0 0H40V40H0L0 20Z" dur="1s" ${again}/></path>`,
+    );
+    expect(Object.values(piece.shifts).map(({ method, duration }) => [method, duration])).toEqual([['points', 1]]);
+    const { points } = framesOf(piece)(0.5).figures[0].parts[0];
+    expect([points.length, points[25]]).toEqual([32, 10]);
+  });
+
+  test('a transform has the origin that the element says, in px', () => {
+    const { piece } = read(
+      `<path d="${SQUARE}" transform-origin="30px 30px"><animateTransform attributeName="transform" type="scale" values="1;3" dur="1s" ${again}/></path>`,
+    );
+    expect(firstPoint(framesOf(piece)(0.5)).map(Math.round)).toEqual([-10, -10]);
+    expect(Object.values(piece.figures)[0].pivot).toEqual([30, 30]);
+  });
+
+  test('of two animations of one attribute the one that began later is seen (the animation sandwich)', () => {
+    const { piece } = read(
+      `<circle cx="50" cy="50" r="9"><animate attributeName="r" begin="1s" dur="1s" values="20;20" fill="freeze"/><animate attributeName="r" dur="2s" values="10;10" fill="freeze"/></circle>`,
+    );
+    const right = (seconds: number): number => framesOf(piece)(seconds).figures[0].parts[0].points[0] - 50;
+    expect([right(0.5), right(1.5)]).toEqual([10, 20]);
+  });
+
+  test('an animation to a value begins with what is inherited, or what nobody said', () => {
+    const { piece } = read(
+      `<g stroke-width="2" stroke="#000" fill="none"><path d="M0 0H9"><animate attributeName="stroke-width" to="6" dur="1s" fill="freeze"/></path><circle cx="50" cy="50"><animate attributeName="r" to="8" dur="1s" fill="freeze"/></circle></g>`,
+    );
+    const { figures } = framesOf(piece)(0.5);
+    const widths = figures.map(({ parts, over }) => (over?.strokeWidth ?? parts[0].stroke?.values.strokeWidth)?.[0]);
+    expect(widths.some((width) => width === 4)).toBe(true);
+    const circle = figures.flatMap(({ parts }) => parts).find(({ points }) => points.length > 20);
+    expect(circle?.points[0]).toBeCloseTo(54, 3);
+  });
+
   test('what cannot be taken is named', () => {
     const { notes } = read(
       `<mask id="m"/><path mask="url(#m)" d="${SQUARE}"><animateMotion path="M0 0H9" dur="1s"/><animate attributeName="opacity" begin="click" values="0;1" dur="1s"/></path><text>Quay</text><image href="x"/>`,
