@@ -1,7 +1,6 @@
 import type { Reason } from '../match';
-import { areAlike, planPointByPoint } from '../morph';
+import { areAlike, planPointByPoint, type ShiftPlan } from '../morph';
 import { outlineOfPart, type Piece, type Shift } from '../piece';
-import type { PartPlan } from './part-plans';
 import { placedParts } from './placed-parts';
 import type { ShiftInput } from './shift-input';
 
@@ -11,11 +10,18 @@ export const BY_POINTS: Reason = {
   text: 'Each point goes straight to the point with its number; nothing is matched.',
 };
 
+/** The way of a part to the one that has its place in the order. */
+interface PartWay {
+  readonly a: string;
+  readonly b: string;
+  readonly plan: ShiftPlan;
+}
+
 /** The ways of all parts of a shift that goes point by point, part by part in their order; undefined where the poses are not built alike. */
-export function planByPoints({ from, to, method }: ShiftInput): PartPlan[] | undefined {
+export function planByPoints({ from, to, method }: ShiftInput): PartWay[] | undefined {
   if (method !== 'points' || from.parts.length !== to.parts.length) return undefined;
   const [first, second] = [placedParts(from), placedParts(to)];
-  const plans: PartPlan[] = [];
+  const plans: PartWay[] = [];
   for (const [i, { part, outline }] of first.entries()) {
     const plan = planPointByPoint(outline, second[i].outline);
     if (!plan) return undefined;
