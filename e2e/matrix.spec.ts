@@ -74,6 +74,7 @@ test('every feature of the matrix is had by some piece here, so that each of its
 for (const form of TEXT_FORMS)
   test(`${form.label}: of each case it is made and read back within its bounds, or refused with the reasons of the matrix`, () => {
     const failed: string[] = [];
+    const rows: string[] = [];
     let made = 0;
     for (const { piece, compiled, features } of sources())
       for (const given of VARIANTS[form.id] ?? [{}]) {
@@ -86,6 +87,11 @@ for (const form of TEXT_FORMS)
         const files = makeTextFiles(form, { piece, compiled }, given);
         const { holds, lines } = proveText(form.id, files, compiled, readOptions(form, given));
         made++;
+        const said = lines.filter(({ what }) => /deviation/.test(what)).map(({ found }) => found);
+        const size = files.reduce((sum, { text }) => sum + text.length, 0);
+        rows.push(
+          `${piece.name.padEnd(16)} ${form.id.padEnd(13)} ${String(size).padStart(8)} bytes  ${said.join(', ')}`,
+        );
         if (!holds)
           failed.push(
             `${piece.name} ${JSON.stringify(given)}: ${lines
@@ -94,6 +100,8 @@ for (const form of TEXT_FORMS)
               .join(', ')}`,
           );
       }
+    const examples = (VARIANTS[form.id] ?? [{}]).length * DEMO_PIECES.length;
+    process.stdout.write(`${rows.slice(-examples).join('\n')}\n`);
     expect(failed).toEqual([]);
     expect(made).toBeGreaterThan(sources().length / 2);
   });

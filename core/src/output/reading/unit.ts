@@ -37,7 +37,6 @@ export interface DrawingTime {
 }
 
 const GEOMETRY = new Set('d points x y x1 y1 x2 y2 cx cy r rx ry width height'.split(' '));
-const isPaint = (attribute: string): boolean => !GEOMETRY.has(attribute);
 const PAINT_ERROR = { strokeWidth: 0.02, drawn: 1e-3 } as const;
 /** A still drawing is looked at for so long, s. */
 const MOMENT = 0.01;
@@ -178,9 +177,7 @@ function shapeTracks({ chain }: Leaf, inside: readonly Track[], gradients: reado
   const own = chain.flatMap(({ tracks }) =>
     tracks.filter(({ attribute }) => attribute !== 'transform' && !apart.has(attribute)),
   );
-  return [...own, ...inside, ...(refers || chain.some(hasClass) ? gradients : [])].filter(
-    ({ attribute }) => isPaint(attribute) || GEOMETRY.has(attribute),
-  );
+  return [...own, ...inside, ...(refers || chain.some(hasClass) ? gradients : [])];
 }
 
 const hasClass = ({ attributes }: DrawnElement): boolean => attributes.class !== undefined;
