@@ -36,6 +36,18 @@ test('an animated SVG dropped on the shelf is a piece that plays, with its poses
   await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
 });
 
+test('an animation that was copied elsewhere is pasted on the shelf', async ({ shelf, page }) => {
+  await shelf.open();
+  await page.getByRole('button', { name: 'New piece' }).waitFor();
+  await page.evaluate((text) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData('text/plain', text);
+    window.dispatchEvent(new ClipboardEvent('paste', { clipboardData }));
+  }, SPINNER);
+  await expect(page).toHaveURL(/\/timing$/);
+  await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('Pasted animation');
+});
+
 test('a Lottie file and a table of frames of a piece come back as pieces of as many figures', async ({
   piece,
   shelf,

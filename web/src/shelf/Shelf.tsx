@@ -135,6 +135,7 @@ export function Shelf() {
       const text = event.clipboardData?.getData('text/plain') ?? '';
       const files = [...(event.clipboardData?.files ?? [])];
       if (files.length > 0) void takeRef.current(files);
+      else if (movingFileOf(text)) void takeRef.current([new File([text], 'Pasted animation')]);
       else if (looksLikeSvg(text))
         void takeRef.current([new File([pastedSvg(text)], 'Pasted shape.svg', { type: 'image/svg+xml' })]);
     };
