@@ -66,6 +66,12 @@ test('a Lottie file and a table of frames of a piece come back as pieces of as m
     expect(Object.keys(back.figures)).toHaveLength(Object.keys(stored.figures).length);
     expect(Object.values(back.shifts).every(({ method }) => method === 'points')).toBe(true);
     expect(back.canvas.width).toBe(stored.canvas.width);
+    // What is not matched offers no decisions about a match, until another method is chosen.
+    await page.getByRole('link', { name: 'Match' }).click();
+    await expect(page.getByText('ties, pairs and touch-ups have no say')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Add a tie' })).toHaveCount(0);
+    await page.getByText('Best', { exact: true }).click();
+    await expect(page.getByRole('button', { name: 'Add a tie' })).toBeVisible();
   }
 });
 

@@ -30,17 +30,19 @@ export function pointPaths(
   [from, until]: readonly [number, number],
   { near, most }: FollowedPoints,
 ): PointPaths {
-  const index = compiled.figures.findIndex(({ id }) => id === figureId);
-  if (index < 0 || !(until > from)) return NO_PATHS;
+  const figure = compiled.figures.find(({ id }) => id === figureId);
+  if (!figure || !(until > from)) return NO_PATHS;
+  // Of a piece with many figures only this one is looked at.
+  const alone: CompiledPiece = { ...compiled, figures: [{ ...figure, clip: -1 }] };
   const { rate } = compiled;
   const times = [from + INSIDE];
   for (let k = Math.floor(from * rate + INSIDE) + 1; k / rate < until - INSIDE; k++) times.push(k / rate);
   times.push(until - INSIDE);
-  const frame = prepareFrame(compiled);
-  const looked = (seconds: number): Frame => sampleFrame(compiled, seconds, frame);
-  const anchors = anchorsOf(looked((from + until) / 2), index);
+  const frame = prepareFrame(alone);
+  const looked = (seconds: number): Frame => sampleFrame(alone, seconds, frame);
+  const anchors = anchorsOf(looked((from + until) / 2));
   const place = (now: Frame, { part, at }: Anchor): [number, number] => {
-    const { parts, motion } = now.figures[index];
+    const { parts, motion } = now.figures[0];
     const points = parts[part]?.points;
     return points
       ? mapPoint(motion ? motionMatrix(motion) : IDENTITY, points[at], points[at + 1])
@@ -70,8 +72,8 @@ interface Anchor {
   readonly at: number;
 }
 
-function anchorsOf({ figures }: Frame, index: number): Anchor[] {
-  return figures[index].parts.flatMap(({ contours }, part) =>
+function anchorsOf({ figures }: Frame): Anchor[] {
+  return figures[0].parts.flatMap(({ contours }, part) =>
     contours.flatMap(({ at, segments, closed }) =>
       Array.from({ length: closed ? segments : segments + 1 }, (_, k) => ({ part, at: at + 6 * k })),
     ),

@@ -1,6 +1,6 @@
 import { CoreError } from '../../errors';
 import { readPathData } from '../../svg';
-import { isObject, type Json, number, numbers, objects } from './lottie-value';
+import { isObject, type Json, number, numbers, objects } from './json';
 
 const FRAMES_BYTE_LIMIT = 60 * 1024 * 1024;
 /** As many lines as a table may have. */

@@ -1,9 +1,10 @@
 import { CoreError } from '../../errors';
+import { DRAWN_ROUND } from '../../lane';
 import { hexText, readColour } from '../../paint';
 import { numberText } from '../../svg';
 import type { AnimatedDocument, DrawnElement, Track, TransformStep } from './animated-document';
 import { MOST_ROWS, type Row, readFrameTableCsv, readFrameTableJson, type Table } from './frame-table';
-import { isObject, type Json, number, numbers, objects } from './lottie-value';
+import { isObject, type Json, number, numbers, objects } from './json';
 
 const DIGITS = 6;
 
@@ -166,13 +167,13 @@ class FrameBuilder {
             [
               'stroke-dasharray',
               drawn
-                ? rows.map((row) => `${numberText(share(row), DIGITS)} ${numberText(ROUND - share(row), DIGITS)}`)
+                ? rows.map((row) => `${numberText(share(row), DIGITS)} ${numberText(DRAWN_ROUND - share(row), DIGITS)}`)
                 : pen('dash', 'none'),
             ],
             [
               'stroke-dashoffset',
               drawn
-                ? rows.map(({ drawn: now }) => numberText(-ROUND * ((now?.[0] ?? 0) + (now?.[2] ?? 0)), DIGITS))
+                ? rows.map(({ drawn: now }) => numberText(-DRAWN_ROUND * ((now?.[0] ?? 0) + (now?.[2] ?? 0)), DIGITS))
                 : pen('dashOffset', '0'),
             ],
           ] as const)),
@@ -285,9 +286,6 @@ function stepsOfMaps(maps: readonly (readonly number[])[]): [TransformStep, stri
     found.map((each) => (each as string[])[i]),
   ]);
 }
-
-/** A drawn stretch comes again after a little more than the whole length. */
-const ROUND = 1.001;
 
 /** Rows of a figure by part, as long as the outline is built alike and frames follow each other; in painting order of the first frame in which they are. */
 function runsOf(rows: readonly Row[]): Run[] {

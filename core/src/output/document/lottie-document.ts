@@ -1,16 +1,16 @@
 import { CoreError } from '../../errors';
+import { DRAWN_ROUND } from '../../lane';
 import { numberText } from '../../svg';
 import type { AnimatedDocument, DrawnElement, Track, TransformStep } from './animated-document';
+import { isObject, type Json, number, numbers, objects, scalar } from './json';
 import { named, withinInner } from './layer-groups';
 import { type Combined, combinedOf, type FrameClock } from './lottie-keys';
 import { colourText, ellipseText, isNeutral, outlineText, rectangleText, UNTAKEN } from './lottie-shapes';
-import { isObject, type Json, number, numbers, objects, readLottieFile, scalar, valueAt } from './lottie-value';
+import { readLottieFile, valueAt } from './lottie-value';
 
 const MOST_DEPTH = 24;
 const MOST_ELEMENTS = 20_000;
 const DIGITS = 6;
-/** A drawn stretch comes again after a little more than the whole length: else round ends of the next would show. */
-const ROUND = 1.001;
 
 /**
  * Reads a Lottie file (Lottie Specification 1.0, Lottie Animation Community) as a drawing: layers and groups are groups, paths and styles are paths, keys are tracks, mattes are clip
@@ -308,7 +308,8 @@ class LottieReader {
           'stroke-dasharray',
           combinedOf(
             [trim.s, trim.e],
-            ([s, e]) => `${numberText(length(s, e), DIGITS)} ${numberText(Math.max(0, ROUND - length(s, e)), DIGITS)}`,
+            ([s, e]) =>
+              `${numberText(length(s, e), DIGITS)} ${numberText(Math.max(0, DRAWN_ROUND - length(s, e)), DIGITS)}`,
             clock,
           ),
         ],
@@ -316,7 +317,7 @@ class LottieReader {
           'stroke-dashoffset',
           combinedOf(
             [trim.s, trim.e, trim.o],
-            ([s, e, o]) => numberText(-ROUND * (Math.min(scalar(s), scalar(e)) / 100 + scalar(o) / 360), DIGITS),
+            ([s, e, o]) => numberText(-DRAWN_ROUND * (Math.min(scalar(s), scalar(e)) / 100 + scalar(o) / 360), DIGITS),
             clock,
           ),
         ],

@@ -1,6 +1,7 @@
 import type { KeySpline } from '../../easing';
 import type { Track } from './animated-document';
-import { arrivalOf, isCurved, isKeyed, type Json, number, objects, onwardOf, valueAt } from './lottie-value';
+import { type Json, number, objects } from './json';
+import { arrivalOf, isCurved, isKeyed, onwardOf, valueAt } from './lottie-value';
 
 /** How frames of a composition lie in the whole file: at `offset` + frame · `stretch` of its `frames`. */
 export interface FrameClock {

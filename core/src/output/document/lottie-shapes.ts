@@ -1,6 +1,8 @@
+import { QUARTER_ARC_HANDLE } from '../../outline';
 import { hexText } from '../../paint';
-import { cubicText, numberText } from '../../svg';
-import { isObject, type Json, numbers, outlineOf } from './lottie-value';
+import { numberText, writePathData } from '../../svg';
+import { isObject, type Json, numbers } from './json';
+import { outlineOf } from './lottie-value';
 
 const DIGITS = 6;
 
@@ -26,24 +28,13 @@ export const isNeutral = (transform: Json): boolean =>
   });
 
 /** A shape of the format as path data. */
-export function outlineText(value: unknown): string {
-  const { contours } = outlineOf(value);
-  return contours
-    .map(({ points, closed }) => {
-      let text = `M${numberText(points[0], DIGITS)} ${numberText(points[1], DIGITS)}`;
-      for (let i = 0; i + 7 < points.length; i += 6) text += cubicText(points, i, DIGITS);
-      return closed ? `${text}Z` : text;
-    })
-    .join('');
-}
-
-/** Handle length of a quarter circle of radius 1: 4/3 (√2 − 1). */
-const QUARTER = (4 / 3) * (Math.SQRT2 - 1);
+export const outlineText = (value: unknown): string =>
+  writePathData(outlineOf(value), { digits: DIGITS, lines: false });
 
 /** An ellipse by its centre and size, clockwise from its top (Lottie Specification 1.0, Ellipse). */
 export function ellipseText([cx, cy]: readonly [number, number], [w, h]: readonly [number, number]): string {
   const [rx, ry] = [w / 2, h / 2];
-  const [kx, ky] = [rx * QUARTER, ry * QUARTER];
+  const [kx, ky] = [rx * QUARTER_ARC_HANDLE, ry * QUARTER_ARC_HANDLE];
   const n = (...values: number[]): string => values.map((v) => numberText(v, DIGITS)).join(' ');
   return `M${n(cx, cy - ry)}C${n(cx + kx, cy - ry, cx + rx, cy - ky, cx + rx, cy)}C${n(cx + rx, cy + ky, cx + kx, cy + ry, cx, cy + ry)}C${n(cx - kx, cy + ry, cx - rx, cy + ky, cx - rx, cy)}C${n(cx - rx, cy - ky, cx - kx, cy - ry, cx, cy - ry)}Z`;
 }
@@ -58,7 +49,7 @@ export function rectangleText(
   const [left, top, right, bottom] = [cx - w / 2, cy - h / 2, cx + w / 2, cy + h / 2];
   const n = (...values: number[]): string => values.map((v) => numberText(v, DIGITS)).join(' ');
   if (!(r > 0)) return `M${n(right, top)}L${n(right, bottom)}L${n(left, bottom)}L${n(left, top)}Z`;
-  const k = r * (1 - QUARTER);
+  const k = r * (1 - QUARTER_ARC_HANDLE);
   return `M${n(right, top + r)}L${n(right, bottom - r)}C${n(right, bottom - k, right - k, bottom, right - r, bottom)}L${n(left + r, bottom)}C${n(left + k, bottom, left, bottom - k, left, bottom - r)}L${n(left, top + r)}C${n(left, top + k, left + k, top, left + r, top)}L${n(right - r, top)}C${n(right - k, top, right, top + k, right, top + r)}Z`;
 }
 

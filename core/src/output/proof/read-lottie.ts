@@ -1,15 +1,6 @@
 import { IDENTITY, type Matrix, multiply } from '../../vec';
-import {
-  isObject,
-  type Json,
-  number,
-  numbers,
-  objects,
-  outlineOf,
-  readLottieFile,
-  scalar,
-  valueAt,
-} from '../document/lottie-value';
+import { isObject, type Json, number, numbers, objects, scalar } from '../document/json';
+import { outlineOf, readLottieFile, valueAt } from '../document/lottie-value';
 import { linesOf, type Painted } from './painted';
 
 const MOST_DEPTH = 32;

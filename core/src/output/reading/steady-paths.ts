@@ -1,5 +1,5 @@
 import { type Contour, segmentCount } from '../../outline';
-import { cubicText, numberText, readPathData } from '../../svg';
+import { readPathData, writePathData } from '../../svg';
 import type { DrawnElement, Track } from '../document/animated-document';
 
 /** Decimals of paths that are written anew. */
@@ -52,10 +52,8 @@ function steadyTrack(track: Track): Track {
 
 /** A contour as absolute cubics; one that another key closes by a segment of its own gets a segment without length. */
 function contourText({ points, closed }: Contour, segments: number): string {
-  const [x, y] = [points[0], points[1]];
-  const own = (points.length / 2 - 1) / 3;
-  let text = `M${numberText(x, DIGITS)} ${numberText(y, DIGITS)}`;
-  for (let k = 0; k < own; k++) text += cubicText(points, 6 * k, DIGITS);
-  for (let k = own; k < segments; k++) text += cubicText([x, y, x, y, x, y, x, y], 0, DIGITS);
-  return closed ? `${text}Z` : text;
+  const all = new Float64Array(6 * segments + 2);
+  for (let i = 0; i < all.length; i += 2) all.set([points[0], points[1]], i);
+  all.set(points);
+  return writePathData({ contours: [{ points: all, closed }], fillRule: 'nonzero' }, { digits: DIGITS, lines: false });
 }

@@ -6,7 +6,7 @@ import { freeName } from '../actions/draw-actions';
  * figures come as they are, and what lay behind them stays away.
  */
 export function putMoving(draft: PieceDraft, { piece }: ReadPiece): void {
-  const read = structuredClone(piece) as PieceDraft;
+  const read = piece as PieceDraft;
   const isFirst = draft.figureOrder.length === 0;
   if (isFirst) {
     draft.canvas = read.canvas;
@@ -21,7 +21,8 @@ export function putMoving(draft: PieceDraft, { piece }: ReadPiece): void {
     draft.figureOrder.push(id);
   }
   Object.assign(draft.poses, read.poses);
-  Object.assign(draft.parts, read.parts);
+  // Frozen at its door, a part is not walked through to be frozen all over.
+  for (const part of Object.values(read.parts)) draft.parts[part.id] = Object.freeze(part);
   Object.assign(draft.shifts, read.shifts);
   for (const lane of Object.values(read.lanes)) if (lane.figure !== null || isFirst) draft.lanes[lane.id] = lane;
 }

@@ -45,6 +45,28 @@ export function MatchDecisions({
   const soft = Math.max(0, ...(plan?.parts.flatMap(({ plan: p }) => p.contours.map(({ softness }) => softness)) ?? []));
   const endError = plan?.health.endError ?? 0;
   const methods = methodsOf(piece, shift);
+  const method = (
+    <Decided title="Method" own={shift.method !== 'auto'} onBack={back('method')}>
+      <Choice
+        label="Points travel"
+        value={shift.method}
+        options={methods}
+        onChange={(method) =>
+          setMethod(store, shift.id, method, methods.find(({ value }) => value === method)?.label ?? '')
+        }
+      />
+    </Decided>
+  );
+  if (plan?.reasons.some(({ code }) => code === 'by-points'))
+    return (
+      <>
+        {method}
+        <p className="details-note">
+          While points go by their numbers, directions, start points, ties, pairs and touch-ups have no say. They are
+          kept for the other methods.
+        </p>
+      </>
+    );
   return (
     <>
       <DirectionDecision store={store} piece={piece} shift={shift} plan={plan} onBack={back('direction')} />
@@ -104,16 +126,7 @@ export function MatchDecisions({
           </ul>
         </Decided>
       )}
-      <Decided title="Method" own={shift.method !== 'auto'} onBack={back('method')}>
-        <Choice
-          label="Points travel"
-          value={shift.method}
-          options={methods}
-          onChange={(method) =>
-            setMethod(store, shift.id, method, methods.find(({ value }) => value === method)?.label ?? '')
-          }
-        />
-      </Decided>
+      {method}
       <Decided title="Middle" own={match.softness !== null} onBack={back('softness')}>
         {match.softness === null ? (
           <>
