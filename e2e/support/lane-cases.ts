@@ -1,4 +1,5 @@
-import type { LaneRecord, PieceDraft } from '@core';
+import { type LaneRecord, type Part, type PieceDraft, type ShapeSource, shapePart } from '@core';
+import { countedIds } from '../../core/src/testing/pieces';
 import {
   BACK,
   type Case,
@@ -27,6 +28,17 @@ function drive(
   const known = draft.lanes[id] ?? { id, figure, property, keys: [] };
   draft.lanes[id] = structuredClone({ ...known, ...drives }) as PieceDraft['lanes'][string];
 }
+
+const AT = { x: 120, y: 120, rotation: 0 } as const;
+const BOX: ShapeSource = { kind: 'rectangle', ...AT, x: 70, y: 60, width: 80, height: 70, radii: [0, 0, 0, 0] };
+const ARC: ShapeSource = { kind: 'arc', ...AT, x: 170, y: 70, radius: 40, from: 0, to: 90 };
+const STAR: ShapeSource = { kind: 'star', ...AT, x: 90, y: 180, radius: 45, points: 5, inner: 0.5, rounding: 0 };
+const newId = countedIds();
+/** A part that is an adjustable shape still. */
+const shaped = (source: ShapeSource, change: Partial<Part> = {}): Part => ({
+  ...shapePart(source, 'Shape', { fill: '#c02040', stroke: null }, newId),
+  ...change,
+});
 
 const FOLLOW = { axis: null, factor: 1, offset: 0, delay: 0, colour: 'same' } as const;
 const BAR = 'M10 10H60V60H10Z';
@@ -141,6 +153,48 @@ export const LANE_CASES: Readonly<Record<string, Case>> = {
       made.along = true;
       made.keys[0].path = { out: [20, 140] };
       made.keys[1].path = { in: [-120, 40] };
+    },
+  },
+  'numbers of shapes: corners, an arc of more and more quarters, points of a star': {
+    from: [shaped(BOX, { fill: linear(20, 20, 120, 90) }), shaped(ARC, { fill: null, stroke: pen({ width: 14 }) })],
+    to: [
+      shaped({ ...BOX, width: 110 }, { fill: linear(120, 20, 20, 90) }),
+      shaped({ ...ARC, radius: 44 }, { fill: null, stroke: pen({ width: 6 }) }),
+    ],
+    options: { shift: { method: 'numbers', easing: BACK } },
+    times: [0.12, 0.31, 0.55, 0.83, 1.21],
+    also(draft) {
+      draft.poses.B.hold = 0.4;
+      lane(draft, 'rectangle.radii', [0, 0, 0, 0], [36, 10, 36, 0]);
+      drive(draft, 'f', 'rectangle.height', { pulse: { ...PULSE, shape: 'sine', amount: [-30] } });
+      lane(draft, 'arc.to', [40], [300]);
+      standing(draft, 'star', [shaped(STAR)]);
+      draft.poses['star-pose'].hold = 1.4;
+      draft.lanes.points = {
+        id: 'points',
+        figure: 'star',
+        property: 'star.points',
+        keys: [4, 7].map((value, i) => ({
+          id: `k${i}`,
+          stop: { pose: 'star-pose', shift: null },
+          after: i,
+          value: [value],
+          easing: { kind: 'linear' },
+        })),
+      };
+    },
+  },
+  'a shape that its lane changed goes over into points, and plays there and back': {
+    from: [shaped({ ...BOX, x: 120, y: 120 })],
+    to: [part(DROP)],
+    times: [0.2, 0.45, 0.9, 1.5, 2.1, 2.6],
+    also(draft) {
+      draft.playback = 'back';
+      draft.poses.A.hold = 0.6;
+      lane(draft, 'rectangle.width', [60], [200]);
+      const [first, second] = draft.lanes['f-rectangle.width'].keys;
+      Object.assign(first, { after: 0 });
+      Object.assign(second, { stop: { pose: 'A', shift: null }, after: 0.5 });
     },
   },
   'there and back': {

@@ -8,11 +8,16 @@ const KEYS = 24;
 /** At its very ends a shape may lose points: a corner without a radius is one and not two. So near to them it has them all. */
 const INSIDE = 1e-7;
 
+/** A share of the way that is at neither end. */
+export const nearShare = (share: number): number =>
+  share >= 0 && share <= 1 ? Math.min(1 - INSIDE, Math.max(INSIDE, share)) : share;
+
 /** The shape that a part still is; undefined for points and letters. */
 export const shapeOf = ({ source }: Pick<PartShape, 'source'>): ShapeSource | undefined =>
   source && source.kind !== 'glyph' ? source : undefined;
 
-const mixedPlacement = (a: Placement, b: Placement, share: number): Placement => {
+/** Where a shape stands between two placements. */
+export const mixedPlacement = (a: Placement, b: Placement, share: number): Placement => {
   const mixed = (p: number, q: number): number => p + (q - p) * share;
   return {
     x: mixed(a.x, b.x),
@@ -35,7 +40,7 @@ export function planByNumbers(
   if (!shapeA || !shapeB) return undefined;
   const times = Array.from({ length: KEYS + 1 }, (_, k) => k / KEYS);
   const frames = times.map((time) => {
-    const share = Math.min(1 - INSIDE, Math.max(INSIDE, time));
+    const share = nearShare(time);
     const shape = shapeBetween(shapeA, shapeB, share);
     const matrix = placementMatrix(mixedPlacement(from, to, share));
     const contours = shape && adjustableContours(shape);

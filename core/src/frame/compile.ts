@@ -1,66 +1,12 @@
 import { blendNumbers, type Lane, levelLane, PROPERTIES, RampTime } from '../lane';
-import { stillPlan } from '../morph';
-import type { BlendSpace } from '../paint';
-import {
-  type Id,
-  type Part,
-  type Piece,
-  type Placement,
-  type Playback,
-  type Pose,
-  pieceDuration,
-  railTimeline,
-  type Shift,
-  stretchOf,
-} from '../piece';
+import { type Id, type Piece, type Playback, pieceDuration, railTimeline, type Shift, stretchOf } from '../piece';
+import { type FigureSpan, lateSpan } from './figure-span';
+import { figureSpans } from './figure-spans';
 import { LaneBook, timesLane } from './lane-book';
 import { compileMotion, type MotionLanes } from './motion';
 import { type OverLanes, overLanes } from './over-paint';
-import { type PartLanes, partLanes } from './part-lanes';
-import { type PlacedPaint, paintOf, partPaint } from './part-paint';
-import type { PartPlan, PoseShiftPlan } from './part-plans';
-import { placedParts } from './placed-parts';
-
-/** A stretch of a figure's time that one plan shows: a hold, then the shift that leaves it. Times in s. */
-export interface FigureSpan {
-  readonly shiftId?: Id;
-  readonly start: number;
-  readonly end: number;
-  /** When the hold ends and the shift begins, when it ends, and its easing. */
-  readonly time: RampTime;
-  /** Laid out when they are first asked for: of a long chain or of thousands of parts, only what is looked at. */
-  readonly parts: readonly PartLanes[];
-  /** Lays parts out until all are there or `isLate` says so; tells whether all are. */
-  layOut(isLate: () => boolean): boolean;
-}
-
-/** How many parts are laid out before the time is looked at. */
-const PARTS_A_LOOK = 32;
-const never = (): boolean => false;
-
-/** A span of `count` parts that are made by the first who asks for them. */
-function lateSpan(
-  times: Omit<FigureSpan, 'parts' | 'layOut'>,
-  count: number,
-  make: (part: number) => PartLanes,
-): FigureSpan {
-  const made: PartLanes[] = [];
-  const layOut = (isLate: () => boolean): boolean => {
-    while (made.length < count) {
-      made.push(make(made.length));
-      if (made.length % PARTS_A_LOOK === 0 && made.length < count && isLate()) return false;
-    }
-    return true;
-  };
-  return {
-    ...times,
-    get parts() {
-      layOut(never);
-      return made;
-    },
-    layOut,
-  };
-}
+import type { PoseShiftPlan } from './part-plans';
+import { shiftLane } from './pose-lanes';
 
 export interface CompiledFigure {
   readonly id: Id;
@@ -108,7 +54,7 @@ export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPl
     return {
       id,
       name,
-      spans: spansOf(piece, id, planOf),
+      spans: figureSpans(piece, id, planOf, book),
       from: before === 'hidden' ? start : 0,
       until: after === 'hidden' ? railTimeline(piece, piece.figures[id]).duration : Number.POSITIVE_INFINITY,
       motion: compileMotion(piece, id, book),
@@ -134,39 +80,6 @@ export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPl
   };
 }
 
-function spansOf(piece: Piece, figureId: Id, planOf: (shift: Shift) => PoseShiftPlan | undefined): FigureSpan[] {
-  const timeline = railTimeline(piece, piece.figures[figureId]);
-  // Held before its first pose, it stands there from the beginning.
-  const beginning = piece.figures[figureId].before === 'held' ? 0 : piece.figures[figureId].start;
-  const spans: FigureSpan[] = [];
-  const still = (poseId: Id, start: number, end: number): void => {
-    const time = new RampTime(end, end, { kind: 'linear' });
-    const { placement, parts } = piece.poses[poseId];
-    spans.push(lateSpan({ start, end, time }, parts.length, (i) => stillLane(placement, piece.parts[parts[i]])));
-  };
-  timeline.stops.forEach((stop, i) => {
-    const span = timeline.spans[i];
-    if (!span) {
-      // The last stop is shown by the end of the last shift, unless there is no shift at all.
-      if (i === 0) still(stop.poseId, beginning, stop.start + stop.hold);
-      return;
-    }
-    const plan = planOf(span.shift);
-    if (plan) {
-      const { id, easing, blend } = span.shift;
-      const time = new RampTime(stop.start + stop.hold, span.end, easing);
-      const times = { shiftId: id, start: i === 0 ? beginning : stop.start, end: span.end, time };
-      const { parts } = plan;
-      spans.push(lateSpan(times, parts.length, (i) => shiftLane(piece, span.shift, parts[i], time, blend)));
-      return;
-    }
-    const middle = (span.start + span.end) / 2;
-    still(span.shift.from, i === 0 ? beginning : stop.start, middle);
-    still(span.shift.to, middle, span.end);
-  });
-  return spans;
-}
-
 /**
  * One shift alone as a piece of 1 s that goes evenly: its seconds are the shift's progress. The outlines lie where they lie on the canvas; nothing is behind
  * them.
@@ -174,7 +87,7 @@ function spansOf(piece: Piece, figureId: Id, planOf: (shift: Shift) => PoseShift
 export function compileShift(piece: Piece, shift: Shift, plan: PoseShiftPlan): CompiledPiece {
   const time = new RampTime(0, 1, { kind: 'linear' });
   const span = lateSpan({ shiftId: shift.id, start: 0, end: 1, time }, plan.parts.length, (i) =>
-    shiftLane(piece, shift, plan.parts[i], time, shift.blend),
+    shiftLane(piece, shift, plan.parts[i], time),
   );
   const opacity = levelLane(blendNumbers([1], [1], PROPERTIES.opacity.range));
   const { width, height } = piece.canvas;
@@ -203,30 +116,3 @@ export function compileShift(piece: Piece, shift: Shift, plan: PoseShiftPlan): C
     ],
   };
 }
-
-/** A part of a shift in its paint. */
-function shiftLane(piece: Piece, { from, to }: Shift, plan: PartPlan, time: RampTime, space: BlendSpace): PartLanes {
-  const side = (id: Id | undefined, pose: Pose): PlacedPaint | undefined =>
-    id === undefined ? undefined : { part: piece.parts[id], placement: pose.placement };
-  return partLanes(plan, paintOf(plan, side(plan.a, piece.poses[from]), side(plan.b, piece.poses[to])), time, space);
-}
-
-const STANDING = new RampTime(0, 0, { kind: 'linear' });
-
-/** Parts standing still where a placement puts them, each contour's points in their record's order. */
-export const stillLanes = (placement: Placement, parts: readonly Part[]): PartLanes[] =>
-  parts.map((part) => stillLane(placement, part));
-
-function stillLane(placement: Placement, part: Part): PartLanes {
-  const before = known.get(part);
-  if (before?.placement === placement) return before.lanes;
-  const placed = { part, placement };
-  const [{ outline }] = placedParts({ placement, parts: [part] });
-  const plan = { a: part.id, b: part.id, plan: stillPlan(outline) };
-  const lanes = partLanes(plan, partPaint(placed, placed), STANDING, 'oklab');
-  known.set(part, { placement, lanes });
-  return lanes;
-}
-
-/** Parts as they stand, as long as they and their placement are the same records: edits elsewhere compile them again and again. */
-const known = new WeakMap<Part, { readonly placement: Placement; readonly lanes: PartLanes }>();

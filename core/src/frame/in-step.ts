@@ -2,6 +2,7 @@ import { type Id, outlineOfPart, type Piece, type Pose, placementMatrix, railTim
 import { boxSize, emptyBox, IDENTITY, includePoint } from '../vec';
 import { LaneBook } from './lane-book';
 import { compileMotion, type MotionLanes, motionMatrix, prepareMotion, sampleMotion } from './motion';
+import { hasShapeLanes } from './shape-lanes';
 
 /** Anchors of two poses that are nearer than this to each other, px, are at one place. */
 const SAME_PLACE_PX = 0.05;
@@ -35,7 +36,8 @@ class Steps {
       for (const { shift, start } of railTimeline(piece, piece.figures[id]).spans) {
         const timed = { shift, figure, start };
         this.byId.set(shift.id, timed);
-        if (piece.figures[id].hidden) continue;
+        // What its lanes make of its shapes has edges of its own.
+        if (piece.figures[id].hidden || hasShapeLanes(piece, id)) continue;
         const key = timeKey(start, shift);
         const others = this.byTime.get(key);
         if (others) others.push(timed);
@@ -47,7 +49,7 @@ class Steps {
   /** Shifts of other figures that begin and end with this one, with the same easing, in painting order. */
   with(shift: Shift): { readonly below: boolean; readonly shift: Shift }[] {
     const own = this.byId.get(shift.id);
-    if (!own) return [];
+    if (!own || hasShapeLanes(this.piece, this.piece.figureOrder[own.figure])) return [];
     return (this.byTime.get(timeKey(own.start, shift)) ?? [])
       .filter(
         (other) =>

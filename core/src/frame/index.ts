@@ -8,10 +8,9 @@ export {
   type CompiledPiece,
   compilePiece,
   compileShift,
-  type FigureSpan,
-  stillLanes,
 } from './compile';
 export * from './draw';
+export type { FigureSpan } from './figure-span';
 export * from './frame-at';
 export { LaneBook } from './lane-book';
 export { PlaceFinder } from './match-input';
@@ -24,7 +23,9 @@ export * from './part-plans';
 export { type PlacedPart, placedParts } from './placed-parts';
 export { planAndCompile } from './plan-and-compile';
 export { type FollowedPoints, type PointPaths, pointPaths } from './point-paths';
+export { stillLanes } from './pose-lanes';
 export * from './sample';
+export { hasShapeLanes, partAt, shapeLanesOf } from './shape-lanes';
 export * from './shift-input';
 export * from './stage';
 export { stillPiece } from './still-piece';

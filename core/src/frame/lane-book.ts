@@ -9,6 +9,7 @@ import {
   FormulaLane,
   Lane,
   levelLane,
+  type NumberRange,
   noiseAt,
   PROPERTIES,
   RampTime,
@@ -21,11 +22,13 @@ import {
   type Id,
   isColourLane,
   isDriven,
+  isShapeNumber,
   type LaneKey,
   type LaneProperty,
   type LaneRecord,
+  laneLimits,
   laneOf,
-  NEUTRAL,
+  neutralOf,
   ownValue,
   type Piece,
   pieceDuration,
@@ -107,7 +110,7 @@ export class LaneBook {
   /** What a figure has by itself: of paint the colours and widths of its poses, with the easings of the shifts. */
   private own(figureId: Id | null, property: LaneProperty): Lane {
     const value = (stop: number): LaneKey['value'] =>
-      standsInPlace(property) ? ownValue(this.piece, figureId, property, stop) : NEUTRAL[property];
+      standsInPlace(property) ? ownValue(this.piece, figureId, property, stop) : neutralOf(property);
     const level = (): Lane => levelLane(valuesBlend(property, value(0), value(0)));
     if (figureId === null || !standsInPlace(property)) return level();
     const { stops, spans } = railTimeline(this.piece, this.piece.figures[figureId] as Figure);
@@ -128,15 +131,17 @@ export class LaneBook {
     if (follow && source) terms.push(this.followed(record, follow, source));
     if (record.drift) terms.push(this.drifting(record.drift));
     if (record.pulse) terms.push(this.pulsing(record.pulse));
-    const neutral = NEUTRAL[property];
-    const { least } = PROPERTIES[property].range;
-    const most = property === 'opacity' ? 1 : Number.POSITIVE_INFINITY;
-    const breaks = [0, this.duration, ...breaksOf(keys), ...terms.flatMap((term) => term.breaks)];
+    const neutral = neutralOf(property);
+    const limits = neutral.map((_, i) => numberLimits(property, i));
+    // What stands in place of something is that, until keys or what it follows say something else.
+    const base = keys ?? (standsInPlace(property) && !follow ? this.own(record.figure, property) : undefined);
+    const breaks = [0, this.duration, ...breaksOf(base), ...terms.flatMap((term) => term.breaks)];
     return new FormulaLane(neutral.length, this.within(breaks), (seconds, out, at) => {
-      if (keys) keys.sample(seconds, out, at);
+      if (base) base.sample(seconds, out, at);
       else for (let i = 0; i < neutral.length; i++) out[at + i] = neutral[i];
       for (let k = 0; k < terms.length; k++) terms[k].add(seconds, out, at);
-      for (let i = 0; i < neutral.length; i++) out[at + i] = Math.min(most, Math.max(least, out[at + i]));
+      for (let i = 0; i < neutral.length; i++)
+        out[at + i] = Math.min(limits[i][1], Math.max(limits[i][0], out[at + i]));
     });
   }
 
@@ -155,8 +160,8 @@ export class LaneBook {
 
   private followed({ property }: LaneRecord, follow: NonNullable<LaneRecord['follow']>, source: Lane): Term {
     const { axis, factor, offset, delay } = follow;
-    const nothing = NEUTRAL[follow.property];
-    const count = NEUTRAL[property].length;
+    const nothing = neutralOf(follow.property);
+    const count = neutralOf(property).length;
     const value = new Float64Array(source.size);
     return {
       breaks: [...this.laterBreaks(source, delay), delay],
@@ -224,7 +229,7 @@ const AXES_APART = 7919;
 const MOST_BREAKS = 20_000;
 
 /** Times at which a lane may bend, s: the ends of its ramps, where their easings have corners or turn, and where progress passes what the value bends at. */
-function breaksOf(lane: Lane | undefined): number[] {
+export function breaksOf(lane: Lane | undefined): number[] {
   return (lane?.ramps ?? []).flatMap(({ time: { start, end, easing }, blend }) =>
     easedKeys(easingSegments(easing), blend.breaks).map(({ time }) => start + (end - start) * time),
   );
@@ -250,7 +255,17 @@ function valuesBlend(
 ): Blend {
   return isColourLane(property)
     ? blendColours(colourOf(from), colourOf(to), space)
-    : blendNumbers(from, to, PROPERTIES[property].range);
+    : blendNumbers(from, to, rangeOf(property));
+}
+
+/** A shape's numbers go on along their line: what builds the shape keeps each within its own range. */
+const rangeOf = (property: LaneProperty): NumberRange =>
+  isShapeNumber(property) ? { beyond: 'on', least: -Infinity } : PROPERTIES[property].range;
+
+/** Between what a number stays that is driven. */
+function numberLimits(property: LaneProperty, part: number): readonly [least: number, most: number] {
+  if (isShapeNumber(property)) return laneLimits(property, part);
+  return [PROPERTIES[property].range.least, property === 'opacity' ? 1 : Number.POSITIVE_INFINITY];
 }
 
 const colourOf = ([r, g, b, alpha]: readonly number[]): Rgba => ({ r, g, b, alpha });

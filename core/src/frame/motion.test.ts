@@ -28,7 +28,7 @@ function moved(values = MOVES): Piece {
   draft.shifts[draft.figures.f.rail[0]].easing = { kind: 'linear' };
   draft.figures.f.middle = [320, 320];
   const newId = countedIds();
-  for (const [property, value] of Object.entries(values))
+  for (const [property, value = []] of Object.entries(values))
     setLaneAtStop(draft, 'f', property as LaneProperty, 1, value, newId);
   return draft as Piece;
 }

@@ -1,5 +1,5 @@
 import { blendNumbers, type Lane, levelLane, PROPERTIES } from '../lane';
-import { type Id, type LaneProperty, NEUTRAL, type Piece } from '../piece';
+import { type Id, type LaneProperty, neutralOf, type Piece } from '../piece';
 import { type Matrix, multiply, rotation, scaling, translation } from '../vec';
 import { LaneBook, plusLane } from './lane-book';
 
@@ -41,7 +41,7 @@ export function compileMotion(piece: Piece, figureId: Id, book = new LaneBook(pi
   const turn = own && along ? plusLane(own, along) : (own ?? along);
   if (!position && !turn && !scale) return null;
   const level = (property: 'position' | 'turn' | 'scale'): Lane =>
-    levelLane(blendNumbers(NEUTRAL[property], NEUTRAL[property], PROPERTIES[property].range));
+    levelLane(blendNumbers(neutralOf(property), neutralOf(property), PROPERTIES[property].range));
   return {
     pivot: pivotOfMotion(piece, figureId),
     position: position ?? level('position'),

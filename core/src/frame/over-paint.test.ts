@@ -35,7 +35,7 @@ function drawn(
     shift.duration = 1;
     shift.easing = { kind: 'linear' };
   }
-  for (const [property, ends] of Object.entries(values)) {
+  for (const [property, ends = []] of Object.entries(values)) {
     addLane(draft, 'f', property as LaneProperty, newId);
     ends.forEach((value, i) => {
       setLaneAtStop(draft, 'f', property as LaneProperty, i, value, newId);

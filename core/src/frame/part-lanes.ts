@@ -21,12 +21,14 @@ export interface StrokeLanes {
   readonly properties: Readonly<Record<StrokeProperty, Lane>>;
 }
 
-/** Everything of a drawn part that changes along a shift, over time. All its lanes run by the shift's own time. */
+/** Everything of a drawn part that changes along a shift, over time. All its lanes run by the shift's own time, but for what `byLanes` says. */
 export interface PartLanes extends PartPlan {
   readonly time: RampTime;
   readonly outline: Lane;
   readonly fill: PaintLanes | null;
   readonly stroke: StrokeLanes | null;
+  /** Its outline runs by lanes of its figure, and changes while the shift's own time stands still. */
+  readonly byLanes?: true;
 }
 
 /** Lays the paint of both ends on the way of a part. */

@@ -9,11 +9,13 @@ import {
 import type { PlanContour } from '../morph';
 import type { FillRule } from '../outline';
 import type { Part, Placement } from '../piece';
-import { type CompiledPiece, type FigureSpan, stillLanes } from './compile';
+import type { CompiledPiece } from './compile';
+import type { FigureSpan } from './figure-span';
 import { type MotionSample, prepareMotion, sampleMotion } from './motion';
 import { type OverSample, prepareOver, sampleOver } from './over-paint';
 import type { PaintSample } from './paint-sample';
 import type { PartLanes } from './part-lanes';
+import { stillLanes } from './pose-lanes';
 
 /** A stroke at a moment; each property in the numbers of its lane. */
 export interface StrokeSample {
@@ -192,9 +194,11 @@ function samplePart(part: FramePart, seconds: number): void {
   const { time, outline, fill, stroke } = part.lanes;
   const progress = time.progressAt(seconds);
   // All lanes of a part run by one time: at the same progress everything is as it was.
-  if (part.progress === progress) return;
+  const same = part.progress === progress;
+  if (same && !part.lanes.byLanes) return;
   part.progress = progress;
   if (part.points !== part.lanes.plan.from) outline.sample(seconds, part.points);
+  if (same) return;
   if (fill && part.fill) samplePaint(fill, seconds, part.fill);
   if (!stroke || !part.stroke) return;
   samplePaint(stroke.paint, seconds, part.stroke.paint);

@@ -1,16 +1,18 @@
-import type {
-  ContourRecord,
-  MatchChoices,
-  Part,
-  PartShape,
-  Piece,
-  Placement,
-  Pose,
-  Shift,
-  ShiftMethod,
+import {
+  type ContourRecord,
+  type MatchChoices,
+  type Part,
+  type PartShape,
+  type Piece,
+  type Placement,
+  type Pose,
+  railTimeline,
+  type Shift,
+  type ShiftMethod,
 } from '../piece';
 import { shiftsInStep } from './in-step';
 import { leadingColour, type PartPairs, pairedPartsOf, pairShapes } from './part-pairs';
+import { hasShapeLanes, partAt, shapeLanesOf } from './shape-lanes';
 
 /** A pose's outlines and where they stand. */
 export interface PoseShape {
@@ -41,15 +43,11 @@ export interface InStepInput {
 }
 
 /** The outlines of a pose; with what they are built of where a shift goes by that. */
-export const poseShape = (
-  piece: Pick<Piece, 'parts'>,
-  { placement, parts }: Pick<Pose, 'placement' | 'parts'>,
-  sources = false,
-): PoseShape => ({
+export const poseShape = (placement: Placement, parts: readonly Part[], sources = false): PoseShape => ({
   placement,
-  parts: parts.map((id) => {
-    const { fillRule, source } = piece.parts[id];
-    const shape = { id, contours: contoursAsSeen(piece.parts[id]), fillRule };
+  parts: parts.map((part) => {
+    const { id, fillRule, source } = part;
+    const shape = { id, contours: contoursAsSeen(part), fillRule };
     return sources && source ? { ...shape, source } : shape;
   }),
 });
@@ -111,23 +109,29 @@ function ownInput(piece: Piece, shift: Shift): OwnInput {
   const { from, to, method, match } = shift;
   const [a, b] = [piece.poses[from], piece.poses[to]];
   const before = known.get(shift);
-  const count = a.parts.length;
-  if (
-    before?.a === a &&
-    before.b === b &&
-    a.parts.every((id, i) => piece.parts[id] === before.parts[i]) &&
-    b.parts.every((id, i) => piece.parts[id] === before.parts[count + i])
-  )
-    return before.input;
+  const ends = partsAtEnds(piece, shift);
+  const parts = [...ends.from, ...ends.to];
+  if (before?.a === a && before.b === b && parts.every((part, i) => part === before.parts[i])) return before.input;
   const input = {
-    from: poseShape(piece, a, method === 'numbers'),
-    to: poseShape(piece, b, method === 'numbers'),
+    from: poseShape(a.placement, ends.from, method === 'numbers'),
+    to: poseShape(b.placement, ends.to, method === 'numbers'),
     ...pairsFor(piece, a, b, shift),
     method,
     match,
   };
-  known.set(shift, { a, b, parts: [...a.parts, ...b.parts].map((id) => piece.parts[id]), input });
+  known.set(shift, { a, b, parts, input });
   return input;
+}
+
+/** The parts that a shift leaves and reaches, in the shape that lanes of their figure give them then. */
+function partsAtEnds(piece: Piece, { id, from, to }: Shift): { readonly from: Part[]; readonly to: Part[] } {
+  const [a, b] = [from, to].map((pose) => piece.poses[pose].parts.map((part) => piece.parts[part]));
+  const shaped = piece.figureOrder.find((each) => hasShapeLanes(piece, each) && piece.figures[each].rail.includes(id));
+  if (shaped === undefined) return { from: a, to: b };
+  const figure = piece.figures[shaped];
+  const { start, end } = railTimeline(piece, figure).spans[figure.rail.indexOf(id)];
+  const lanes = shapeLanesOf(piece, shaped);
+  return { from: a.map((part) => partAt(part, lanes, start)), to: b.map((part) => partAt(part, lanes, end)) };
 }
 
 /** The pairs, or what they depend on. What goes point by point goes part by part. */

@@ -1,6 +1,6 @@
 import type { CompiledPiece } from '../frame';
 import type { GradientPlace, Lane, PaintLanes } from '../lane';
-import type { Piece } from '../piece';
+import { isShapeNumber, type Piece } from '../piece';
 import { isCircle } from './lane-looks';
 
 /** All forms in which a piece is taken out. */
@@ -104,6 +104,10 @@ export const FEATURES = {
     has: (_piece, compiled) => partsOf(compiled).some(({ part }) => part.stroke && moves(part.stroke.properties.miter)),
   },
   softness: { label: 'Softness', has: hasLane('softness') },
+  shapeNumbers: {
+    label: 'Numbers of shapes',
+    has: (piece) => lanesOf(piece).some(({ property }) => isShapeNumber(property)),
+  },
   background: { label: 'Background that changes', has: hasLane('background') },
   gradient: { label: 'Gradients', has: (_piece, compiled) => placesOf(compiled).length > 0 },
   movingGradient: {
@@ -179,6 +183,7 @@ const KEYED: Row = {
   movingGradient: baked('0.05 px'),
   ellipse: baked('0.05 px'),
   melt: baked('0.1 px'),
+  shapeNumbers: baked('0.1 px'),
   springs: baked('a curve for each swing, within 0.1 px'),
   follow: baked('0.02 px or half a level of 255'),
   drift: baked('0.02 px or half a level of 255'),
@@ -218,6 +223,7 @@ const ROWS: Readonly<Record<FormId, Row>> = {
   'clip-path': {
     outline: baked('0.1 px'),
     melt: baked('0.1 px'),
+    shapeNumbers: baked('0.1 px'),
     position: baked('a key for each frame'),
     turn: baked('a key for each frame'),
     scale: baked('a key for each frame'),

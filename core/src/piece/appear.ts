@@ -3,7 +3,7 @@ import type { Easing } from '../easing';
 import type { PieceDraft } from './edit';
 import { addLane, isDriven, placeOfKey, removeKeySet, setLaneAtStop } from './edit-lanes';
 import type { IdSource } from './geometry';
-import { isNeutral, laneOf, NEUTRAL, stopNamed, timedKeys } from './lanes';
+import { isNeutral, laneOf, neutralOf, stopNamed, timedKeys } from './lanes';
 import { fixMiddle } from './motion-path';
 import { railTimeline, stopsOf } from './rail';
 import type { Id, LaneKey, Piece } from './records';
@@ -42,7 +42,7 @@ export function setAppearance(
   );
   const timed = timedKeys(piece, figure, lane);
   const there = held ?? (side === 'appears' ? timed[0] : timed[timed.length - 1])?.key;
-  const value = there?.value.some((v) => v !== 0) ? there.value : NEUTRAL[property];
+  const value = there?.value.some((v) => v !== 0) ? there.value : neutralOf(property);
   const nothing = value.map(() => 0);
   const set = newId('a');
   const room = Math.min(seconds, duration - figure.start);
@@ -100,7 +100,7 @@ function takeAway(draft: PieceDraft, figureId: Id, side: Side, newId: IdSource):
     const piece = plain(draft);
     const keys = keysOf(piece, figureId, property, side);
     if (!keys) continue;
-    const value = keys.find((key) => key.value.some((v) => v !== 0))?.value ?? NEUTRAL[property];
+    const value = keys.find((key) => key.value.some((v) => v !== 0))?.value ?? neutralOf(property);
     const count = stopsOf(piece, piece.figures[figureId]).length;
     setLaneAtStop(draft, figureId, property, side === 'appears' ? 0 : count - 1, value, newId);
     removeKeySet(draft, keys[0].set ?? '');

@@ -5,6 +5,7 @@ import { insertPoses, type NewPose, type PieceDraft, rebuildRail, removeFigure, 
 import type { IdSource } from './geometry';
 import { isClosedRail, stopsOf } from './rail';
 import type { Figure, Id, Piece, Shift } from './records';
+import { putValuesAtStop, type StopValues, valuesAtStop } from './stop-values';
 
 // Changes to several poses of a rail at once. Stops are counted from the rail's start.
 
@@ -25,7 +26,9 @@ export function removeStops(draft: PieceDraft, figureId: Id, stops: readonly num
 /** What of a shift does not depend on its two poses. */
 type ShiftTiming = Pick<Shift, 'duration' | 'easing' | 'blend' | 'method'>;
 
-/** Puts poses on the rail in a row; `timings[i]` is how the shift after the i-th goes, where it is known. */
+/**
+ * Puts poses on the rail in a row; `timings[i]` is how the shift after the i-th goes, `values[i]` what lanes said of it where it comes from, where that is known.
+ */
 export function insertChain(
   draft: PieceDraft,
   figureId: Id,
@@ -33,8 +36,13 @@ export function insertChain(
   timings: readonly (ShiftTiming | undefined)[],
   newId: IdSource,
   at?: number,
+  values: readonly StopValues[] = [],
 ): void {
   insertPoses(draft, figureId, added, newId, at);
+  const stops = stopsOf(draft as Piece, draft.figures[figureId] as Figure);
+  values.forEach((each, i) => {
+    putValuesAtStop(draft, figureId, stops.indexOf(added[i].pose.id), each, newId);
+  });
   added.slice(0, -1).forEach(({ pose }, i) => {
     const timing = timings[i];
     const id = draft.figures[figureId].rail.find(
@@ -56,12 +64,13 @@ export function joinFigures(draft: PieceDraft, from: Id, into: Id, afterStop: nu
     parts: piece.poses[id].parts.map((part) => piece.parts[part]),
   }));
   const timings = stops.map((_, i): Shift | undefined => piece.shifts[figure.rail[i]]);
+  const values = stops.map((_, i) => valuesAtStop(piece, from, i));
   const texts = { ...draft.texts };
   removeFigure(draft, from);
   // Its letters are still those of their texts.
   for (const { parts } of added)
     for (const { source } of parts) if (source?.kind === 'glyph') draft.texts[source.text] = texts[source.text];
-  insertChain(draft, into, added, timings, newId, afterStop + 1);
+  insertChain(draft, into, added, timings, newId, afterStop + 1, values);
 }
 
 /**

@@ -1,8 +1,18 @@
 import { current, type Draft, isDraft } from 'immer';
 import type { PieceDraft } from './edit';
 import type { IdSource } from './geometry';
-import { isNeutral, laneLimits, laneOf, NEUTRAL, standsInPlace, stopName, stopNamed, timedKeys } from './lanes';
-import { ownValue } from './own-values';
+import {
+  isNeutral,
+  isShapeNumber,
+  laneLimits,
+  laneOf,
+  neutralOf,
+  standsInPlace,
+  stopName,
+  stopNamed,
+  timedKeys,
+} from './lanes';
+import { ownValue, poseCanHave } from './own-values';
 import { railTimeline, stopsOf } from './rail';
 import type { Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece } from './records';
 
@@ -25,9 +35,11 @@ export function setLaneAtStop(
   if (!lane) {
     if (isNeutral(property, value)) return;
     // The return of a closed rail takes the value of its beginning, until it is given one of its own.
-    const own = stops.flatMap((pose, i) => (stops.indexOf(pose) === i || i === stop ? [i] : []));
+    const own = stops.flatMap((pose, i) =>
+      i === stop || (stops.indexOf(pose) === i && poseCanHave(piece, pose, property)) ? [i] : [],
+    );
     const begins = (i: number) =>
-      standsInPlace(property) ? ownValue(piece, figureId, property, i) : NEUTRAL[property];
+      standsInPlace(property) ? ownValue(piece, figureId, property, i) : neutralOf(property);
     const keys = own.map((i) => newKey(newId, figure, stops, i, i === stop ? value : begins(i)));
     const id = newId('l');
     draft.lanes[id] = { id, figure: figureId, property, keys } as Draft<LaneRecord>;
@@ -70,9 +82,10 @@ export function addLane(
   }
   const figure = piece.figures[figureId];
   const stops = stopsOf(piece, figure);
-  const own = stops.flatMap((pose, i) => (stops.indexOf(pose) === i ? [i] : []));
+  const own = stops.flatMap((pose, i) => (stops.indexOf(pose) === i && poseCanHave(piece, pose, property) ? [i] : []));
   if (own.length === 0) return undefined;
-  const begins = (i: number) => (standsInPlace(property) ? ownValue(piece, figureId, property, i) : NEUTRAL[property]);
+  const begins = (i: number) =>
+    standsInPlace(property) ? ownValue(piece, figureId, property, i) : neutralOf(property);
   const keys = own.map((i) => newKey(newId, figure, stops, i, begins(i)));
   draft.lanes[id] = { id, figure: figureId, property, keys } as Draft<LaneRecord>;
   return id;
@@ -264,24 +277,39 @@ function keysOn(piece: Piece, figure: Figure, lane: LaneRecord, oldStops: readon
   const atOld = new Set(
     lane.keys.flatMap((key) => (key.after === null && key.stop ? [stopNamed(was, oldStops, key.stop)] : [])),
   );
-  const everywhere = oldStops.every((pose, i) => atOld.has(i) || oldStops.indexOf(pose) < i);
+  const can = (pose: Id): boolean => piece.poses[pose] !== undefined && poseCanHave(piece, pose, lane.property);
+  const everywhere = oldStops.every((pose, i) => atOld.has(i) || oldStops.indexOf(pose) < i || !can(pose));
   if (!everywhere || lane.keys.length === 0) return keys;
   const known = new Set(oldStops);
   stops.forEach((pose, i) => {
-    if (known.has(pose) || held.has(i) || stops.indexOf(pose) < i) return;
+    if (known.has(pose) || held.has(i) || stops.indexOf(pose) < i || !can(pose)) return;
     const like = i > 0 ? held.get(i - 1) : held.get(1);
     // Named after its pose, so that the same change gives the same record.
     const key: LaneKey = {
       id: `k-${pose}`.slice(0, 64),
       stop: stopName(figure, stops, i),
       after: null,
-      value: like?.value ?? NEUTRAL[lane.property],
+      value: valueOfNewStop(piece, figure, lane.property, i, like),
       easing: null,
     };
     held.set(i, key);
     keys.push(key);
   });
   return keys;
+}
+
+/** What a new stop begins with: the value of the stop before it, but another shape has its own numbers. */
+function valueOfNewStop(
+  piece: Piece,
+  figure: Figure,
+  property: LaneProperty,
+  stop: number,
+  like: LaneKey | undefined,
+): readonly number[] {
+  if (!isShapeNumber(property)) return like?.value ?? neutralOf(property);
+  const own = ownValue(piece, figure.id, property, stop);
+  const before = stop > 0 ? ownValue(piece, figure.id, property, stop - 1) : own;
+  return like && own.every((v, i) => v === before[i]) ? like.value : own;
 }
 
 const plain = (draft: PieceDraft): Piece => (isDraft(draft) ? current(draft) : draft) as Piece;

@@ -125,7 +125,7 @@ export function setClosedRail(draft: PieceDraft, figureId: Id, closed: boolean, 
 
 /**
  * Makes the rail pass `stops`. Shifts between the same two poses are kept with all that was set; a new shift takes duration and easing
- * from the one whose place it takes.
+ * from the one whose place it takes, and one that leads back to the beginning from the one before it.
  */
 export function rebuildRail(draft: PieceDraft, figureId: Id, stops: readonly Id[], newId: IdSource): void {
   const figure = draft.figures[figureId];
@@ -140,7 +140,8 @@ export function rebuildRail(draft: PieceDraft, figureId: Id, stops: readonly Id[
       continue;
     }
     const shift = newShift(newId('s'), stops[i], stops[i + 1]);
-    const like = old.find((other) => other.from === stops[i]) ?? old.find((other) => other.to === stops[i + 1]);
+    const back = i > 0 && stops[i + 1] === stops[0] ? draft.shifts[rail[i - 1]] : undefined;
+    const like = old.find((other) => other.from === stops[i]) ?? old.find((other) => other.to === stops[i + 1]) ?? back;
     draft.shifts[shift.id] = {
       ...shift,
       ...(like && { duration: like.duration, easing: { ...like.easing } }),

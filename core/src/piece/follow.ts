@@ -1,4 +1,4 @@
-import { isColourLane, laneOf, NEUTRAL } from './lanes';
+import { isColourLane, laneOf, neutralOf } from './lanes';
 import type { Follow, Id, LaneProperty, Piece } from './records';
 
 /** A lane by what it belongs to. */
@@ -41,6 +41,6 @@ export function canFollow(
 ): boolean {
   if (isColourLane(property) !== isColourLane(source)) return false;
   if (isColourLane(property)) return axis === null;
-  if (axis !== null) return axis < NEUTRAL[source].length;
-  return NEUTRAL[source].length === NEUTRAL[property].length || NEUTRAL[source].length === 1;
+  if (axis !== null) return axis < neutralOf(source).length;
+  return neutralOf(source).length === neutralOf(property).length || neutralOf(source).length === 1;
 }

@@ -5,7 +5,7 @@ import { countedIds, pieceOf } from '../testing/pieces';
 import { checkPiece } from './check-piece';
 import type { PieceDraft } from './edit';
 import { addFreeKey, addLane, keepLanes, setLaneAtStop } from './edit-lanes';
-import { NEUTRAL } from './lanes';
+import { neutralOf } from './lanes';
 import type { LaneProperty, LaneRecord, Piece } from './records';
 
 const newId = countedIds();
@@ -160,11 +160,11 @@ describe('lanes of files from anywhere', () => {
 describe('equal neighbouring keys', () => {
   test('never move, whatever their handles, easings and overshoot say: 200 seeded lanes of all properties', () => {
     const random = seededRandom(17);
-    const properties = Object.keys(NEUTRAL).filter((property) => property !== 'background') as LaneProperty[];
+    const properties = Object.keys(neutralOf).filter((property) => property !== 'background') as LaneProperty[];
     for (let i = 0; i < 200; i++) {
       const draft = turned();
       const property = properties[i % properties.length];
-      const value = NEUTRAL[property].map(() => Math.round(random() * 1000) / 1000);
+      const value = neutralOf(property).map(() => Math.round(random() * 1000) / 1000);
       draft.lanes = {};
       const lane = addLane(draft, 'f', property, newId) ?? '';
       draft.lanes[lane].keys = [];

@@ -1,3 +1,4 @@
+export { adjustShape, type PartAtStop } from './adjust-shape';
 export * from './anchors';
 export { APPEARANCES, type Appearance, appearanceOf, setAppearance } from './appear';
 export * from './arrange';
@@ -37,11 +38,12 @@ export { SHORTEST_SECONDS } from './limits';
 export { mendGaps } from './mend-gaps';
 export { secondsOfMoment, stretchOf } from './moments';
 export { fixMiddle, middleOf, moveAlongOutline } from './motion-path';
-export { canHave, ownValue } from './own-values';
+export { canHave, ownValue, poseCanHave, propertiesOf } from './own-values';
 export * from './placement';
 export * from './rail';
 export { isTooShort, readingTime } from './reading';
 export * from './records';
 export * from './retime';
 export { SET_OFF_ORDERS, type SetOffOrder, setOff } from './set-off';
+export { putValuesAtStop, type StopValues, valuesAtStop } from './stop-values';
 export * from './storable';

@@ -1,9 +1,9 @@
 import { DEFAULT_EASING, type Easing } from '../easing';
+import { type ShapeNumberId, shapeNumber } from '../shapes';
 import { isClosedRail, railTimeline, stopsOf } from './rail';
-import type { Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece, StopName } from './records';
+import type { CommonLaneProperty, Figure, Id, LaneKey, LaneProperty, LaneRecord, Piece, StopName } from './records';
 
-/** What a figure has where it has no lane: nothing is added to what rules and records give. What stands in place of paint has no such value: it begins as here. */
-export const NEUTRAL: Readonly<Record<LaneProperty, readonly number[]>> = {
+const NEUTRAL: Readonly<Record<CommonLaneProperty, readonly number[]>> = {
   position: [0, 0],
   turn: [0],
   scale: [1, 1],
@@ -16,12 +16,24 @@ export const NEUTRAL: Readonly<Record<LaneProperty, readonly number[]>> = {
   background: [1, 1, 1, 1],
 };
 
+/** Is it a number of an adjustable shape? */
+export const isShapeNumber = (property: LaneProperty): property is ShapeNumberId => property.includes('.');
+
+/**
+ * What a figure has where it has no lane: nothing is added to what rules and records give. What stands in place of paint and of shapes' numbers has no such value:
+ * it begins as here. None where there is no such property.
+ */
+export function neutralOf(property: LaneProperty): readonly number[] {
+  return isShapeNumber(property) ? (shapeNumber(property)?.parameters.map(() => 0) ?? []) : NEUTRAL[property];
+}
+
 /** Colours: red, green, blue and alpha, 0 to 1. */
-const COLOURS: ReadonlySet<LaneProperty> = new Set(['fill', 'stroke', 'background']);
+const COLOURS: ReadonlySet<LaneProperty> = new Set<LaneProperty>(['fill', 'stroke', 'background']);
 export const isColourLane = (property: LaneProperty): boolean => COLOURS.has(property);
 
 /** Does a lane's value stand in place of what the poses' parts, or the canvas, have themselves? Else it lies on top, and its neutral value adds nothing. */
-export const standsInPlace = (property: LaneProperty): boolean => isColourLane(property) || property === 'strokeWidth';
+export const standsInPlace = (property: LaneProperty): boolean =>
+  isColourLane(property) || property === 'strokeWidth' || isShapeNumber(property);
 
 const ANY: readonly [number, number] = [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
 const SHARE: readonly [number, number] = [0, 1];
@@ -29,6 +41,10 @@ const LENGTH: readonly [number, number] = [0, Number.POSITIVE_INFINITY];
 
 /** The least and the most that a number of a lane can be: shares lie from 0 to 1, widths and blurs are not below 0. */
 export function laneLimits(property: LaneProperty, part: number): readonly [least: number, most: number] {
+  if (isShapeNumber(property)) {
+    const parameter = shapeNumber(property)?.parameters[part];
+    return parameter ? [parameter.min, parameter.max] : ANY;
+  }
   if (property === 'opacity' || isColourLane(property)) return SHARE;
   // How far a drawn part is shifted along may be any number of rounds.
   if (property === 'drawn') return part === 2 ? ANY : SHARE;
@@ -36,7 +52,7 @@ export function laneLimits(property: LaneProperty, part: number): readonly [leas
 }
 
 export const isNeutral = (property: LaneProperty, value: readonly number[]): boolean =>
-  !standsInPlace(property) && value.every((v, i) => v === NEUTRAL[property][i]);
+  !standsInPlace(property) && value.every((v, i) => v === neutralOf(property)[i]);
 
 /** Lanes by their figure, as long as the table is the same; one that is not frozen may change. */
 const byFigure = new WeakMap<Piece['lanes'], ReadonlyMap<Id | null, readonly LaneRecord[]>>();

@@ -1,9 +1,10 @@
 import { curveFinding, type Easing } from '../easing';
 import { isGradient, type Paint, readColour } from '../paint';
+import { shapeNumber } from '../shapes';
 import { canClip } from './clips';
 import { isDriven } from './edit-lanes';
 import { canFollow, chainText, followCycle } from './follow';
-import { isColourLane, laneLimits, NEUTRAL } from './lanes';
+import { isColourLane, isShapeNumber, laneLimits, neutralOf } from './lanes';
 import {
   ANCHORS_OF_PIECE,
   FRAMES_OF_PIECE,
@@ -85,6 +86,8 @@ export const recordRules = {
 function checkLane(piece: Piece, lane: LaneRecord, refuse: Refuse): void {
   const where = `/lanes/${lane.id}`;
   const { property } = lane;
+  if (isShapeNumber(property) && !shapeNumber(property))
+    refuse(`${where}/property`, 'name a number of an adjustable shape', `“${property}”`);
   if (lane.figure !== null && !own(piece.figures, lane.figure))
     refuse(`${where}/figure`, 'name a figure of the piece', `“${lane.figure}”`);
   if ((lane.figure === null) !== (property === 'background'))
@@ -93,7 +96,7 @@ function checkLane(piece: Piece, lane: LaneRecord, refuse: Refuse): void {
   const poses = new Set(figure?.poses);
   const rail = new Set(figure?.rail);
   const stops = new Set<string>();
-  const count = NEUTRAL[property].length;
+  const count = neutralOf(property).length;
   const size = (at: string, numbers: readonly number[]): void => {
     if (numbers.length !== count) refuse(at, `have ${count} numbers for ${property}`, String(numbers.length));
   };
@@ -132,6 +135,8 @@ function checkDrive(
   if (follow) {
     if (follow.figure !== null && !own(piece.figures, follow.figure))
       refuse(`${where}/follow/figure`, 'name a figure of the piece', `“${follow.figure}”`);
+    if (isShapeNumber(follow.property) && !shapeNumber(follow.property))
+      refuse(`${where}/follow/property`, 'name a number of an adjustable shape', `“${follow.property}”`);
     if ((follow.figure === null) !== (follow.property === 'background'))
       refuse(`${where}/follow/property`, 'be a lane of what it follows', follow.property);
     if (!canFollow(property, follow))
@@ -158,7 +163,8 @@ function checkLaneValue(at: string, property: LaneProperty, value: readonly numb
     const [least, most] = laneLimits(property, i);
     if (v >= least && v <= most) return;
     const name = property === 'opacity' ? 'an opacity' : 'a number';
-    refuse(`${at}/${i}`, most === 1 ? `be ${name} from 0 to 1` : `be ${least} or more`, String(v));
+    const bounds = Number.isFinite(most) ? `be ${name} from ${least} to ${most}` : `be ${least} or more`;
+    refuse(`${at}/${i}`, bounds, String(v));
   });
 }
 

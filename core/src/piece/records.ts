@@ -3,7 +3,7 @@ import type { DirectionChoice, Opening, Turns } from '../match';
 import type { Method } from '../morph';
 import type { FillRule, Place } from '../outline';
 import type { BlendSpace, Cap, Join, Paint } from '../paint';
-import type { ShapeSource } from '../shapes';
+import type { ShapeNumberId, ShapeSource } from '../shapes';
 
 /**
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
@@ -159,7 +159,9 @@ export const FIGURE_PROPERTIES = [
 ] as const;
 /** And of the canvas. */
 export const LANE_PROPERTIES = [...FIGURE_PROPERTIES, 'background'] as const;
-export type LaneProperty = (typeof LANE_PROPERTIES)[number];
+export type CommonLaneProperty = (typeof LANE_PROPERTIES)[number];
+/** A figure of adjustable shapes can have a lane for each of their numbers too; it is the same for all its shapes of that kind. */
+export type LaneProperty = CommonLaneProperty | ShapeNumberId;
 
 /**
  * A stop of a figure's rail: its pose, and the shift that reaches it (null: none does, it is the first). A rail may pass a pose twice, and each time it may
@@ -181,6 +183,7 @@ export interface LaneKey {
    * position: x, y, px; turn: degrees clockwise; scale: x, y, as factors; opacity: 0 to 1; all on top of what base placement and figure give.
    * fill, stroke, background: red, green, blue and alpha of sRGB, 0 to 1, in place of the paint of parts and canvas; strokeWidth: px, likewise.
    * drawn: from, to, shifted along, in shares of each stroked contour's length; softness: blur as a standard deviation, px.
+   * Numbers of adjustable shapes: in place of the shapes' own, in the unit of their parameter.
    */
   readonly value: readonly number[];
   /** How the way to the next key goes; null: as the shift that it spans. */

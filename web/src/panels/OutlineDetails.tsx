@@ -54,12 +54,15 @@ export function OutlineDetails() {
   const anchors = useAppSelector((state) => state.drawing.anchors.length);
   const parts = targets.flatMap((target) => target.targets);
   const adjustable = parts.length === 1 && parts[0].source && parts[0].source.kind !== 'glyph' ? parts[0] : undefined;
+  const holder = targets.find((target) => adjustable && target.targets.includes(adjustable));
   const glyph = parts.find(({ source }) => source?.kind === 'glyph')?.source;
   const textId = glyph?.kind === 'glyph' ? glyph.text : undefined;
   if (parts.length === 0) return <p className="details-note">Choose a figure to work on its outline.</p>;
   return (
     <>
-      {adjustable && <ShapeParameters part={adjustable} source={adjustable.source as ShapeSource} />}
+      {adjustable && holder && (
+        <ShapeParameters target={holder} part={adjustable} source={adjustable.source as ShapeSource} />
+      )}
       {textId && <TextDetails textId={textId} target={targets[0]} />}
       {(tool === 'points' || anchors > 0) && !adjustable && !textId && <PointDetails />}
       <OutlineFacts parts={parts} />
@@ -93,8 +96,17 @@ function GoToPoints() {
   );
 }
 
-function ShapeParameters({ part, source }: { readonly part: Part; readonly source: ShapeSource }) {
+function ShapeParameters({
+  target,
+  part,
+  source,
+}: {
+  readonly target: EditTarget;
+  readonly part: Part;
+  readonly source: ShapeSource;
+}) {
   const store = useAppStore();
+  const at = { figure: target.figure.id, stop: target.stop, part: part.id };
   return (
     <section aria-label="Shape">
       <h3>{part.name}, adjustable</h3>
@@ -112,7 +124,7 @@ function ShapeParameters({ part, source }: { readonly part: Part; readonly sourc
             step={percent ? step * 100 : step}
             digits={whole ? 0 : 2}
             onChange={(next) =>
-              changeShape(store, part.id, withShapeParameter(source, key, percent ? next / 100 : next))
+              changeShape(store, at, source, withShapeParameter(source, key, percent ? next / 100 : next))
             }
           />
         );

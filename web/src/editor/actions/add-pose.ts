@@ -5,9 +5,11 @@ import {
   type Piece,
   type PieceDraft,
   poseBox,
+  putValuesAtStop,
   setClosedRail,
   setLaneAtStop,
   stopsOf,
+  valuesAtStop,
 } from '@core';
 import { type AppStore, changePiece, chosenFigure, drawingActions, sessionActions, type ToolId } from '../../state';
 import { freshId } from '../../workers';
@@ -65,11 +67,14 @@ export function addCopyOf(store: AppStore, poseId: Id, grown = 1): void {
   const figure = piece.figures[end.figureId];
   const from = stopsOf(piece, figure).indexOf(poseId);
   const scale = from >= 0 ? motionAtStop(piece, figure, from)?.scale : undefined;
+  const owner = Object.values(piece.figures).find(({ poses }) => poses.includes(poseId));
+  const values = owner && valuesAtStop(piece, owner.id, Math.max(0, stopsOf(piece, owner).indexOf(poseId)));
   const box = poseBox(piece, pose);
   store.dispatch(
     changePiece(`Add ${copy.pose.name}`, (draft) => {
       for (const text of copy.texts) draft.texts[text.id] = text as PieceDraft['texts'][Id];
       insertPoses(draft, end.figureId, [{ pose: copy.pose, parts: copy.parts }], freshId);
+      if (values) putValuesAtStop(draft, end.figureId, stop, values, freshId);
       if (grown === 1) return;
       const target = draft.figures[end.figureId];
       if (!target.pivot && !target.middle && box.maxX >= box.minX)

@@ -1,16 +1,17 @@
 import {
   AS_DRAWN,
   addFigure,
+  adjustShape,
   type Id,
   insertPoses,
   newPose,
   type Part,
+  type PartAtStop,
   type Piece,
   type PieceDraft,
   plainStroke,
   SHAPE_KINDS,
   type ShapeSource,
-  setShape,
   shapePart,
   stopsOf,
   transformedPart,
@@ -165,9 +166,11 @@ export const shapeName = (kind: ShapeSource['kind']): string => SHAPE_NAMES[kind
 export const drawnShape = (source: ShapeSource): Part =>
   shapePart(source, SHAPE_NAMES[source.kind], newPaint(source.kind !== 'line' && source.kind !== 'arc'), freshId);
 
-/** Sets the parameters of an adjustable part. */
-export function changeShape(store: AppStore, partId: Id, source: ShapeSource): void {
+/** Sets the parameters of an adjustable part from what it is shown with; those that have lanes are set there. */
+export function changeShape(store: AppStore, at: PartAtStop, shown: ShapeSource, next: ShapeSource): void {
   store.dispatch(
-    changePiece(`Adjust ${SHAPE_NAMES[source.kind]}`, (draft: PieceDraft) => setShape(draft, partId, source, freshId)),
+    changePiece(`Adjust ${SHAPE_NAMES[next.kind]}`, (draft: PieceDraft) =>
+      adjustShape(draft, at, shown, next, freshId),
+    ),
   );
 }

@@ -10,7 +10,7 @@ import {
   mapPlacement,
   mapPoint,
   motionMatrix,
-  NEUTRAL,
+  neutralOf,
   type PieceDraft,
   type Placement,
   pivotOfMotion,
@@ -33,7 +33,7 @@ export interface MotionValues {
 /** The motion of a shown pose. A figure that was never turned nor scaled turns about the middle of what is shown. */
 export function motionValues(shown: ShownPose): MotionValues {
   const { figure, motion } = shown;
-  const [x, y] = motion ? motion.position : NEUTRAL.position;
+  const [x, y] = motion ? motion.position : neutralOf('position');
   const own = figure.pivot ?? figure.middle;
   const box = own ? undefined : shownBox(shown);
   return {
@@ -117,7 +117,7 @@ export function resetMotion(store: AppStore, figureId: Id, stop: number, name: s
   store.dispatch(
     changePiece(name, (draft) => {
       for (const { property } of lanesOf(piece, figureId))
-        if (BY_HAND.has(property)) setLaneAtStop(draft, figureId, property, stop, NEUTRAL[property], freshId);
+        if (BY_HAND.has(property)) setLaneAtStop(draft, figureId, property, stop, neutralOf(property), freshId);
     }),
   );
 }

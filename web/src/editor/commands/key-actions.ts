@@ -8,7 +8,6 @@ import {
   figureOfLane,
   type Id,
   isDriven,
-  LANE_PROPERTIES,
   type LaneKey,
   type LaneProperty,
   type LaneRecord,
@@ -112,7 +111,7 @@ function readKeys(text: string): readonly CopiedKey[] | undefined {
 }
 
 function isSound({ property, at, value, easing, path }: CopiedKey): boolean {
-  if (!LANE_PROPERTIES.includes(property) || !Number.isFinite(at) || at < 0) return false;
+  if (typeof property !== 'string' || !Number.isFinite(at) || at < 0) return false;
   // It is tried on the canvas, or on a figure of one pose.
   const key = { id: 'k', stop: null, after: 0, value, easing, ...(path && { path }) };
   const figure = property === 'background' ? null : 'f';

@@ -16,9 +16,12 @@ import {
   poseBox,
   removeStops,
   type Shift,
+  type StopName,
+  type StopValues,
   stopsOf,
   type TextRecord,
   transformedPart,
+  valuesAtStop,
   writeStillSvg,
 } from '@core';
 import { type AppStore, changePiece, chosenFigure, drawingActions, sessionActions } from '../../state';
@@ -83,21 +86,22 @@ function chosenPoses(store: AppStore) {
   const timings = stops.map((stop, i): Shift | undefined =>
     stops[i + 1] === stop + 1 ? piece.shifts[figure.rail[stop]] : undefined,
   );
-  return { piece, figure, stops, poses: stops.map((stop) => piece.poses[ids[stop]]), timings };
+  const values = stops.map((stop) => valuesAtStop(piece, figure.id, stop));
+  return { piece, figure, stops, poses: stops.map((stop) => piece.poses[ids[stop]]), timings, values };
 }
 
 /** Puts copies of the chosen poses after the last of them, with the shifts that are between them. */
 export function duplicateChosenPoses(store: AppStore): void {
   const chosen = chosenPoses(store);
   if (!chosen) return;
-  const { piece, figure, stops, poses, timings } = chosen;
+  const { piece, figure, stops, poses, timings, values } = chosen;
   const copies = poses.map((pose) => copyOfPose(pose, partsOf(piece, pose), piece.texts));
   const at = stops[stops.length - 1] + 1;
   store.dispatch(
     changePiece(copies.length === 1 ? 'Duplicate pose' : `Duplicate ${copies.length} poses`, (draft) => {
       for (const text of copies.flatMap(({ texts }) => texts)) draft.texts[text.id] = text as PieceDraft['texts'][Id];
       const added = copies.map(({ pose, parts }) => ({ pose, parts }));
-      insertChain(draft, figure.id, added, timings, freshId, at);
+      insertChain(draft, figure.id, added, timings, freshId, at, values);
     }),
   );
   chooseAll(
@@ -131,7 +135,7 @@ export function copiedSvg(store: AppStore, seconds: number): Copied | undefined 
   const state = store.getState();
   if (state.session.more.length > 0) {
     const chosen = chosenPoses(store);
-    return chosen && copiedRow(chosen.piece, chosen.poses, chosen.timings);
+    return chosen && copiedRow(chosen);
   }
   const { piece } = state.document;
   const targets = editTargets(state, seconds);
@@ -144,11 +148,12 @@ export function copiedSvg(store: AppStore, seconds: number): Copied | undefined 
   }));
   const kind = state.drawing.parts.length > 0 ? 'parts' : 'poses';
   const poses = targets.map(({ pose, targets: parts }) => ({ pose, parts }));
-  return { svg: svgOf(placed, boxes), json: JSON.stringify({ kind, poses }) };
+  const values = kind === 'poses' ? targets.map(({ figure, stop }) => valuesAtStop(piece, figure.id, stop)) : [];
+  return { svg: svgOf(placed, boxes), json: JSON.stringify({ kind, poses, values }) };
 }
 
 /** Several poses of a rail; for other programs they stand side by side. */
-function copiedRow(piece: Piece, poses: readonly Pose[], timings: readonly (Shift | undefined)[]): Copied {
+function copiedRow({ piece, poses, timings, values }: NonNullable<ReturnType<typeof chosenPoses>>): Copied {
   const boxes: Box[] = [];
   let right = 0;
   const placed = poses.map((pose) => {
@@ -160,7 +165,7 @@ function copiedRow(piece: Piece, poses: readonly Pose[], timings: readonly (Shif
   });
   const copied = poses.map((pose) => ({ pose, parts: partsOf(piece, pose) }));
   const shifts = timings.map((timing) => timing ?? null);
-  return { svg: svgOf(placed, boxes), json: JSON.stringify({ kind: 'poses', poses: copied, shifts }) };
+  return { svg: svgOf(placed, boxes), json: JSON.stringify({ kind: 'poses', poses: copied, shifts, values }) };
 }
 
 function svgOf(placed: Parameters<typeof writeStillSvg>[0], boxes: readonly Box[]): string {
@@ -205,7 +210,7 @@ export function pasteCopied(store: AppStore, text: string, seconds: number): boo
         draft.figures[figureId] = newFigure(figureId, 'Figure 1') as PieceDraft['figures'][string];
         draft.figureOrder.push(figureId);
       }
-      insertChain(draft, figureId, copies, copied.timings, freshId, at);
+      insertChain(draft, figureId, copies, copied.timings, freshId, at, copied.values);
     }),
   );
   if (at !== undefined)
@@ -222,6 +227,8 @@ interface Pasted {
   readonly poses: readonly NewPose[];
   /** How the shift after each pose goes, where it was copied too. */
   readonly timings: readonly (Shift | undefined)[];
+  /** What lanes said of each pose; none where that was not copied. */
+  readonly values: readonly StopValues[];
 }
 
 /** Clipboards may hold anything: only what makes a sound piece is taken. */
@@ -231,10 +238,12 @@ function readCopied(text: string): Pasted | undefined {
       kind,
       poses,
       shifts = [],
+      values = [],
     } = JSON.parse(text) as {
       kind: string;
       poses: NewPose[];
       shifts?: (Shift | null)[];
+      values?: StopValues[];
     };
     if (kind !== 'parts' && kind !== 'poses') return undefined;
     const trial = structuredClone(emptyPiece('clipboard', 'Clipboard')) as PieceDraft;
@@ -257,12 +266,26 @@ function readCopied(text: string): Pasted | undefined {
       rail: rail.map(({ id }) => id),
     } as PieceDraft['figures'][string];
     trial.figureOrder = ['f'];
+    values.forEach((each, i) => {
+      tryValues(trial, each, { pose: poses[i].pose.id, shift: i > 0 ? rail[i - 1].id : null });
+    });
     const sound = checkPiece(JSON.parse(JSON.stringify(trial)));
     const taken = Object.values(sound.poses).map((pose) => ({ pose, parts: partsOf(sound, pose) }));
     const timings = rail.map(({ id }, i): Shift | undefined => (shifts[i] ? sound.shifts[id] : undefined));
-    return taken.length > 0 ? { kind, poses: taken, timings } : undefined;
+    return taken.length > 0 ? { kind, poses: taken, timings, values } : undefined;
   } catch {
     return undefined;
+  }
+}
+
+/** Puts values that lanes have at a stop into a piece that is checked after that. */
+function tryValues(trial: PieceDraft, { pivot, values }: StopValues, stop: StopName): void {
+  trial.figures.f.pivot = [...pivot];
+  for (const { property, value } of values) {
+    const id = `l-${property}`;
+    const key = { id: 'k', stop, after: null, value, easing: null };
+    const keys = trial.lanes[id]?.keys ?? [];
+    trial.lanes[id] = { id, figure: 'f', property, keys: [...keys, key] } as PieceDraft['lanes'][string];
   }
 }
 

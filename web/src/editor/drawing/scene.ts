@@ -1,6 +1,7 @@
 import {
   type Box,
   type Figure,
+  hasShapeLanes,
   IDENTITY,
   type Id,
   invert,
@@ -13,9 +14,11 @@ import {
   type Part,
   type Piece,
   type Pose,
+  partAt,
   placementMatrix,
   poseBox,
   railTimeline,
+  shapeLanesOf,
   stopsOf,
 } from '@core';
 import type { RootState, Selection } from '../../state';
@@ -50,6 +53,15 @@ export function motionAtStop(piece: Piece, figure: Figure, stop: number): Motion
     known.set(key, motion);
   }
   return motion;
+}
+
+/** The parts of a pose as they are at a stop: where numbers of their shapes have lanes, with those. */
+export function partsAtStop(piece: Piece, figure: Figure, stop: number, { parts }: Pose): readonly Part[] {
+  const own = parts.map((id) => piece.parts[id]);
+  if (!hasShapeLanes(piece, figure.id)) return own;
+  const lanes = shapeLanesOf(piece, figure.id);
+  const { start } = railTimeline(piece, figure).stops[stop];
+  return own.map((part) => partAt(part, lanes, start));
 }
 
 /** The extent of a pose, or of some parts of it, as it is shown, canvas px. */
@@ -95,7 +107,7 @@ export function shownPose(
     figure,
     pose,
     stop,
-    parts: pose.parts.map((id) => piece.parts[id]),
+    parts: partsAtStop(piece, figure, stop, pose),
     motion,
     base,
     matrix,

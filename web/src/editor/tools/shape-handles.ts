@@ -1,5 +1,6 @@
 import {
   adjustableContours,
+  adjustShape,
   dragShapeHandle,
   isGradient,
   mapPoint,
@@ -9,7 +10,6 @@ import {
   recordsLike,
   type ShapeHandle,
   type ShapeSource,
-  setShape,
   shapeHandles,
 } from '@core';
 import { changePiece } from '../../state';
@@ -62,7 +62,8 @@ export function shapeHandleGesture(drawing: ToolContext, pointer: PointerInput):
         changePiece(handle.label, (draft) => {
           // What is under the pointer must stay there: a living rule would move it away.
           draft.poses[target.pose.id].placement.rule = null;
-          setShape(draft, part.id, next, freshId);
+          const at = { figure: target.figure.id, stop: target.stop, part: part.id };
+          adjustShape(draft, at, source, next, freshId);
         }),
       );
     },

@@ -19,7 +19,7 @@ import { changePiece, type KeyRef, sessionActions, useAppDispatch } from '../../
 import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
 import { freshId } from '../../workers';
 import { isEven } from './lane-graph';
-import { colourOfValue, LANE_WORDS, nearestThatCanBe, valueOfColour } from './lane-words';
+import { colourOfValue, laneWords, nearestThatCanBe, valueOfColour } from './lane-words';
 import { PathFields } from './PathFields';
 
 /** What can be set on chosen keys: their values, when a free one stands, and how the way to the next goes. What is set goes to all. */
@@ -32,7 +32,7 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
   if (!lane || !key) return null;
   const figure = figureOfLane(piece, lane);
   const colour = isColourLane(lane.property);
-  const words = LANE_WORDS[lane.property];
+  const words = laneWords(lane.property);
   const timed = timedKeys(piece, figure, lane);
   const at = timed.findIndex((each) => each.key.id === key.id);
   const next = timed[at + 1];

@@ -2,26 +2,25 @@ import {
   COLOUR_CHANGES,
   type ColourChange,
   canFollow,
-  canHave,
   type Drift,
   driveLane,
-  FIGURE_PROPERTIES,
   type Follow,
   figureOfLane,
   followCycle,
   isColourLane,
   type LaneProperty,
   type LaneRecord,
-  NEUTRAL,
+  neutralOf,
   type Piece,
   PULSE_SHAPES,
   type Pulse,
   pieceDuration,
+  propertiesOf,
 } from '@core';
 import { changePiece, useAppDispatch } from '../../state';
 import { Choice, NumberField, SelectField } from '../../ui';
 import { laneSpeed } from './lane-speed';
-import { LANE_WORDS } from './lane-words';
+import { laneWords } from './lane-words';
 
 const NOTHING = 'nothing';
 
@@ -34,7 +33,7 @@ const COLOUR_WORDS: Readonly<Record<ColourChange, string>> = {
 
 /** What moves a lane without keys: another lane that it follows, drift, and a pulse. */
 export function LaneDetails({ piece, lane }: { readonly piece: Piece; readonly lane: LaneRecord }) {
-  const words = LANE_WORDS[lane.property];
+  const words = laneWords(lane.property);
   const owner = figureOfLane(piece, lane);
   const colour = isColourLane(lane.property);
   return (
@@ -62,7 +61,7 @@ const CHART = { width: 248, height: 72, edge: 6 } as const;
 function SpeedChart({ piece, lane }: { readonly piece: Piece; readonly lane: LaneRecord }) {
   const found = laneSpeed(piece, lane);
   if (!found) return null;
-  const { unit, factor, parts } = LANE_WORDS[lane.property];
+  const { unit, factor, parts } = laneWords(lane.property);
   const points = (shares: readonly number[]): string =>
     shares
       .map((share, k) => {
@@ -76,7 +75,7 @@ function SpeedChart({ piece, lane }: { readonly piece: Piece; readonly lane: Lan
       <svg
         viewBox={`0 0 ${CHART.width} ${CHART.height}`}
         role="img"
-        aria-label={`Value and speed of ${LANE_WORDS[lane.property].label} over time; fastest ${fastest}`}
+        aria-label={`Value and speed of ${laneWords(lane.property).label} over time; fastest ${fastest}`}
       >
         {found.values.map((own, i) => (
           <polyline key={parts[i]} className="lane-speed-value" points={points(own)} />
@@ -100,8 +99,9 @@ function sources(
   const add = (figure: string | null, property: LaneProperty, owner: string): void => {
     if (figure === lane.figure && property === lane.property) return;
     if (followCycle(piece, { figure: lane.figure, property: lane.property }, { figure, property })) return;
-    const { label, parts } = LANE_WORDS[property];
-    const axes = isColourLane(property) || NEUTRAL[property].length === 1 ? [null] : [null, ...parts.map((_, i) => i)];
+    const { label, parts } = laneWords(property);
+    const axes =
+      isColourLane(property) || neutralOf(property).length === 1 ? [null] : [null, ...parts.map((_, i) => i)];
     for (const axis of axes)
       for (const change of isColourLane(property) ? COLOUR_CHANGES : (['same'] as const)) {
         const follow: Follow = { ...plain, figure, property, axis, colour: change };
@@ -112,8 +112,7 @@ function sources(
       }
   };
   for (const id of [...piece.figureOrder].reverse())
-    for (const property of FIGURE_PROPERTIES)
-      if (canHave(piece, piece.figures[id], property)) add(id, property, piece.figures[id].name);
+    for (const property of propertiesOf(piece, piece.figures[id])) add(id, property, piece.figures[id].name);
   add(null, 'background', 'Canvas');
   return found;
 }
@@ -123,7 +122,7 @@ const sourceName = ({ figure, property, axis, colour }: Follow): string => `${fi
 function FollowFields({ piece, lane }: { readonly piece: Piece; readonly lane: LaneRecord }) {
   const dispatch = useAppDispatch();
   const { follow } = lane;
-  const words = LANE_WORDS[lane.property];
+  const words = laneWords(lane.property);
   const found = sources(piece, lane);
   const put = (name: string, next: Follow | undefined): void =>
     void dispatch(changePiece(name, (draft) => driveLane(draft, lane.id, { follow: next })));
@@ -180,7 +179,10 @@ function FollowFields({ piece, lane }: { readonly piece: Piece; readonly lane: L
 
 /** What it begins with: a little of what the numbers are in. */
 const amountOf = (property: LaneProperty): number[] =>
-  NEUTRAL[property].map(() => (LANE_WORDS[property].factor === 100 ? 0.1 : 10));
+  neutralOf(property).map(() => {
+    const { factor, digits } = laneWords(property);
+    return factor === 100 ? 0.1 : digits === 0 ? 1 : 10;
+  });
 
 function DriftFields({ lane }: { readonly lane: LaneRecord }) {
   const dispatch = useAppDispatch();
@@ -350,7 +352,7 @@ function Amounts({
   readonly amount: readonly number[];
   readonly onChange: (amount: number[]) => void;
 }) {
-  const { parts, unit, factor, digits } = LANE_WORDS[property];
+  const { parts, unit, factor, digits } = laneWords(property);
   return parts.map((part, i) => (
     <NumberField
       key={part}

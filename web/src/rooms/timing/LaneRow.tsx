@@ -5,7 +5,7 @@ import {
   type Figure,
   isColourLane,
   type LaneRecord,
-  NEUTRAL,
+  neutralOf,
   type Piece,
   pieceDuration,
 } from '@core';
@@ -16,7 +16,7 @@ import { changePiece, type KeyRef, useAppDispatch } from '../../state';
 import { freshId } from '../../workers';
 import { applyLane, chooseKey, dragKey } from './lane-gestures';
 import { isEven, type KeyBlock, LANE, laneGraph } from './lane-graph';
-import { canBe, LANE_WORDS, shownNumber, valueText } from './lane-words';
+import { canBe, laneWords, shownNumber, valueText } from './lane-words';
 
 const dragHint = (colour: boolean, free: boolean): string => {
   if (colour) return free ? 'Drag it along in time' : 'Press it to change it';
@@ -52,7 +52,7 @@ export function LaneRow({
     if (svgRef.current) applyLane(svgRef.current, piece, lane, x);
   });
   const { property } = lane;
-  const words = LANE_WORDS[property];
+  const words = laneWords(property);
   const owner = figure ? figure.name : 'the canvas';
   const colour = isColourLane(property);
   const name = (block: KeyBlock): string => {
@@ -100,7 +100,7 @@ export function LaneRow({
     const seconds = Math.max(0, Math.round((clientX - left - x(0)) / (x(1) - x(0)) / frame) * frame);
     // What else is added to the keys is no part of a key.
     const compiled = compileLane(withoutDrives(piece, lane), lane.figure, property);
-    const value = Float64Array.from(NEUTRAL[property]);
+    const value = Float64Array.from(neutralOf(property));
     compiled?.sample(seconds, value);
     const rounded = [...value].map((v) => Math.round(v * 1e4) / 1e4);
     dispatch(

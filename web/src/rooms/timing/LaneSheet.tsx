@@ -8,6 +8,8 @@ import {
   type LaneRecord,
   lanesOf,
   type Piece,
+  propertiesOf,
+  SHAPE_NUMBERS,
 } from '@core';
 import { ChevronDown, ChevronRight, Trash2 } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } from 'react';
@@ -27,7 +29,7 @@ import { IconButton } from '../../ui';
 import { freshId } from '../../workers';
 import { LaneRow } from './LaneRow';
 import { boxKeys, scrubLanes } from './lane-gestures';
-import { LANE_WORDS } from './lane-words';
+import { laneWords } from './lane-words';
 import { PosesRow } from './PosesRow';
 
 /** The lanes of all figures against the time of the rail: both are scrolled and zoomed together. */
@@ -143,11 +145,11 @@ function OwnerLanes({
   const [folded, setFolded] = useState(false);
   const owner = figure ? figure.name : 'the canvas';
   const lanes = lanesOf(piece, figure?.id ?? null);
-  const can = LANE_PROPERTIES.filter((property) =>
-    figure ? figure.poses.length > 0 && canHave(piece, figure, property) : property === 'background',
-  );
+  const can = figure ? propertiesOf(piece, figure) : (['background'] as const);
   const missing = can.filter((property) => !lanes.some((lane) => lane.property === property));
-  const ordered = LANE_PROPERTIES.flatMap((property) => lanes.filter((lane) => lane.property === property));
+  const ordered = [...LANE_PROPERTIES, ...SHAPE_NUMBERS.keys()].flatMap((property) =>
+    lanes.filter((lane) => lane.property === property),
+  );
   const choose = (): void => {
     if (!figure) return;
     dispatch(sessionActions.keysChosen([]));
@@ -158,7 +160,7 @@ function OwnerLanes({
     setFolded(false);
     let made: string | undefined;
     dispatch(
-      changePiece(`Add a lane: ${LANE_WORDS[property].label}`, (draft) => {
+      changePiece(`Add a lane: ${laneWords(property).label}`, (draft) => {
         made = addLane(draft, figure?.id ?? null, property, freshId);
         if (figure && (property === 'turn' || property === 'scale')) fixMiddle(draft, figure.id);
       }),
@@ -193,7 +195,7 @@ function OwnerLanes({
             </option>
             {missing.map((property) => (
               <option key={property} value={property}>
-                {LANE_WORDS[property].label}
+                {laneWords(property).label}
               </option>
             ))}
           </select>
@@ -208,7 +210,7 @@ function OwnerLanes({
       )}
       {!folded &&
         ordered.map((lane) => {
-          const words = LANE_WORDS[lane.property];
+          const words = laneWords(lane.property);
           return (
             <div key={lane.id} className="lane-line">
               <div className="lane-label">
@@ -219,7 +221,7 @@ function OwnerLanes({
                   aria-pressed={keys.some((ref) => ref.lane === lane.id && ref.key === null)}
                   onClick={() => dispatch(sessionActions.keysChosen([{ lane: lane.id, key: null }]))}
                 >
-                  {words.label} <small>{drivesText(lane) || words.unit}</small>
+                  {words.label} <small>{besideName(piece, figure, lane)}</small>
                 </button>
                 <IconButton
                   icon={Trash2}
@@ -238,6 +240,12 @@ function OwnerLanes({
     </div>
   );
 }
+
+/** What a lane says beside its name: that nothing heeds it, what moves it besides its keys, or its unit. */
+const besideName = (piece: Piece, figure: Figure | null, lane: LaneRecord): string =>
+  figure && !canHave(piece, figure, lane.property)
+    ? 'nothing has it'
+    : drivesText(lane) || laneWords(lane.property).unit;
 
 /** What moves a lane besides its keys, in words. */
 const drivesText = ({ follow, drift, pulse }: LaneRecord): string =>

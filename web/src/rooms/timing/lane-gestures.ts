@@ -2,7 +2,7 @@ import { changeKey, isColourLane, type LaneRecord, type Piece, type PieceDraft, 
 import { type Editor, followPointer } from '../../editor';
 import { changePiece, type KeyRef, makeChange, sessionActions } from '../../state';
 import { isEven, type KeyBlock, laneGraph } from './lane-graph';
-import { LANE_WORDS, nearestThatCanBe } from './lane-words';
+import { laneWords, nearestThatCanBe } from './lane-words';
 
 const DRAG_START_PX = 3;
 
@@ -42,7 +42,7 @@ export function dragKey({ editor, svg, lane, x }: KeyDrag, event: React.PointerE
   const { piece } = editor.store.getState().document;
   if (!piece) return;
   const { property } = lane;
-  const { factor } = LANE_WORDS[property];
+  const { factor } = laneWords(property);
   // A lane that does not change yet: a px is as much as an arrow key.
   const { key, part } = block;
   const curves = laneGraph(piece, lane, x, pieceDuration(piece));
@@ -70,7 +70,7 @@ export function dragKey({ editor, svg, lane, x }: KeyDrag, event: React.PointerE
       const made = change;
       if (up && made)
         editor.store.dispatch(
-          changePiece(`Key of ${LANE_WORDS[property].label}`, (draft) => changeKey(draft, lane.id, key.id, made)),
+          changePiece(`Key of ${laneWords(property).label}`, (draft) => changeKey(draft, lane.id, key.id, made)),
         );
       else applyLane(svg, piece, lane, x);
     },

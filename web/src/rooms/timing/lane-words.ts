@@ -1,4 +1,15 @@
-import { cssText, isColourLane, type LaneProperty, laneLimits, readColour } from '@core';
+import {
+  type CommonLaneProperty,
+  cssText,
+  isColourLane,
+  isShapeNumber,
+  type LaneProperty,
+  laneLimits,
+  readColour,
+  type ShapeNumberId,
+  shapeNumber,
+} from '@core';
+import { shapeName } from '../../editor';
 
 /** What lanes are called, and how their values are written. */
 interface LaneWords {
@@ -16,7 +27,7 @@ interface LaneWords {
 const COLOUR = { unit: '', parts: ['Colour'], step: 0, digits: 2, factor: 1 } as const;
 const LENGTH = { unit: 'px', step: 1, digits: 1, factor: 1 } as const;
 
-export const LANE_WORDS: Readonly<Record<LaneProperty, LaneWords>> = {
+const COMMON: Readonly<Record<CommonLaneProperty, LaneWords>> = {
   position: { label: 'Position', unit: 'px', parts: ['X', 'Y'], step: 1, digits: 1, factor: 1 },
   turn: { label: 'Turn', unit: '°', parts: ['Turn'], step: 1, digits: 1, factor: 1 },
   scale: { label: 'Scale', unit: '%', parts: ['Across', 'Down'], step: 1, digits: 1, factor: 100 },
@@ -36,6 +47,35 @@ export const LANE_WORDS: Readonly<Record<LaneProperty, LaneWords>> = {
   background: { ...COLOUR, label: 'Background' },
 };
 
+/** Numbers that go together, by the name that they share. */
+const TOGETHER: Readonly<Partial<Record<ShapeNumberId, string>>> = { 'rectangle.radii': 'Radius' };
+const numberWords = new Map<ShapeNumberId, LaneWords>();
+
+/** Of a shape's number: as its field in the details says it. */
+function wordsOfNumber(id: ShapeNumberId): LaneWords {
+  let words = numberWords.get(id);
+  if (!words) {
+    const number = shapeNumber(id);
+    const parameters = number?.parameters ?? [];
+    const { unit = '', whole } = parameters[0] ?? {};
+    const common = TOGETHER[id];
+    const inShort = (label: string): string => label.replace(`${common} `, '').replace(/^./, (c) => c.toUpperCase());
+    words = {
+      label: `${shapeName(number?.kind ?? 'rectangle')}: ${common ?? parameters[0]?.label ?? id}`,
+      unit,
+      parts: parameters.map(({ label }) => inShort(label)),
+      step: 1,
+      digits: whole ? 0 : 1,
+      factor: unit === '%' ? 100 : 1,
+    };
+    numberWords.set(id, words);
+  }
+  return words;
+}
+
+export const laneWords = (property: LaneProperty): LaneWords =>
+  isShapeNumber(property) ? wordsOfNumber(property) : COMMON[property];
+
 /** The nearest number that a lane can have. */
 export function nearestThatCanBe(property: LaneProperty, part: number, value: number): number {
   const [least, most] = laneLimits(property, part);
@@ -48,16 +88,17 @@ export const canBe = (property: LaneProperty, part: number, value: number): bool
 
 /** A number of a lane as it is shown. */
 export const shownNumber = (property: LaneProperty, value: number): string => {
-  const { factor, digits } = LANE_WORDS[property];
+  const { factor, digits } = laneWords(property);
   return String(+(value * factor).toFixed(digits)).replace('-', '−');
 };
 
 /** A value in words, with its unit. */
 export function valueText(property: LaneProperty, value: readonly number[]): string {
   if (isColourLane(property)) return colourOfValue(value);
-  const { unit } = LANE_WORDS[property];
+  const { unit } = laneWords(property);
   const space = unit === '°' ? '' : ' ';
-  const numbers = value.every((v) => v === value[0]) && property === 'scale' ? value.slice(0, 1) : value;
+  const numbers =
+    value.every((v) => v === value[0]) && (property === 'scale' || isShapeNumber(property)) ? value.slice(0, 1) : value;
   return `${numbers.map((v) => shownNumber(property, v)).join(', ')}${space}${unit}`;
 }
 
