@@ -52,19 +52,19 @@ test('300 real icons, filled and line, taken in and written out again look the s
   const lines = iconsOf('node_modules/feather-icons/dist/icons', 150, (svg) => svg.includes('stroke='));
   const icons = [...filled, ...lines];
   expect(icons).toHaveLength(ROUNDS * PER_SHEET);
-  const shot = async (svg: string, scale: number): Promise<Buffer> => {
-    await page.setViewportSize({ width: PX * scale, height: PX * scale });
-    const sized = svg.replace(
+  const sized = (svg: string, px: number): string =>
+    svg.replace(
       /<svg([^>]*)>/,
       (_whole, attributes: string) =>
-        `<svg${attributes.replace(/\s(width|height)="[^"]*"/g, '')} width="${PX * scale}" height="${PX * scale}">`,
+        `<svg${attributes.replace(/\s(width|height)="[^"]*"/g, '')} width="${px}" height="${px}">`,
     );
-    await page.setContent(`<!doctype html><body style="margin:0;background:#fff;color:#000">${sized}`);
-    return page.screenshot();
-  };
+  /** Both in one picture, side by side. */
   const compare = async (svg: string, scale: number): Promise<number> => {
-    const [before, after] = [await shot(svg, scale), await shot(throughTheProgram(svg), scale)];
-    const { share, inked } = await shareOfDifferentPixels(page, before, after, 32, scale);
+    const px = PX * scale;
+    await page.setViewportSize({ width: 2 * px, height: px });
+    const both = `${sized(svg, px)}${sized(throughTheProgram(svg), px)}`;
+    await page.setContent(`<!doctype html><body style="margin:0;display:flex;background:#fff;color:#000">${both}`);
+    const { share, inked } = await shareOfDifferentPixels(page, await page.screenshot(), null, 32, scale);
     expect(inked).toBeGreaterThan(100);
     return share;
   };

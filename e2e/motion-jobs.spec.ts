@@ -1,4 +1,4 @@
-import { checkPiece, nearestOnContour, planAndCompile, prepareFrame, sampleFrame } from '@core';
+import { checkPiece, nearestOnContour, type Piece, planAndCompile, prepareFrame, sampleFrame } from '@core';
 import type { Locator, Page } from '@playwright/test';
 import { realIcons } from '../core/src/testing/icons';
 import { expect, test } from './support/fixtures';
@@ -284,6 +284,77 @@ test('corners are rounded from a square to a disc by their numbers, chosen in th
   await expect(page.getByText('An adjustable shape goes by its numbers')).toBeVisible();
   await page.keyboard.press('Control+z');
   await piece.storedWith(({ shifts }) => Object.values(shifts).every(({ method }) => method === 'auto'));
+});
+
+test('numbers of a shape over time: a lane of its width is added, dragged by its handle on the canvas, pulses, and goes out', async ({
+  piece,
+  shelf,
+  page,
+}) => {
+  await shelf.open();
+  await shelf.newPiece();
+  await page.getByRole('button', { name: 'Shape', exact: true }).click();
+  await page.getByRole('radio', { name: 'Rectangle' }).click();
+  const box = await piece.canvas.boundingBox();
+  if (!box) throw new Error('There is no canvas.');
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x - 60, y - 40);
+  await page.mouse.down();
+  await page.mouse.move(x + 60, y + 40, { steps: 4 });
+  await page.mouse.up();
+  await page.keyboard.press('Escape');
+  await expect(piece.figures).toHaveCount(1);
+  await piece.cards.first().click();
+  await page.keyboard.press('Control+d');
+  await expect(piece.cards).toHaveCount(2);
+  const width = (stored: Piece): number[] =>
+    Object.values(stored.lanes)
+      .filter(({ property }) => property === 'rectangle.width')
+      .flatMap(({ keys }) => keys.map(({ value }) => value[0]));
+
+  // The lane is offered because there is such a shape, and begins with what the shape has.
+  await page.keyboard.press('3');
+  await page.getByLabel('Add a lane to Rectangle').selectOption({ label: 'Rectangle: Width' });
+  await expect(page.getByRole('heading', { name: 'Rectangle: Width' })).toBeVisible();
+  const lane = page.getByRole('group', { name: 'Rectangle: Width of Rectangle' });
+  await lane.getByRole('button', { name: /pose 2/ }).click();
+  await piece.setNumber('Width', '300');
+  await piece.storedWith((stored) => width(stored)[1] === 300);
+
+  // In the other room the shape is as the lane has it there, and its fields and handles set the lane.
+  await page.keyboard.press('1');
+  await piece.cards.nth(1).click();
+  await page.getByRole('tab', { name: 'Outline' }).click();
+  await expect(piece.number('Width')).toHaveValue('300');
+  const [own] = width(await piece.storedWith(() => true));
+  await piece.setNumber('Width', '240');
+  let stored = await piece.storedWith((now) => width(now)[1] === 240);
+  expect(Object.values(stored.parts).map(({ source }) => source && 'width' in source && source.width)).toEqual([
+    own,
+    own,
+  ]);
+  // Its lower right corner, as wide as it is here.
+  const corner = x + (60 * 240) / own;
+  await page.mouse.move(corner, y + 40);
+  await page.mouse.down();
+  await page.mouse.move(corner + 30, y + 40, { steps: 4 });
+  await page.mouse.up();
+  stored = await piece.storedWith((now) => width(now)[1] > 241);
+  expect(width(stored)[0]).toBe(own);
+  await page.keyboard.press('Control+z');
+  await piece.storedWith((now) => width(now)[1] === 240);
+  await piece.cards.first().click();
+  await expect(piece.number('Width')).toHaveValue(String(+own.toFixed(2)));
+
+  // It pulses between its keys, and what goes out shows all of it.
+  await page.keyboard.press('3');
+  await page.getByRole('button', { name: 'Rectangle: Width px' }).click();
+  await page.getByRole('group', { name: 'Comes again' }).getByText('Yes').click();
+  await piece.setNumber('By', '-60');
+  await piece.storedWith((now) => Object.values(now.lanes).some(({ pulse }) => pulse?.amount[0] === -60));
+  await page.getByRole('link', { name: 'Output' }).click();
+  await page.getByRole('button', { name: 'Make and prove' }).click();
+  await expect(page.getByRole('button', { name: 'Proved' })).toBeVisible();
 });
 
 test('a line and its area return to their start, and their edges stay on each other on the way', async ({

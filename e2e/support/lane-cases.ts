@@ -162,7 +162,8 @@ export const LANE_CASES: Readonly<Record<string, Case>> = {
       shaped({ ...ARC, radius: 44 }, { fill: null, stroke: pen({ width: 6 }) }),
     ],
     options: { shift: { method: 'numbers', easing: BACK } },
-    times: [0.12, 0.31, 0.55, 0.83, 1.21],
+    // On frames, none where the star jumps: what pulses as fast as this has a key at each frame.
+    times: [7, 19, 33, 51, 73].map((frame) => frame / 60),
     also(draft) {
       draft.poses.B.hold = 0.4;
       lane(draft, 'rectangle.radii', [0, 0, 0, 0], [36, 10, 36, 0]);

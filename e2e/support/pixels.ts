@@ -1,25 +1,26 @@
 import type { Page } from '@playwright/test';
 
 /**
- * Compares two pictures of one size in the browser: of the pixels that differ from the background in either, the share whose worst channel
+ * Compares two pictures of one size in the browser (or, without a second one, the left half of a picture with its right half): of the pixels that differ from the background in either, the share whose worst channel
  * differs by more than `level` of 255. `average` first makes one pixel of that many by that many.
  */
 export async function shareOfDifferentPixels(
   page: Page,
   a: Buffer,
-  b: Buffer,
+  b: Buffer | null,
   level = 32,
   average = 1,
 ): Promise<{ share: number; inked: number }> {
   return page.evaluate(
     async ([first, second, limit, average]) => {
-      const read = async (base64: string): Promise<ImageData> => {
+      const read = async (base64: string, half?: 'left' | 'right'): Promise<ImageData> => {
         const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
         const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
         const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
         const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
         context.drawImage(bitmap, 0, 0);
-        const full = context.getImageData(0, 0, bitmap.width, bitmap.height);
+        const width = half ? bitmap.width / 2 : bitmap.width;
+        const full = context.getImageData(half === 'right' ? width : 0, 0, width, bitmap.height);
         const n = average as number;
         if (n === 1) return full;
         const small = new ImageData(Math.floor(full.width / n), Math.floor(full.height / n));
@@ -33,8 +34,8 @@ export async function shareOfDifferentPixels(
             }
         return small;
       };
-      const p = await read(first as string);
-      const q = await read(second as string);
+      const p = await read(first as string, second === null ? 'left' : undefined);
+      const q = await read((second ?? first) as string, second === null ? 'right' : undefined);
       if (p.width !== q.width || p.height !== q.height) throw new Error('The pictures differ in size.');
       let inked = 0;
       let different = 0;
@@ -50,6 +51,6 @@ export async function shareOfDifferentPixels(
       }
       return { share: inked > 0 ? different / inked : 0, inked };
     },
-    [a.toString('base64'), b.toString('base64'), level, average] as const,
+    [a.toString('base64'), b?.toString('base64') ?? null, level, average] as const,
   );
 }

@@ -18,7 +18,8 @@ export function figureSpans(
   // Held before its first pose, it stands there from the beginning.
   const beginning = piece.figures[figureId].before === 'held' ? 0 : piece.figures[figureId].start;
   const shapes = shapeLanes(piece, figureId, book);
-  if (shapes.length > 0) return new ShapeSpans(piece, shapes, planOf).of(timeline, beginning, pieceDuration(piece));
+  if (shapes.length > 0)
+    return new ShapeSpans(piece, figureId, shapes, planOf).of(timeline, beginning, pieceDuration(piece));
   const spans: FigureSpan[] = [];
   const still = (poseId: Id, start: number, end: number): void => {
     const time = new RampTime(end, end, { kind: 'linear' });

@@ -25,7 +25,7 @@ export { planAndCompile } from './plan-and-compile';
 export { type FollowedPoints, type PointPaths, pointPaths } from './point-paths';
 export { stillLanes } from './pose-lanes';
 export * from './sample';
-export { hasShapeLanes, partAt, shapeLanesOf } from './shape-lanes';
+export { goesByNumbers, hasShapeLanes, partAt, shapeLanesOf } from './shape-lanes';
 export * from './shift-input';
 export * from './stage';
 export { stillPiece } from './still-piece';

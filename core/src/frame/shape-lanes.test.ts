@@ -130,6 +130,24 @@ describe('a lane of a number of an adjustable shape', () => {
     ).toBeLessThan(0.02);
   });
 
+  test('a shift that nobody chose a way for goes by the numbers that a lane changes; one that goes by points does not', () => {
+    const pulse = { shape: 'saw', period: 0.5, from: 0, until: null, amount: [50] } as const;
+    const made = (shift: BetweenOptions['shift']): Piece =>
+      pieceOf([shaped(BOX)], [shaped(BOX)], { shift }, (draft) => {
+        draft.lanes.l = {
+          id: 'l',
+          figure: 'f',
+          property: 'rectangle.width',
+          keys: [],
+          pulse: structuredClone(pulse),
+        } as never;
+      });
+    isShape(made({}), 1.25, { ...BOX, width: 125 });
+    isShape(made({ method: 'straight' }), 1.25, BOX);
+    const [shift] = Object.values(made({}).shifts);
+    expect([shift.method, shiftInput(made({}), shift).method]).toEqual(['auto', 'numbers']);
+  });
+
   test('points keep their ids while there are as many, so that what was set on a match holds', () => {
     const part = shaped(BOX);
     const piece = pieceOf([part], [drawn()], {}, (draft) => keys(draft, 'rectangle.width', [40]));

@@ -1,7 +1,7 @@
 import type { Lane } from '../lane';
-import { type Id, isShapeNumber, lanesOf, type Part, type Piece, recordsLike } from '../piece';
+import { type Id, isShapeNumber, lanesOf, type Part, type Piece, recordsLike, type Shift } from '../piece';
 import { adjustableContours, type ShapeNumber, type ShapeSource, shapeNumber, withShapeNumber } from '../shapes';
-import { shapeOf } from './by-numbers';
+import { canGoByNumbers, shapeOf } from './by-numbers';
 import { LaneBook } from './lane-book';
 
 /** A number of a figure's adjustable shapes over time, in place of their own. */
@@ -24,6 +24,18 @@ export function shapeLanes(piece: Piece, figureId: Id, book: LaneBook): readonly
     const lane = number && book.lane(figureId, property);
     return lane ? [{ number, lane }] : [];
   });
+}
+
+/**
+ * Does a shift go by the numbers of its shapes? Where that was chosen; and of itself where lanes of its figure change numbers of shapes that can, so that nothing of
+ * the lanes is lost on the way.
+ */
+export function goesByNumbers(piece: Piece, figureId: Id, shift: Shift): boolean {
+  if (shift.method !== 'auto') return shift.method === 'numbers';
+  if (!hasShapeLanes(piece, figureId)) return false;
+  const kinds = new Set(lanesOf(piece, figureId).map(({ property }) => shapeNumber(property)?.kind));
+  const left = piece.poses[shift.from].parts.some((id) => kinds.has(shapeOf(piece.parts[id])?.kind));
+  return left && canGoByNumbers(piece, shift);
 }
 
 /** Do some of these lanes change this shape? */

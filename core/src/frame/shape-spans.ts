@@ -1,6 +1,7 @@
 import { easedKeys, easingSegments } from '../easing';
 import { RampTime } from '../lane';
 import {
+  type Id,
   type Part,
   type Piece,
   type Placement,
@@ -17,7 +18,7 @@ import { type PartLanes, partLanes } from './part-lanes';
 import { type PlacedPaint, partPaint } from './part-paint';
 import type { PartPlan, PoseShiftPlan } from './part-plans';
 import { shiftLane, stillLane } from './pose-lanes';
-import { changesShape, type ShapeLane, shapeAt } from './shape-lanes';
+import { changesShape, goesByNumbers, type ShapeLane, shapeAt } from './shape-lanes';
 import { changesOfBuild, outlineInStretch, type ShapeWay } from './shape-way';
 
 /** A part while its figure's shapes change: a shape on its way, or what has nothing to do with them. */
@@ -37,6 +38,7 @@ export class ShapeSpans {
 
   constructor(
     private readonly piece: Piece,
+    private readonly figureId: Id,
     private readonly shapes: readonly ShapeLane[],
     private readonly planOf: (shift: Shift) => PoseShiftPlan | undefined,
   ) {}
@@ -54,7 +56,7 @@ export class ShapeSpans {
       const { shift } = span;
       const plan = this.planOf(shift);
       const time = new RampTime(span.start, span.end, shift.easing);
-      if (plan && shift.method === 'numbers') {
+      if (plan && goesByNumbers(this.piece, this.figureId, shift)) {
         this.add(
           shift.id,
           start,

@@ -12,7 +12,7 @@ import {
 } from '../piece';
 import { shiftsInStep } from './in-step';
 import { leadingColour, type PartPairs, pairedPartsOf, pairShapes } from './part-pairs';
-import { hasShapeLanes, partAt, shapeLanesOf } from './shape-lanes';
+import { goesByNumbers, hasShapeLanes, partAt, shapeLanesOf } from './shape-lanes';
 
 /** A pose's outlines and where they stand. */
 export interface PoseShape {
@@ -106,32 +106,49 @@ interface Known {
 const known = new WeakMap<Shift, Known>();
 
 function ownInput(piece: Piece, shift: Shift): OwnInput {
-  const { from, to, method, match } = shift;
+  const { from, to, match } = shift;
   const [a, b] = [piece.poses[from], piece.poses[to]];
   const before = known.get(shift);
   const ends = partsAtEnds(piece, shift);
   const parts = [...ends.from, ...ends.to];
-  if (before?.a === a && before.b === b && parts.every((part, i) => part === before.parts[i])) return before.input;
+  if (
+    before?.a === a &&
+    before.b === b &&
+    before.input.method === ends.method &&
+    parts.every((part, i) => part === before.parts[i])
+  )
+    return before.input;
   const input = {
-    from: poseShape(a.placement, ends.from, method === 'numbers'),
-    to: poseShape(b.placement, ends.to, method === 'numbers'),
+    from: poseShape(a.placement, ends.from, ends.method === 'numbers'),
+    to: poseShape(b.placement, ends.to, ends.method === 'numbers'),
     ...pairsFor(piece, a, b, shift),
-    method,
+    method: ends.method,
     match,
   };
   known.set(shift, { a, b, parts, input });
   return input;
 }
 
-/** The parts that a shift leaves and reaches, in the shape that lanes of their figure give them then. */
-function partsAtEnds(piece: Piece, { id, from, to }: Shift): { readonly from: Part[]; readonly to: Part[] } {
+interface ShiftEnds {
+  readonly from: readonly Part[];
+  readonly to: readonly Part[];
+  readonly method: ShiftMethod;
+}
+
+/** The parts that a shift leaves and reaches, in the shape that lanes of their figure give them then, and how it goes with them. */
+function partsAtEnds(piece: Piece, shift: Shift): ShiftEnds {
+  const { id, from, to, method } = shift;
   const [a, b] = [from, to].map((pose) => piece.poses[pose].parts.map((part) => piece.parts[part]));
   const shaped = piece.figureOrder.find((each) => hasShapeLanes(piece, each) && piece.figures[each].rail.includes(id));
-  if (shaped === undefined) return { from: a, to: b };
+  if (shaped === undefined) return { from: a, to: b, method };
   const figure = piece.figures[shaped];
   const { start, end } = railTimeline(piece, figure).spans[figure.rail.indexOf(id)];
   const lanes = shapeLanesOf(piece, shaped);
-  return { from: a.map((part) => partAt(part, lanes, start)), to: b.map((part) => partAt(part, lanes, end)) };
+  return {
+    from: a.map((part) => partAt(part, lanes, start)),
+    to: b.map((part) => partAt(part, lanes, end)),
+    method: goesByNumbers(piece, shaped, shift) ? 'numbers' : method,
+  };
 }
 
 /** The pairs, or what they depend on. What goes point by point goes part by part. */

@@ -1,12 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { LaneBook, planAndCompile, prepareFrame, sampleFrame } from '../frame';
 import { seededRandom } from '../num';
+import { SHAPE_NUMBERS } from '../shapes';
 import { countedIds, pieceOf } from '../testing/pieces';
 import { checkPiece } from './check-piece';
 import type { PieceDraft } from './edit';
 import { addFreeKey, addLane, keepLanes, setLaneAtStop } from './edit-lanes';
 import { neutralOf } from './lanes';
-import type { LaneProperty, LaneRecord, Piece } from './records';
+import { FIGURE_PROPERTIES, type LaneProperty, type LaneRecord, type Piece } from './records';
 
 const newId = countedIds();
 /** Two poses held for 0.8 s with a shift of 0.6 s; a lane of turn from 0 to 90°. */
@@ -160,7 +161,7 @@ describe('lanes of files from anywhere', () => {
 describe('equal neighbouring keys', () => {
   test('never move, whatever their handles, easings and overshoot say: 200 seeded lanes of all properties', () => {
     const random = seededRandom(17);
-    const properties = Object.keys(neutralOf).filter((property) => property !== 'background') as LaneProperty[];
+    const properties: LaneProperty[] = [...FIGURE_PROPERTIES, ...SHAPE_NUMBERS.keys()];
     for (let i = 0; i < 200; i++) {
       const draft = turned();
       const property = properties[i % properties.length];

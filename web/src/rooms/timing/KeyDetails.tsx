@@ -3,6 +3,7 @@ import {
   changeKey,
   figureOfLane,
   isColourLane,
+  isShapeNumber,
   type LaneRecord,
   type Piece,
   removeKeySet,
@@ -45,6 +46,22 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
             changeKey(draft, ref.lane, ref.key ?? '', made);
       }),
     );
+  /** Numbers of a shape that go together can be set one by one, though they are alike. */
+  const together = isShapeNumber(lane.property) && words.parts.length > 1;
+  const fieldOf = (i: number) => ({
+    value: key.value[i] * words.factor,
+    unit: words.unit,
+    digits: words.digits && words.digits + 1,
+    min: nearestThatCanBe(lane.property, i, Number.NEGATIVE_INFINITY) * words.factor,
+    max: nearestThatCanBe(lane.property, i, Number.POSITIVE_INFINITY) * words.factor,
+  });
+  /** Sets one number of the key, or all. */
+  const setNumber = (typed: number, only?: number): void =>
+    change(
+      `Key of ${words.label}`,
+      { value: key.value.map((v, k) => (only === undefined || k === only ? typed / words.factor : v)) },
+      lane.property,
+    );
   const stopOf = (name: StopName | null): number =>
     figure && name ? stopNamed(figure, stopsOf(piece, figure), name) : -1;
   const stop = stopOf(key.stop);
@@ -82,24 +99,13 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
             }}
           />
         )}
+        {together && isEven(lane) && <NumberField {...fieldOf(0)} label="All" onChange={(typed) => setNumber(typed)} />}
         {(colour ? [] : words.parts).map((part, i) => (
           <NumberField
             key={part}
+            {...fieldOf(i)}
             label={part}
-            value={key.value[i] * words.factor}
-            unit={words.unit}
-            digits={words.digits + 1}
-            min={nearestThatCanBe(lane.property, i, Number.NEGATIVE_INFINITY) * words.factor}
-            max={nearestThatCanBe(lane.property, i, Number.POSITIVE_INFINITY) * words.factor}
-            onChange={(typed) => {
-              const number = typed / words.factor;
-              const even = isEven(lane);
-              change(
-                `Key of ${words.label}`,
-                { value: key.value.map((v, k) => (k === i || even ? number : v)) },
-                lane.property,
-              );
-            }}
+            onChange={(typed) => setNumber(typed, isEven(lane) && !together ? undefined : i)}
           />
         ))}
         {key.after !== null && (

@@ -4,10 +4,13 @@ import {
   canFollow,
   type Drift,
   driveLane,
+  type Figure,
   type Follow,
   figureOfLane,
   followCycle,
+  goesByNumbers,
   isColourLane,
+  isShapeNumber,
   type LaneProperty,
   type LaneRecord,
   neutralOf,
@@ -15,6 +18,7 @@ import {
   PULSE_SHAPES,
   type Pulse,
   pieceDuration,
+  poseCanHave,
   propertiesOf,
 } from '@core';
 import { changePiece, useAppDispatch } from '../../state';
@@ -46,12 +50,43 @@ export function LaneDetails({ piece, lane }: { readonly piece: Piece; readonly l
           Lane of {owner ? owner.name : 'the canvas'}
           {colour ? '' : '. What is set here is added to its keys.'}
         </p>
+        {owner && isShapeNumber(lane.property) && <ByPoints piece={piece} figure={owner} property={lane.property} />}
+        <p className="details-note">
+          Press the lane twice for a key there. Drag with <kbd>⇧</kbd> over lanes to choose keys by a box.
+        </p>
         {!colour && <SpeedChart piece={piece} lane={lane} />}
         <FollowFields piece={piece} lane={lane} />
         {!colour && <DriftFields lane={lane} />}
         {!colour && <PulseFields piece={piece} lane={lane} />}
       </div>
     </aside>
+  );
+}
+
+/** Which shifts heed a number of a shape at their ends only. */
+function ByPoints({
+  piece,
+  figure,
+  property,
+}: {
+  readonly piece: Piece;
+  readonly figure: Figure;
+  readonly property: LaneProperty;
+}) {
+  const shifts = figure.rail
+    .map((id) => piece.shifts[id])
+    .filter(
+      (shift) =>
+        [shift.from, shift.to].some((pose) => poseCanHave(piece, pose, property)) &&
+        !goesByNumbers(piece, figure.id, shift),
+    );
+  if (shifts.length === 0) return null;
+  const names = shifts.map(({ from, to }) => `${piece.poses[from].name} to ${piece.poses[to].name}`);
+  return (
+    <p className="details-note">
+      {names.join(', ')} {names.length === 1 ? 'goes' : 'go'} by points: it counts where{' '}
+      {names.length === 1 ? 'it begins and ends' : 'they begin and end'}, not between.
+    </p>
   );
 }
 

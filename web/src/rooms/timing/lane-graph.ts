@@ -4,6 +4,7 @@ import {
   figureOfLane,
   isColourLane,
   isDriven,
+  isShapeNumber,
   type Lane,
   type LaneRecord,
   type Piece,
@@ -45,9 +46,9 @@ export interface LaneCurve {
 /** Height of the strip of a colour, CSS px. */
 const STRIP = 16;
 
-/** Do all keys of a lane have equal numbers? Then one curve shows them both. */
+/** Do all keys of a lane have equal numbers? Then one curve shows them all. */
 export const isEven = ({ property, keys }: LaneRecord): boolean =>
-  property === 'scale' && keys.every(({ value }) => value[0] === value[1]);
+  (property === 'scale' || isShapeNumber(property)) && keys.every(({ value }) => value.every((v) => v === value[0]));
 
 /**
  * The graph of a lane, a curve under the other for each of its numbers: level where its value rests, and between two keys a ramp whose edge is the easing. `x`
