@@ -33,9 +33,12 @@ export function shapeLanes(piece: Piece, figureId: Id, book: LaneBook): readonly
 export function goesByNumbers(piece: Piece, figureId: Id, shift: Shift): boolean {
   if (shift.method !== 'auto') return shift.method === 'numbers';
   if (!hasShapeLanes(piece, figureId)) return false;
-  const kinds = new Set(lanesOf(piece, figureId).map(({ property }) => shapeNumber(property)?.kind));
-  const left = piece.poses[shift.from].parts.some((id) => kinds.has(shapeOf(piece.parts[id])?.kind));
-  return left && canGoByNumbers(piece, shift);
+  const kinds = new Set(lanesOf(piece, figureId).flatMap(({ property }) => shapeNumber(property)?.kind ?? []));
+  const changed = piece.poses[shift.from].parts.some((id) => {
+    const source = shapeOf(piece.parts[id]);
+    return source !== undefined && kinds.has(source.kind);
+  });
+  return changed && canGoByNumbers(piece, shift);
 }
 
 /** Do some of these lanes change this shape? */
