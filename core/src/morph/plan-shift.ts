@@ -53,6 +53,8 @@ export function planRuns(
   const nestingB = several ? nestingOf(b) : undefined;
   const runs: PlannedRun[] = [];
   const solids = match.pairs.map((pair) => ({ pair, source: sourceOf(pair) }));
+  const pointsA = pointsOfUnpaired(a, match.unpairedA, nestingA, match.wipes?.unpairedA);
+  const pointsB = pointsOfUnpaired(b, match.unpairedB, nestingB, match.wipes?.unpairedB);
   const wayOf = ({ method: own, softness }: PairMatch): Way => ({
     method: method ?? own ?? 'straight',
     softness: softness ?? 0,
@@ -76,6 +78,7 @@ export function planRuns(
         'vanishes',
         solids,
         nestingA,
+        pointsA[k],
         match.timing?.unpairedA[k],
         match.wipes?.unpairedA[k],
       ),
@@ -83,7 +86,16 @@ export function planRuns(
   });
   match.unpairedB.forEach((j, k) => {
     runs.push(
-      unpairedRun(b.contours[j], j, 'appears', solids, nestingB, match.timing?.unpairedB[k], match.wipes?.unpairedB[k]),
+      unpairedRun(
+        b.contours[j],
+        j,
+        'appears',
+        solids,
+        nestingB,
+        pointsB[k],
+        match.timing?.unpairedB[k],
+        match.wipes?.unpairedB[k],
+      ),
     );
   });
   return assemble(
@@ -222,6 +234,24 @@ function wiped(
   return { ...run, from: role === 'vanishes' ? full : hidden, to: role === 'vanishes' ? hidden : full };
 }
 
+/**
+ * The points from which unpaired contours grow, or to which they shrink: inside each; but what lies inside another that comes or goes does so with it, about its
+ * point, so that all of it grows as one and nothing of it crosses.
+ */
+function pointsOfUnpaired(
+  { contours }: Outline,
+  unpaired: readonly number[],
+  nesting: readonly Nesting[] | undefined,
+  wipes: readonly (number | undefined)[] = [],
+): { readonly x: number; readonly y: number }[] {
+  const grow = new Set(unpaired.filter((_, k) => wipes[k] === undefined));
+  return unpaired.map((i) => {
+    let outermost = i;
+    for (let at = nesting?.[i].parent ?? -1; at >= 0 && grow.has(at); at = nesting?.[at].parent ?? -1) outermost = at;
+    return innerPoint(contours[outermost]);
+  });
+}
+
 /** A contour that is unpaired: against a point inside it, which its solid (if it is a hole) takes along. */
 function unpairedRun(
   contour: Contour,
@@ -229,6 +259,7 @@ function unpairedRun(
   role: 'appears' | 'vanishes',
   pairs: readonly { pair: PairMatch; source: RunSource }[],
   nesting: readonly Nesting[] | undefined,
+  point: { readonly x: number; readonly y: number },
   timing: readonly [number, number] = [0, 1],
   wipe?: number,
 ): PlannedRun {
@@ -237,7 +268,7 @@ function unpairedRun(
     ({ pair, source }) => source.closed && isInside(nesting, index, role === 'appears' ? pair.b : pair.a),
   );
   const oriented = runsBackwards(contour, nesting?.[index].hole ?? false) ? reverseContour(contour) : contour;
-  let { x, y } = innerPoint(contour);
+  let { x, y } = point;
   if (solid) {
     const { from, to } = solid.source.travel;
     const weights = meanValueCoordinates(anchorPolygon(role === 'appears' ? to : from), x, y);
@@ -249,15 +280,15 @@ function unpairedRun(
       y += weights[i] * other[6 * i + 1];
     }
   }
-  const point = new Float64Array(contour.points.length);
-  for (let i = 0; i < point.length; i += 2) {
-    point[i] = x;
-    point[i + 1] = y;
+  const shrunk = new Float64Array(contour.points.length);
+  for (let i = 0; i < shrunk.length; i += 2) {
+    shrunk[i] = x;
+    shrunk[i + 1] = y;
   }
   const full = oriented.points;
   const travel = new RunTravel(
-    role === 'vanishes' ? full : point,
-    role === 'appears' ? full : point,
+    role === 'vanishes' ? full : shrunk,
+    role === 'appears' ? full : shrunk,
     contour.closed,
     1,
   );

@@ -1,6 +1,6 @@
 import { outsideHull } from '../vec';
 import { EdgeStrips } from './edge-strips';
-import { contourNumberCount, type ShiftPlan } from './plan';
+import { contourNumberCount, type PlanContour, type ShiftPlan } from './plan';
 
 /** A proper crossing of two edges; `loop` is the length of the shorter part of the contour between its two visits, 0 between contours. */
 export interface ProbeCrossing {
@@ -105,8 +105,19 @@ export class InBetweenProbe {
     const { contours } = this.plan;
     let p = 0;
     let segment = 0;
-    for (const contour of contours) {
+    for (let c = 0; c < contours.length; c++) {
+      const contour = contours[c];
       let at = contour.at;
+      // Is the contour a mere point? Rounding would make a little scribble of it, which crosses those of others at that place.
+      if (contour.role !== 'pair' && isPoint(inBetween, contour)) {
+        const end = 2 * this.starts[c + 1];
+        while (p < end) {
+          points[p++] = inBetween[at];
+          points[p++] = inBetween[at + 1];
+        }
+        segment += contour.segments;
+        continue;
+      }
       for (let k = 0; k < contour.segments; k++, segment++, at += 6) {
         const count = steps[segment];
         points[p++] = inBetween[at];
@@ -281,6 +292,16 @@ export class InBetweenProbe {
     return { folds, between };
   }
 
+  /** Which contours cross each other: two indices with a blank between them, the smaller first. */
+  crossingContours(): ReadonlySet<string> {
+    const found = new Set<string>();
+    this.sweep((e, f) => {
+      const [c, d] = [this.edgeContour[e], this.edgeContour[f]];
+      if (c !== d) found.add(c < d ? `${c} ${d}` : `${d} ${c}`);
+    });
+    return found;
+  }
+
   private edgeLength(e: number): number {
     const i = 2 * this.edgeFirst[e];
     const j = 2 * this.edgeNext[e];
@@ -399,6 +420,13 @@ function side(x0: number, y0: number, x1: number, y1: number, x: number, y: numb
   const dy = y1 - y0;
   const value = dx * (y - y0) - dy * (x - x0);
   return Math.abs(value) <= 1e-9 * (dx * dx + dy * dy) ? 0 : value;
+}
+
+function isPoint(inBetween: Float64Array, contour: PlanContour): boolean {
+  const { at } = contour;
+  const end = at + contourNumberCount(contour);
+  for (let i = at + 2; i < end; i++) if (inBetween[i] !== inBetween[i - 2]) return false;
+  return true;
 }
 
 function bulge(p: Float64Array, at: number): number {

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { matchOutlines } from '../match';
 import { outlineOfContours, polygonContour } from '../outline';
 import { readPathData } from '../svg';
 import { realIcons } from '../testing/icons';
@@ -8,6 +9,7 @@ import { measureHealth } from './health';
 import { type HealthFigures, VERDICTS, type WorstMoment } from './health-figures';
 import { healthSentence } from './health-sentence';
 import { Judge } from './judge';
+import { meetings } from './meetings';
 import { withOvershoot } from './overshoot';
 import { METHODS } from './plan';
 import { inBetweenOutline } from './plan-outline';
@@ -39,7 +41,7 @@ describe('ranked alternatives', () => {
   test('a healthy way goes before one that scores better and is not healthy', () => {
     const icons = realIcons(120, 11);
     const outline = (name: string) => readPathData(icons.find((icon) => icon.name === name)?.d ?? '');
-    const [first, ...others] = rankAlternatives(outline('dashboard-2-line'), outline('sd-card-fill'));
+    const [first, ...others] = rankAlternatives(outline('signal-cellular-1-line'), outline('arrow-right-fill'));
     expect(measureHealth(first.plan).verdict).toBe('good');
     expect(others.some(({ score }) => score < first.score)).toBe(true);
     const order = others.map(({ plan }) => VERDICTS.indexOf(measureHealth(plan).verdict));
@@ -209,5 +211,51 @@ describe('the sentence on a shift', () => {
     expect(told({ swell: 2 }, undefined, { open: true }).verdict).toBe('good');
     expect(told({ areaDip: 0.4 }, undefined, { open: true }).sentence).toContain('of its length');
     expect(told({}).sentence).toBe('Good: no folds, and the area stays even.');
+  });
+});
+
+describe('contours that would cross on their way', () => {
+  /** Which pairs of contours cross, at any of 19 moments. */
+  const met = (a: string, b: string) => {
+    const [{ plan, match }] = rankAlternatives(readPathData(a), readPathData(b));
+    return { plan, match, crossing: meetings(plan).size };
+  };
+  const BLOCK = (x: number, y: number, w: number, h = w) => `M${x} ${y}h${w}v${h}h${-w}Z`;
+
+  test('who meets whom is told by the contours, and at how many moments', () => {
+    const [a, b] = [`${BLOCK(0, 40, 20)}${BLOCK(80, 0, 20, 100)}`, `${BLOCK(80, 40, 20)}${BLOCK(0, 0, 20, 100)}`];
+    const straight = matchOutlines(readPathData(a), readPathData(b), {
+      pairs: [
+        [0, 0],
+        [1, 1],
+      ],
+    });
+    const found = meetings(planShift(readPathData(a), readPathData(b), straight));
+    expect([...found.keys()]).toEqual(['0 1']);
+    expect(found.get('0 1')).toBeGreaterThan(3);
+    expect(found.get('0 1')).toBeLessThan(19);
+  });
+
+  test('a solid that comes with its hole grows with it about one point, and so does what lies in the hole', () => {
+    const ring = 'M60 10h34v34h-34ZM64 14v26h26v-26Z';
+    const { plan, crossing } = met(BLOCK(5, 60, 30), `${BLOCK(5, 60, 28)}${ring}${BLOCK(70, 20, 8)}`);
+    const alone = plan.contours.filter(({ role }) => role === 'appears');
+    const points = new Set(alone.map(({ at }) => `${plan.from[at]} ${plan.from[at + 1]}`));
+    expect([alone.length, points.size, crossing]).toEqual([3, 1, 0]);
+  });
+
+  test('what is a mere point still crosses nothing, wherever it stands', () => {
+    const { plan } = met(BLOCK(5, 60, 30), `${BLOCK(5, 60, 28)}M60 10h34v34h-34ZM64 14v26h26v-26Z`);
+    const late = { ...plan, contours: plan.contours.map((c) => (c.role === 'appears' ? { ...c, begin: 0.5 } : c)) };
+    expect(measureHealth(late).crossings).toBe(0);
+  });
+
+  test('of pairs in each other’s way one is parted, and goes while the other comes', () => {
+    // Two bars that change sides past a small block between them, which goes across.
+    const a = `${BLOCK(0, 0, 12, 100)}${BLOCK(44, 44, 12)}`;
+    const b = `${BLOCK(88, 0, 12, 100)}${BLOCK(44, 50, 12)}`;
+    const { match, crossing } = met(a, b);
+    expect(crossing).toBe(0);
+    expect([match.pairs.length, match.unpairedA, match.unpairedB]).toEqual([1, [1], [1]]);
   });
 });

@@ -17,6 +17,7 @@ import { type Outline, outlineSize } from '../outline';
 import { measureHealth } from './health';
 import { VERDICTS, type Verdict } from './health-figures';
 import { Judge } from './judge';
+import { meetings } from './meetings';
 import { withOvershoot } from './overshoot';
 import { METHODS, type Method, type ShiftPlan } from './plan';
 import { pairSource, planRuns } from './plan-shift';
@@ -67,6 +68,17 @@ const STAGES = [
   { turns: 'after', bias: 0.05 },
 ] as const;
 
+/** So many of the best alternatives are untangled, in so many steps at most. */
+const UNTANGLED = 2;
+const MOST_STEPS = 4;
+/** Shares of the way in which a contour that meets others comes or goes, and what they must win by. */
+const BRIEF = [0.35, 0.25] as const;
+const BRIEF_BIAS = 0.08;
+
+/** What a pairing costs whatever its pairs look like. */
+const leastScore = ({ unpairedA, unpairedB, extra }: Pairing): number =>
+  UNPAIRED_BIAS * (unpairedA.length + unpairedB.length) + EXTRA_WEIGHT * extra;
+
 interface PairChoice {
   readonly pair: PairMatch;
   readonly source: RunSource;
@@ -97,6 +109,11 @@ class Ranker {
   private readonly size: number;
   private readonly choices = new Map<string, PairChoice[]>();
   private atLeast: number;
+  /** What alternatives of several contours were made of, and what they cost before they are looked at. */
+  private readonly made = new WeakMap<
+    Alternative,
+    { readonly pairing: Pairing; readonly choices: readonly PairChoice[]; readonly base: number }
+  >();
 
   constructor(
     private readonly matcher: Matcher,
@@ -140,6 +157,8 @@ class Ranker {
       if (n > 0) onProgress?.(n / pairings.length);
       // What is tried only where the rest is not good enough.
       if (pairing.lastResort && found.some(({ score }) => score < GOOD_ENOUGH)) continue;
+      // Dearer before it is looked at than another that was: it cannot win.
+      if (!simple && this.atLeast === 1 && found.some(({ score }) => score < leastScore(pairing))) continue;
       const choices = pairing.slots.map((specs) => this.choose(specs));
       if (simple) {
         for (const choice of choices[0]?.slice(0, MOST_ALTERNATIVES) ?? [])
@@ -155,8 +174,84 @@ class Ranker {
       );
     }
     found.sort(byScore);
-    if (!simple && found.length > 0) found.push(...this.variations(found[0], pairings));
+    if (!simple && found.length > 0) {
+      found.push(...this.variations(found[0], pairings));
+      found.sort(byScore);
+      for (const tangled of found.slice(0, UNTANGLED)) found.push(...this.untangled(tangled));
+    }
     return found.sort(byScore);
+  }
+
+  /**
+   * An alternative whose contours cross each other on the way, made to cross less: what comes and goes alone does so more briefly, and pairs that meet others are
+   * parted, so that the one goes and the other comes. Step by step, as long as each is better than the one before.
+   */
+  private untangled(from: Alternative): Alternative[] {
+    const out: Alternative[] = [];
+    let best = from;
+    for (let step = 0; step < MOST_STEPS; step++) {
+      const met = [...meetings(best.plan)].filter(([, moments]) => moments > 0);
+      if (met.length === 0) break;
+      const involved = new Set(met.flatMap(([pair]) => pair.split(' ').map(Number)));
+      const tried = [...this.briefer(best, involved), ...this.parted(best, involved)];
+      tried.sort(byScore);
+      if (tried.length === 0 || tried[0].score >= best.score) break;
+      best = tried[0];
+      out.push(best);
+    }
+    return out;
+  }
+
+  /** Contours that come or go alone and meet others do so in a shorter time. */
+  private briefer(best: Alternative, involved: ReadonlySet<number>): Alternative[] {
+    if ((this.options.turns ?? 'auto') !== 'auto') return [];
+    const made = this.made.get(best);
+    const { plan, match } = best;
+    const alone = plan.contours.flatMap(({ role, wipe }, c) =>
+      involved.has(c) && role !== 'pair' && wipe === undefined ? [c] : [],
+    );
+    if (!made || alone.length === 0) return [];
+    return BRIEF.flatMap((brief) => {
+      let changed = false;
+      const contours = plan.contours.map((contour, c) => {
+        if (!alone.includes(c)) return contour;
+        const begin = contour.role === 'appears' ? Math.max(contour.begin, 1 - brief) : contour.begin;
+        const end = contour.role === 'vanishes' ? Math.min(contour.end, brief) : contour.end;
+        changed ||= begin !== contour.begin || end !== contour.end;
+        return { ...contour, begin, end };
+      });
+      if (!changed) return [];
+      const spans = (role: string) =>
+        contours.flatMap((each) => (each.role === role ? [[each.begin, each.end] as const] : []));
+      const timing = { unpairedB: spans('appears'), unpairedA: spans('vanishes') };
+      const next = withUnpairedPointsNear({ ...plan, contours });
+      const score = made.base + BRIEF_BIAS + new Judge(next).firstLook().penalty;
+      const reasons = [...match.reasons.filter(({ code }) => code !== 'takes-turns'), BRIEFLY];
+      const other = { ...best, plan: next, match: { ...match, timing, reasons }, score };
+      this.made.set(other, made);
+      return [other];
+    });
+  }
+
+  /** Pairs that meet others are no pairs any more. */
+  private parted(best: Alternative, involved: ReadonlySet<number>): Alternative[] {
+    const made = this.made.get(best);
+    if (!made || this.options.pairs) return [];
+    const { pairing, choices } = made;
+    return choices.flatMap(({ pair }, k) => {
+      if (!involved.has(k) || choices.length < 2 || pair.joiningA || pair.joiningB) return [];
+      const without: Pairing = {
+        slots: pairing.slots.filter((_, i) => i !== k),
+        unpairedA: [...pairing.unpairedA, pair.a],
+        unpairedB: [...pairing.unpairedB, pair.b],
+        extra: pairing.extra,
+      };
+      const parted = this.judged(
+        without,
+        choices.filter((_, i) => i !== k),
+      );
+      return [parted, ...this.briefer(parted, new Set(parted.plan.contours.keys()))];
+    });
   }
 
   /** Other choices for single pairs of the best pairing. */
@@ -190,7 +285,7 @@ class Ranker {
   private judged(pairing: Pairing, choices: readonly PairChoice[]): Alternative {
     const own = choices.reduce((sum, choice) => sum + choice.score, 0) / Math.max(1, choices.length);
     const alone = pairing.unpairedB.length + pairing.unpairedA.length;
-    const base = 0.25 * own + UNPAIRED_BIAS * alone + EXTRA_WEIGHT * pairing.extra;
+    const base = 0.25 * own + leastScore(pairing);
     const inPlace = this.alternative(pairing, choices, 0);
     const { turns: chosen = 'auto' } = this.options;
     let best: Alternative | undefined;
@@ -202,6 +297,7 @@ class Ranker {
       const score = base + bias + new Judge(staged.plan).firstLook().penalty;
       if (!best || score < best.score) best = { ...staged, score };
     }
+    this.made.set(best as Alternative, { pairing, choices, base });
     return best as Alternative;
   }
 
@@ -375,6 +471,11 @@ function turnsReason({ unpairedB, unpairedA }: Match, turns: Exclude<Turns, 'aut
         : `What goes alone is ${turns === 'overlap' ? 'half gone' : 'gone'} before something comes`;
   return { code: 'takes-turns', text: `${how}, so that nothing touches.` };
 }
+
+const BRIEFLY: Reason = {
+  code: 'takes-turns',
+  text: 'What comes or goes alone does so briefly where it would meet others, so that nothing touches.',
+};
 
 const WORD: Readonly<Record<Method, string>> = {
   straight: 'straight',

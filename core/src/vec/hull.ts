@@ -46,18 +46,20 @@ const MANY_CORNERS = 32;
 /** Is a point inside or on a hull? By halving the fan of triangles from its first corner (Preparata & Shamos: Computational geometry, 1985). */
 function insideHull(hull: Float64Array, x: number, y: number): boolean {
   const corners = hull.length / 2;
-  const side = (i: number, j: number): number =>
-    (hull[2 * j] - hull[2 * i]) * (y - hull[2 * i + 1]) - (hull[2 * j + 1] - hull[2 * i + 1]) * (x - hull[2 * i]);
-  if (side(0, 1) < 0 || side(0, corners - 1) > 0) return false;
+  if (sideOf(hull, 0, 1, x, y) < 0 || sideOf(hull, 0, corners - 1, x, y) > 0) return false;
   let low = 1;
   let high = corners - 1;
   while (high - low > 1) {
     const middle = (low + high) >> 1;
-    if (side(0, middle) >= 0) low = middle;
+    if (sideOf(hull, 0, middle, x, y) >= 0) low = middle;
     else high = middle;
   }
-  return side(low, high) >= 0;
+  return sideOf(hull, low, high, x, y) >= 0;
 }
+
+/** On which side of the line from corner i to corner j a point lies. */
+const sideOf = (hull: Float64Array, i: number, j: number, x: number, y: number): number =>
+  (hull[2 * j] - hull[2 * i]) * (y - hull[2 * i + 1]) - (hull[2 * j + 1] - hull[2 * i + 1]) * (x - hull[2 * i]);
 
 /** The largest distance between two corners of a hull, px: by turning two parallel lines round it (Shamos: Computational geometry, 1978). */
 export function hullDiameter(hull: Float64Array): number {
