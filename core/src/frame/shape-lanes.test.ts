@@ -3,12 +3,17 @@ import { describe, expect, test } from '@jest/globals';
 import { ease } from '../easing';
 import { contourArea } from '../outline';
 import {
+  AS_DRAWN,
+  addFigure,
   addFreeKey,
   addLane,
   adjustShape,
   checkPiece,
+  insertPoses,
+  keepLanes,
   type LaneProperty,
   laneOf,
+  newPose,
   type Part,
   type Piece,
   type PieceDraft,
@@ -19,6 +24,7 @@ import {
 import { adjustableContours, type ShapeSource } from '../shapes';
 import { outlineDistance } from '../testing/outline-distance';
 import { type BetweenOptions, countedIds, drawnPose, pieceBetween } from '../testing/pieces';
+import { compileLane } from './motion';
 import { planAndCompile } from './plan-and-compile';
 import { prepareFrame, sampleFrame } from './sample';
 import { partAt, shapeLanesOf } from './shape-lanes';
@@ -146,6 +152,11 @@ describe('a lane of a number of an adjustable shape', () => {
     isShape(made({ method: 'straight' }), 1.25, BOX);
     const [shift] = Object.values(made({}).shifts);
     expect([shift.method, shiftInput(made({}), shift).method]).toEqual(['auto', 'numbers']);
+    // The very same shift without the lane.
+    const piece = made({});
+    const [own] = Object.values(piece.shifts);
+    expect(shiftInput(piece, own).method).toBe('numbers');
+    expect(shiftInput({ ...piece, lanes: {} }, own).method).toBe('auto');
   });
 
   test('points keep their ids while there are as many, so that what was set on a match holds', () => {
@@ -157,6 +168,11 @@ describe('a lane of a number of an adjustable shape', () => {
     expect(ids(from.parts[0])).toEqual(ids(part));
     expect(from.parts[0].contours[0].anchors[0].at).toEqual([80, 70]);
     expect(to.parts[0].contours).toBe(piece.parts[to.parts[0].id].contours);
+    const both = pieceOf([shaped(BOX)], [shaped({ ...BOX, height: 9 })], { shift: { method: 'straight' } }, (draft) =>
+      keys(draft, 'rectangle.width', [40], [70]),
+    );
+    const reached = shiftInput(both, both.shifts[both.figures.f.rail[0]]).to.parts[0].contours[0];
+    expect(reached.anchors[0].at).toEqual([65, 95.5]);
     // The same piece gives the same records: no plan is made again.
     expect(shiftInput(piece, piece.shifts[piece.figures.f.rail[0]]).from).toBe(from);
   });
@@ -170,6 +186,16 @@ describe('a lane of a number of an adjustable shape', () => {
     expect(counts).toEqual([1, 2, 3, 4, 4]);
     for (const seconds of [0.5, 1.1, 1.17, 1.18, 1.5, 1.9, 2.5])
       isShape(piece, seconds, { ...ARC, to: 45 + 255 * Math.min(1, Math.max(0, seconds - 1)) });
+  });
+
+  test('a shape that goes far stays itself: an arc that runs once round is on its circle all the way', () => {
+    const line = { fill: null };
+    const piece = pieceOf([shaped(ARC, line)], [shaped(ARC, line)], NUMBERS, (draft) => {
+      keys(draft, 'arc.from', [0], [360]);
+      keys(draft, 'arc.to', [80], [440]);
+    });
+    for (const share of [0.03, 0.21, 0.5, 0.83])
+      isShape(piece, 1 + share, { ...ARC, from: 360 * share, to: 80 + 360 * share });
   });
 
   test('what is counted goes from one to the next at once', () => {
@@ -194,6 +220,63 @@ describe('a lane of a number of an adjustable shape', () => {
     isShape(piece, 0.55, { ...ring, width: 60 });
     expect(outlineAt(piece, 0.9).contours).toEqual([]);
     isShape(piece, 1 - 1e-4 + 1e-3, { ...ring, width: 80 - 200 * 0.0018 });
+  });
+
+  test('one frame sampled again and again goes along while the pose stands', () => {
+    const piece = pieceOf([shaped(BOX)], [shaped(BOX)], NUMBERS, (draft) => {
+      const lane = keys(draft, 'rectangle.width', [100]);
+      addFreeKey(draft, lane, 1, [20], newId);
+      Object.assign(draft.lanes[lane].keys[0], { after: 0 });
+    });
+    const compiled = planAndCompile(piece);
+    const frame = prepareFrame(compiled);
+    const widths = [0.1, 0.5, 0.9, 0.5].map((seconds) => {
+      const [{ points }] = sampleFrame(compiled, seconds, frame).figures[0].parts;
+      const xs = points.filter((_, i) => i % 2 === 0);
+      return Math.round(Math.max(...xs) - Math.min(...xs));
+    });
+    expect(widths).toEqual([92, 60, 28, 60]);
+  });
+
+  test('goes on after the last pose was reached, as long as the piece lasts', () => {
+    const piece = pieceOf([shaped(BOX)], [shaped(BOX)], NUMBERS, (draft) => {
+      keys(draft, 'rectangle.width', [100]);
+      addFigure(draft, 'long', 'Long');
+      const { pose, parts } = drawnPose('M0 0H9V9H0Z', newId);
+      insertPoses(draft, 'long', [{ pose: { ...pose, hold: 9 }, parts }], newId);
+      const [lane] = Object.values(draft.lanes);
+      lane.pulse = { shape: 'saw', period: 4, from: 4, until: null, amount: [40] };
+    });
+    isShape(piece, 7, { ...BOX, width: 130 });
+  });
+
+  test('is told to be no less and no more than such a number can be', () => {
+    const piece = pieceOf([shaped(STAR)], [shaped(STAR)], NUMBERS, (draft) => {
+      const lane = keys(draft, 'star.inner', [0.9]);
+      draft.lanes[lane].pulse = { shape: 'square', period: 1, from: 0, until: null, amount: [5] };
+    });
+    const value = new Float64Array(1);
+    compileLane(piece, 'f', 'star.inner')?.sample(0.2, value);
+    expect(value[0]).toBe(1);
+  });
+
+  test('figures whose shapes change by lanes are planned by themselves, though they touch others', () => {
+    const twins = (also: (draft: PieceDraft) => void): Piece =>
+      pieceOf([shaped({ ...BOX, x: 50 })], [shaped({ ...BOX, x: 50, height: 90 })], {}, (draft) => {
+        addFigure(draft, 'g', 'Neighbour');
+        const next = { ...BOX, x: 150 };
+        const poses = [next, { ...next, height: 90 }].map((source, i) => {
+          const part = shaped(source);
+          return { pose: { ...newPose(`g${i}`, `G${i}`, [part.id]), hold: 1, placement: AS_DRAWN }, parts: [part] };
+        });
+        insertPoses(draft, 'g', poses, newId);
+        Object.assign(draft.shifts[draft.figures.g.rail[0]], { duration: 1, easing: { kind: 'linear' } });
+        also(draft);
+      });
+    const inStep = (piece: Piece): number =>
+      Object.values(piece.shifts).reduce((sum, shift) => sum + (shiftInput(piece, shift).inStep?.length ?? 0), 0);
+    expect(inStep(twins(() => {}))).toBe(2);
+    expect(inStep(twins((draft) => keys(draft, 'rectangle.width', [100])))).toBe(0);
   });
 
   test('a piece taken still at a moment has the outline of that moment', () => {
@@ -237,6 +320,28 @@ describe('editing numbers that have lanes', () => {
     const before = JSON.stringify(draft.lanes);
     adjustShape(draft, { figure: 'f', stop: 0, part }, BOX, { ...BOX, height: 10 }, newId);
     expect(JSON.stringify(draft.lanes)).toBe(before);
+  });
+
+  test('a new pose begins with its own number, a copy of the one before it with what the lane says there', () => {
+    const add = (...sources: ShapeSource[]): number[] => {
+      let draft = base();
+      for (const source of sources) {
+        const before = structuredClone(draft) as Piece;
+        const part = shaped(source);
+        const pose = { ...newPose(newId('q'), 'New', [part.id]), placement: AS_DRAWN };
+        insertPoses(draft, 'f', [{ pose, parts: [part] }], newId);
+        const kept = keepLanes(before, draft as Piece);
+        draft = structuredClone(draft);
+        for (const [id, lane] of kept) draft.lanes[id] = structuredClone(lane) as PieceDraft['lanes'][string];
+      }
+      return laneOf(draft as Piece, 'f', 'rectangle.width')?.keys.map(({ value }) => value[0]) ?? [];
+    };
+    expect(add(BOX)).toEqual([100, 160, 160]);
+    expect(add({ ...BOX, width: 33 })).toEqual([100, 160, 33]);
+    // What is no rectangle has no width, and the lane needs no key there; what comes after it is not forgotten.
+    const ellipse: ShapeSource = { kind: 'ellipse', ...frame, width: 20, height: 20 };
+    expect(add(ellipse)).toEqual([100, 160]);
+    expect(add(ellipse, { ...BOX, width: 33 })).toEqual([100, 160, 33]);
   });
 
   test('a figure can have those of its own shapes, and a new lane has no key where another shape stands', () => {

@@ -87,7 +87,10 @@ describe('what lanes say of a pose goes with it', () => {
   test('a pose without motion that comes into a figure that moves stands still there', () => {
     const draft = twoFigures();
     setLaneAtStop(draft, 'f', 'turn', 1, [30], newId);
-    const still = valuesAtStop(draft as Piece, 'g', 0);
+    addFigure(draft, 'still', 'Still');
+    insertPoses(draft, 'still', [drawnPose('M0 0H9V9H0Z', newId)], newId);
+    const still = valuesAtStop(draft as Piece, 'still', 0);
+    expect(still.values).toEqual([]);
     insertChain(draft, 'f', [drawnPose('M0 0H9V9H0Z', newId)], [], newId, 2, [still]);
     expect(valueAt(draft as Piece, 'turn', 2)).toEqual([0]);
   });
