@@ -10,6 +10,8 @@ const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<s
   5: motionStep,
   // To version 7: more kinds of lanes and of playing. What was there stays as it is.
   6: (data) => data,
+  // To version 8: lanes for numbers of adjustable shapes, shifts point by point.
+  7: (data) => data,
 };
 
 type Table = Record<string, Record<string, unknown>>;

@@ -9,7 +9,7 @@ import type { ShapeNumberId, ShapeSource } from '../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 7;
+export const PIECE_VERSION = 8;
 
 export type Id = string;
 
