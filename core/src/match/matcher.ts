@@ -17,6 +17,10 @@ export interface PairSpec {
 /** Where more contours than this meet as many, each is a small part of the picture and is looked at with fewer samples. */
 const MANY_CONTOURS = 150;
 
+/** Of so many ways to do one pair all are looked at closely; of more, as many as look best with so few samples. */
+const MOST_WAYS = 3;
+const FIRST_LOOK: Sampling = { coarse: 18, fine: 40 };
+
 /** Finds how contours of two outlines fit together; what was found once is kept. Neither outline is altered. */
 export class Matcher {
   readonly nestingA: readonly Nesting[];
@@ -45,7 +49,15 @@ export class Matcher {
     return found;
   }
 
-  private find(spec: PairSpec): PairMatch[] {
+  /** Of many ways to do one pair those that promise most by a first look with fewer samples, in their order. */
+  promising(specs: readonly PairSpec[]): readonly PairSpec[] {
+    if (specs.length <= MOST_WAYS) return specs;
+    const looked = specs.map((spec) => ({ spec, cost: this.find(spec, FIRST_LOOK)[0]?.cost ?? Infinity }));
+    const kept = new Set([...looked].sort((p, q) => p.cost - q.cost).slice(0, MOST_WAYS));
+    return looked.filter((each) => kept.has(each)).map(({ spec }) => spec);
+  }
+
+  private find(spec: PairSpec, sampling = this.sampling): PairMatch[] {
     const ca = this.a.contours[spec.a];
     const cb = this.b.contours[spec.b];
     const direction = directionOf(this.options, spec.a);
@@ -62,12 +74,12 @@ export class Matcher {
     else if (ca.closed && cb.closed) ways = [aligned];
     else ways = [false, true];
     const own = ownPairs(this.options, spec);
-    const out = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, own, origins));
+    const out = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, own, origins, sampling));
     // Do the places that must be met follow each other the other way round only? Then that way is meant.
     if (out.length === 0 && direction === 'auto' && own.length + followed.length > 0)
-      out.push(...this.run(spec, backwardsA, !ways[0], own, followed.length > 0 ? origins : []));
+      out.push(...this.run(spec, backwardsA, !ways[0], own, followed.length > 0 ? origins : [], sampling));
     if (out.length === 0) {
-      const without = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, [], []));
+      const without = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, [], [], sampling));
       out.push(...without.map((match) => (own.length > 0 ? { ...match, unmet: true } : match)));
     }
     return out.sort((p, q) => p.cost - q.cost);
@@ -79,6 +91,7 @@ export class Matcher {
     reversedB: boolean,
     own: readonly PlacePair[],
     origins: readonly FixedPair[],
+    sampling: Sampling,
   ): PairMatch[] {
     const whole = origins.length > 0;
     const runA = runContour(this.a, spec.a, spec.joiningA, reversedA, whole);
@@ -105,13 +118,13 @@ export class Matcher {
       // What the designer says comes first; of the links those are kept that agree with it.
       const fit = fitThrough(runA.contour, runB.contour, agreeing(chosen, linked, runA, runB), true);
       if (fit) return [made(fit, true)];
-      return own.length > 0 ? this.run(spec, reversedA, reversedB, own, []) : [];
+      return own.length > 0 ? this.run(spec, reversedA, reversedB, own, [], sampling) : [];
     }
     if (chosen.length > 0) {
       const fit = fitThrough(runA.contour, runB.contour, chosen, false);
       return fit ? [made(fit, false)] : [];
     }
-    const free = fitContours(runA.contour, runB.contour, this.sampling);
+    const free = fitContours(runA.contour, runB.contour, sampling);
     const closed = runA.contour.closed && runB.contour.closed;
     const symmetric = closed && !joined(spec) ? symmetricFits(runA.contour, runB.contour) : [];
     return [...symmetric, ...free].map((fit) => made(fit, false));

@@ -352,7 +352,7 @@ class Ranker {
   }
 
   private judgePair(specs: readonly PairSpec[]): PairChoice[] {
-    const fits = specs.flatMap((spec) => this.matcher.fits(spec));
+    const fits = this.matcher.promising(specs).flatMap((spec) => this.matcher.fits(spec));
     const least = Math.min(...fits.map(({ cost }) => cost));
     const methods = this.options.method ? [this.options.method] : METHODS;
     const softness = this.options.softness;
