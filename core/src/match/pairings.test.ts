@@ -32,6 +32,25 @@ describe('ways to pair contours', () => {
     expect(pairings(BOX, RING)[1].unpairedB).toEqual([1]);
   });
 
+  test('of many places for a slit those that fit best are kept by a first look, and few are not looked at', () => {
+    // A hole near the right edge: a slit there opens it into a C like the other outline.
+    const matcher = prepareMatcher(
+      readPathData('M0 0H100V100H0ZM20 20V80H90V20Z'),
+      readPathData('M0 0H100V20H20V80H100V100H0Z'),
+      {},
+    );
+    const [ways] = pairingsOf(matcher)[0].slots;
+    expect(ways.length).toBeGreaterThan(3);
+    const cost = (spec: (typeof ways)[number]): number => matcher.fits(spec)[0].cost;
+    const best = [...ways].sort((p, q) => cost(p) - cost(q))[0];
+    const kept = matcher.promising(ways);
+    expect(kept).toHaveLength(3);
+    expect(kept).toContain(best);
+    const worst = Math.max(...ways.map(cost));
+    expect(kept.map(cost)).not.toContain(worst);
+    expect(matcher.promising(ways.slice(0, 3))).toEqual(ways.slice(0, 3));
+  });
+
   test('two holes are joined both; holes that have partners are not', () => {
     const [joined] = pairings(TWO_RINGS, BOX);
     expect(joined.slots[0][0].joiningA?.slits).toHaveLength(2);

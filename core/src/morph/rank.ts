@@ -352,7 +352,9 @@ class Ranker {
   }
 
   private judgePair(specs: readonly PairSpec[]): PairChoice[] {
-    const fits = this.matcher.promising(specs).flatMap((spec) => this.matcher.fits(spec));
+    // Where many ways are to be judged, none is dropped at a first look.
+    const looked = this.atLeast === 1 ? this.matcher.promising(specs) : specs;
+    const fits = looked.flatMap((spec) => this.matcher.fits(spec));
     const least = Math.min(...fits.map(({ cost }) => cost));
     const methods = this.options.method ? [this.options.method] : METHODS;
     const softness = this.options.softness;
