@@ -52,7 +52,7 @@ export function LaneDetails({ piece, lane }: { readonly piece: Piece; readonly l
         </p>
         {owner && isShapeNumber(lane.property) && <ByPoints piece={piece} figure={owner} property={lane.property} />}
         <p className="details-note">
-          Press the lane twice for a key there. Drag with <kbd>⇧</kbd> over lanes to choose keys by a box.
+          Press the lane twice for a key there. Drag with ⇧ over lanes to choose keys by a box.
         </p>
         {!colour && <SpeedChart piece={piece} lane={lane} />}
         <FollowFields piece={piece} lane={lane} />
