@@ -1,4 +1,4 @@
-import { blendOutline, Lane, type Ramp, RampTime } from '../lane';
+import { type Blend, blendOutline, Lane, type Ramp, RampTime } from '../lane';
 import { evaluate, planThrough, type ShiftPlan, stillPlan } from '../morph';
 import { type Contour, type FillRule, transformOutline } from '../outline';
 import { adjustableContours, type ShapeSource, shapeParameter, shapeParameters } from '../shapes';
@@ -22,8 +22,10 @@ export interface AlikeStretch {
 const LINEAR = { kind: 'linear' } as const;
 /** How far inside its ends a piece of a way is looked at, s: there it may jump. */
 const INSIDE_S = 1e-6;
-/** A piece of a way is looked at in so many places to see how it is built. */
-const LOOKS = 24;
+/** A piece of a way is looked at in so many places to see how it is built, fewer where there are many pieces. */
+const MOST_LOOKS = 24;
+const FEWEST_LOOKS = 4;
+const LOOKS_OF_ALL = 1_000;
 /** A change of how it is built is found as exactly as this, s. */
 const CHANGE_S = 1e-7;
 /** In-betweens by which a piece of a way goes: as many as keep it within this of the shape, px, from the fewest to the most. */
@@ -61,11 +63,12 @@ function insideAt(start: number, end: number, share: number): number {
 export function changesOfBuild(way: ShapeWay, start: number, end: number): number[] {
   const marks = within(way.breaks, start, end);
   const changes: number[] = [];
+  const looks = Math.min(MOST_LOOKS, Math.max(FEWEST_LOOKS, Math.round(LOOKS_OF_ALL / marks.length)));
   let before: string | undefined;
   for (let i = 0; i + 1 < marks.length; i++) {
     let last = insideAt(marks[i], marks[i + 1], 0);
-    for (let k = 0; k <= LOOKS; k++) {
-      const time = insideAt(marks[i], marks[i + 1], k / LOOKS);
+    for (let k = 0; k <= looks; k++) {
+      const time = insideAt(marks[i], marks[i + 1], k / looks);
       const build = buildOf(way, time);
       if (before !== undefined && build !== before) {
         // Where it jumps at a break, it is the break.
@@ -99,14 +102,33 @@ export interface WayInStretch {
 /** The outline of a shape from one time to another, as in-betweens joined by cubics from each break of its way to the next. */
 export function outlineInStretch(way: ShapeWay, { start, end }: AlikeStretch): WayInStretch {
   const marks = within(way.breaks, start, end);
-  const pieces = marks.slice(1).map((until, i) => planOfPiece(way, marks[i], until));
-  const ramps = pieces.map(
-    (plan, i): Ramp => ({ time: new RampTime(marks[i], marks[i + 1], LINEAR), blend: blendOutline(plan) }),
-  );
-  const [first, last] = [pieces[0], pieces[pieces.length - 1]];
+  const count = marks.length - 1;
+  const planOf = (i: number): ShiftPlan => planOfPiece(way, marks[i], marks[i + 1]);
+  const first = planOf(0);
+  const last = count > 1 ? planOf(count - 1) : first;
+  const ramps = Array.from({ length: count }, (_, i): Ramp => {
+    const time = new RampTime(marks[i], marks[i + 1], LINEAR);
+    if (i === 0 || i === count - 1) return { time, blend: blendOutline(i === 0 ? first : last) };
+    return { time, blend: lateBlend(first.from.length, () => planOf(i)) };
+  });
   // It melts nowhere: what its outline goes through is in the lane.
   const contours = first.contours.map(({ keys: _keys, ...contour }) => contour);
   return { plan: { ...first, contours, to: last.to }, outline: new Lane(ramps) };
+}
+
+/** The blend of a plan that is made when it is first looked at: of a long row of beats most are not, while something is dragged. */
+function lateBlend(size: number, planOf: () => ShiftPlan): Blend {
+  let made: Blend | undefined;
+  const blend = (): Blend => (made ??= blendOutline(planOf()));
+  return {
+    size,
+    breaks: [],
+    jumps: false,
+    get still() {
+      return blend().still;
+    },
+    write: (progress, out, at) => blend().write(progress, out, at),
+  };
 }
 
 function planOfPiece(way: ShapeWay, start: number, end: number): ShiftPlan {

@@ -154,11 +154,22 @@ async function layOut(
   }
 }
 
-/** Makes points of what is still adjustable among the parts that are worked on, once letters that were typed are set. */
+/** Makes points of what is still adjustable among the parts that are worked on, as they are seen, once letters that were typed are set. */
 export async function turnTargetsIntoPoints(store: AppStore, seconds: number): Promise<void> {
   const typed = underWay.get(store);
   if (typed) await typed;
   const parts: readonly Part[] = editTargets(store.getState(), seconds).flatMap(({ targets }) => targets);
-  const ids = parts.filter(({ source }) => source).map(({ id }) => id);
-  if (ids.length > 0) store.dispatch(changePiece('Turn into points', (draft) => turnIntoPoints(draft, ids)));
+  const shown = parts.filter(({ source }) => source);
+  if (shown.length === 0) return;
+  store.dispatch(
+    changePiece('Turn into points', (draft) => {
+      // What a lane made of a shape is what it is from now on.
+      for (const { id, contours } of shown)
+        draft.parts[id].contours = contours as PieceDraft['parts'][string]['contours'];
+      turnIntoPoints(
+        draft,
+        shown.map(({ id }) => id),
+      );
+    }),
+  );
 }

@@ -1,6 +1,7 @@
+import { setLaneAtStop } from '@core';
 import { describe, expect, test } from '@jest/globals';
-import { drawingActions } from '../../state';
-import { type DrawnFigure, drawnPiece } from '../../testing/drawn-piece';
+import { changePiece, drawingActions } from '../../state';
+import { type DrawnFigure, drawnPiece, newId } from '../../testing/drawn-piece';
 import { Driver } from '../../testing/driver';
 import { redrawAs, setPaint, turnTargetsIntoPoints } from '..';
 
@@ -99,6 +100,24 @@ describe('drawing', () => {
     draw('pose');
     expect(driver.piece.figures.f0.poses).toHaveLength(2);
     expect(driver.state.session.selection).toMatchObject({ stop: 1 });
+  });
+
+  test('a number that has a lane is set in it by handles, and points are what the lane made of the shape', async () => {
+    const driver = tool('shape');
+    driver.drag([100, 100], [200, 160]);
+    driver.run('leave');
+    const [figure] = driver.piece.figureOrder;
+    driver.store.dispatch(
+      changePiece('Lane', (draft) => setLaneAtStop(draft, figure, 'rectangle.width', 0, [60], newId)),
+    );
+    const width = () => Object.values(driver.piece.lanes)[0]?.keys[0].value[0];
+    // Its lower right corner lies where a shape of that width has it.
+    driver.drag([180, 160], [200, 160]);
+    expect([width(), driver.parts()[0].source]).toEqual([80, expect.objectContaining({ width: 100 })]);
+    await turnTargetsIntoPoints(driver.store, 0);
+    const xs = driver.parts()[0].contours[0].anchors.map(({ at }) => at[0]);
+    expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(80, 9);
+    expect(driver.parts()[0].source).toBeUndefined();
   });
 
   test('shapes are dragged out, put down by a click, adjusted by their handles, turned into points', async () => {
