@@ -8,7 +8,7 @@ import {
   type Piece,
   type PieceDraft,
   placementMatrix,
-  recordOfContour,
+  shapePart,
 } from '../piece';
 import { adjustableContours, type ShapeSource, shapeBetween, withShapeParameter } from '../shapes';
 import { outlineDistance } from '../testing/outline-distance';
@@ -27,15 +27,7 @@ const SQUARE: ShapeSource = {
   height: 120,
   radii: [0, 0, 0, 0],
 };
-const shaped = (source: ShapeSource): Part => ({
-  id: newId('p'),
-  name: 'Shape',
-  contours: adjustableContours(source).map((contour) => recordOfContour(contour, newId)),
-  fillRule: 'nonzero',
-  fill: '#204060',
-  stroke: null,
-  source,
-});
+const shaped = (source: ShapeSource): Part => shapePart(source, 'Shape', { fill: '#204060', stroke: null }, newId);
 function pieceOf(from: ShapeSource, to: ShapeSource): Piece {
   const draft = structuredClone(pieceBetween([shaped(from)], [shaped(to)])) as PieceDraft;
   draft.shifts[draft.figures.f.rail[0]].method = 'numbers';

@@ -18,8 +18,8 @@ import {
   type Piece,
   type PieceDraft,
   propertiesOf,
-  recordOfContour,
   setLaneAtStop,
+  shapePart,
 } from '../piece';
 import { adjustableContours, type ShapeSource } from '../shapes';
 import { outlineDistance } from '../testing/outline-distance';
@@ -37,13 +37,7 @@ const BOX: ShapeSource = { kind: 'rectangle', ...frame, width: 100, height: 60, 
 const ARC: ShapeSource = { kind: 'arc', ...frame, radius: 50, from: 0, to: 45 };
 const STAR: ShapeSource = { kind: 'star', ...frame, radius: 50, points: 5, inner: 0.5, rounding: 0 };
 const shaped = (source: ShapeSource, change: Partial<Part> = {}): Part => ({
-  id: newId('p'),
-  name: 'Shape',
-  contours: adjustableContours(source).map((contour) => recordOfContour(contour, newId)),
-  fillRule: 'nonzero',
-  fill: '#204060',
-  stroke: null,
-  source,
+  ...shapePart(source, 'Shape', { fill: '#204060', stroke: null }, newId),
   ...change,
 });
 const drawn = (): Part => drawnPose('M40 40H160V160H40Z', newId).parts[0];
