@@ -1,3 +1,4 @@
+export type { Alternative } from './alternative';
 export { meanValueCoordinates } from './carried';
 export { type Crossing, type Crossings, findCrossings } from './crossings';
 export { endOutline } from './end-outline';

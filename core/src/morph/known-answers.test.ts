@@ -13,11 +13,12 @@ import {
 } from '../outline';
 import { readPathData } from '../svg';
 import { outlineDistance } from '../testing/outline-distance';
+import type { Alternative } from './alternative';
 import { endOutline } from './end-outline';
 import { evaluate } from './evaluate';
 import { measureHealth } from './health';
 import { inBetweenOutline } from './plan-outline';
-import { type Alternative, type RankOptions, rankAlternatives } from './rank';
+import { type RankOptions, rankAlternatives } from './rank';
 
 const best = (a: Outline, b: Outline, options?: RankOptions): Alternative => rankAlternatives(a, b, options)[0];
 const at = ({ plan }: Alternative, progress: number): Outline => inBetweenOutline(plan, evaluate(plan, progress));

@@ -257,5 +257,12 @@ describe('contours that would cross on their way', () => {
     const { match, crossing } = met(a, b);
     expect(crossing).toBe(0);
     expect([match.pairs.length, match.unpairedA, match.unpairedB]).toEqual([1, [1], [1]]);
+    // Whom somebody tied together stays together.
+    const ties = [{ contourA: 1, shareA: 0, contourB: 1, shareB: 0 }];
+    const [tied] = rankAlternatives(readPathData(a), readPathData(b), { ties });
+    expect(tied.match.pairs.map((pair) => [pair.a, pair.b])).toEqual([
+      [0, 0],
+      [1, 1],
+    ]);
   });
 });

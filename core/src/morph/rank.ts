@@ -14,15 +14,16 @@ import {
   wipesOf,
 } from '../match';
 import { type Outline, outlineSize } from '../outline';
+import { type Alternative, byScore, type PairChoice } from './alternative';
 import { measureHealth } from './health';
 import { VERDICTS, type Verdict } from './health-figures';
 import { Judge } from './judge';
-import { meetings } from './meetings';
 import { withOvershoot } from './overshoot';
-import { METHODS, type Method, type ShiftPlan } from './plan';
+import { METHODS, type Method } from './plan';
 import { pairSource, planRuns } from './plan-shift';
 import { assemble, planRun, type RunSource } from './planned-run';
 import { withUnpairedPointsNear } from './unpaired-points';
+import { Untangler } from './untangle';
 
 /** So many ways are judged for each pair before a way is taken that is not good. */
 const JUDGED_FOR_HEALTH = 12;
@@ -50,15 +51,6 @@ export interface RankOptions extends MatchOptions {
   readonly atLeast?: number;
 }
 
-/** One way to do a shift, as it was judged. */
-export interface Alternative {
-  readonly match: Match;
-  /** 0 for the best there could be; what the alternatives are ordered by. */
-  readonly score: number;
-  /** The plan; the same as planning the match anew. */
-  readonly plan: ShiftPlan;
-}
-
 /** An alternative scored less than this needs no last resort. */
 const GOOD_ENOUGH = 1;
 /** Ways for contours to come and go, and what each must win by. */
@@ -68,23 +60,12 @@ const STAGES = [
   { turns: 'after', bias: 0.05 },
 ] as const;
 
-/** So many of the best alternatives are untangled, in so many steps at most. */
+/** So many of the best alternatives are untangled. */
 const UNTANGLED = 2;
-const MOST_STEPS = 4;
-/** Shares of the way in which a contour that meets others comes or goes, and what they must win by. */
-const BRIEF = [0.35, 0.25] as const;
-const BRIEF_BIAS = 0.08;
 
 /** What a pairing costs whatever its pairs look like. */
 const leastScore = ({ unpairedA, unpairedB, extra }: Pairing): number =>
   UNPAIRED_BIAS * (unpairedA.length + unpairedB.length) + EXTRA_WEIGHT * extra;
-
-interface PairChoice {
-  readonly pair: PairMatch;
-  readonly source: RunSource;
-  readonly score: number;
-  readonly folds: boolean;
-}
 
 /**
  * Finds the best ways from outline `a` to outline `b` (px, y down) by looking at their in-betweens: pairings, start points, methods, and where
@@ -109,11 +90,7 @@ class Ranker {
   private readonly size: number;
   private readonly choices = new Map<string, PairChoice[]>();
   private atLeast: number;
-  /** What alternatives of several contours were made of, and what they cost before they are looked at. */
-  private readonly made = new WeakMap<
-    Alternative,
-    { readonly pairing: Pairing; readonly choices: readonly PairChoice[]; readonly base: number }
-  >();
+  private readonly untangler: Untangler;
 
   constructor(
     private readonly matcher: Matcher,
@@ -121,6 +98,7 @@ class Ranker {
   ) {
     this.size = Math.max(outlineSize(matcher.a), outlineSize(matcher.b));
     this.atLeast = options.atLeast ?? 1;
+    this.untangler = new Untangler(options, (pairing, choices) => this.judged(pairing, choices));
   }
 
   rank(onProgress?: (share: number) => void): Alternative[] {
@@ -177,81 +155,9 @@ class Ranker {
     if (!simple && found.length > 0) {
       found.push(...this.variations(found[0], pairings));
       found.sort(byScore);
-      for (const tangled of found.slice(0, UNTANGLED)) found.push(...this.untangled(tangled));
+      for (const tangled of found.slice(0, UNTANGLED)) found.push(...this.untangler.untangled(tangled));
     }
     return found.sort(byScore);
-  }
-
-  /**
-   * An alternative whose contours cross each other on the way, made to cross less: what comes and goes alone does so more briefly, and pairs that meet others are
-   * parted, so that the one goes and the other comes. Step by step, as long as each is better than the one before.
-   */
-  private untangled(from: Alternative): Alternative[] {
-    const out: Alternative[] = [];
-    let best = from;
-    for (let step = 0; step < MOST_STEPS; step++) {
-      const met = [...meetings(best.plan)].filter(([, moments]) => moments > 0);
-      if (met.length === 0) break;
-      const involved = new Set(met.flatMap(([pair]) => pair.split(' ').map(Number)));
-      const tried = [...this.briefer(best, involved), ...this.parted(best, involved)];
-      tried.sort(byScore);
-      if (tried.length === 0 || tried[0].score >= best.score) break;
-      best = tried[0];
-      out.push(best);
-    }
-    return out;
-  }
-
-  /** Contours that come or go alone and meet others do so in a shorter time. */
-  private briefer(best: Alternative, involved: ReadonlySet<number>): Alternative[] {
-    if ((this.options.turns ?? 'auto') !== 'auto') return [];
-    const made = this.made.get(best);
-    const { plan, match } = best;
-    const alone = plan.contours.flatMap(({ role, wipe }, c) =>
-      involved.has(c) && role !== 'pair' && wipe === undefined ? [c] : [],
-    );
-    if (!made || alone.length === 0) return [];
-    return BRIEF.flatMap((brief) => {
-      let changed = false;
-      const contours = plan.contours.map((contour, c) => {
-        if (!alone.includes(c)) return contour;
-        const begin = contour.role === 'appears' ? Math.max(contour.begin, 1 - brief) : contour.begin;
-        const end = contour.role === 'vanishes' ? Math.min(contour.end, brief) : contour.end;
-        changed ||= begin !== contour.begin || end !== contour.end;
-        return { ...contour, begin, end };
-      });
-      if (!changed) return [];
-      const spans = (role: string) =>
-        contours.flatMap((each) => (each.role === role ? [[each.begin, each.end] as const] : []));
-      const timing = { unpairedB: spans('appears'), unpairedA: spans('vanishes') };
-      const next = withUnpairedPointsNear({ ...plan, contours });
-      const score = made.base + BRIEF_BIAS + new Judge(next).firstLook().penalty;
-      const reasons = [...match.reasons.filter(({ code }) => code !== 'takes-turns'), BRIEFLY];
-      const other = { ...best, plan: next, match: { ...match, timing, reasons }, score };
-      this.made.set(other, made);
-      return [other];
-    });
-  }
-
-  /** Pairs that meet others are no pairs any more. */
-  private parted(best: Alternative, involved: ReadonlySet<number>): Alternative[] {
-    const made = this.made.get(best);
-    if (!made || this.options.pairs) return [];
-    const { pairing, choices } = made;
-    return choices.flatMap(({ pair }, k) => {
-      if (!involved.has(k) || choices.length < 2 || pair.joiningA || pair.joiningB) return [];
-      const without: Pairing = {
-        slots: pairing.slots.filter((_, i) => i !== k),
-        unpairedA: [...pairing.unpairedA, pair.a],
-        unpairedB: [...pairing.unpairedB, pair.b],
-        extra: pairing.extra,
-      };
-      const parted = this.judged(
-        without,
-        choices.filter((_, i) => i !== k),
-      );
-      return [parted, ...this.briefer(parted, new Set(parted.plan.contours.keys()))];
-    });
   }
 
   /** Other choices for single pairs of the best pairing. */
@@ -297,7 +203,7 @@ class Ranker {
       const score = base + bias + new Judge(staged.plan).firstLook().penalty;
       if (!best || score < best.score) best = { ...staged, score };
     }
-    this.made.set(best as Alternative, { pairing, choices, base });
+    this.untangler.remember(best as Alternative, { pairing, choices, base });
     return best as Alternative;
   }
 
@@ -437,11 +343,6 @@ class Ranker {
   }
 }
 
-/** Scores nearer than this are equal, and the order of before holds: the last bits say nothing. */
-const SAME_SCORE = 1e-9;
-const byScore = (p: { readonly score: number }, q: { readonly score: number }): number =>
-  Math.round(p.score / SAME_SCORE) - Math.round(q.score / SAME_SCORE);
-
 /** The alternative with contours that come and go doing so in turns, near something that is there. */
 function inTurns(alternative: Alternative, turns: Exclude<Turns, 'auto'>, own: boolean): Alternative {
   const { plan, match } = alternative;
@@ -473,11 +374,6 @@ function turnsReason({ unpairedB, unpairedA }: Match, turns: Exclude<Turns, 'aut
         : `What goes alone is ${turns === 'overlap' ? 'half gone' : 'gone'} before something comes`;
   return { code: 'takes-turns', text: `${how}, so that nothing touches.` };
 }
-
-const BRIEFLY: Reason = {
-  code: 'takes-turns',
-  text: 'What comes or goes alone does so briefly where it would meet others, so that nothing touches.',
-};
 
 const WORD: Readonly<Record<Method, string>> = {
   straight: 'straight',
