@@ -46,6 +46,7 @@ describe('ways to pair contours', () => {
     const kept = matcher.promising(ways);
     expect(kept).toHaveLength(3);
     expect(kept).toContain(best);
+    expect(matcher.promising([...ways].reverse())).toContain(best);
     const worst = Math.max(...ways.map(cost));
     expect(kept.map(cost)).not.toContain(worst);
     expect(matcher.promising(ways.slice(0, 3))).toEqual(ways.slice(0, 3));
