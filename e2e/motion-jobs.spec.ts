@@ -1,6 +1,8 @@
 import { checkPiece, nearestOnContour, type Piece, planAndCompile, prepareFrame, sampleFrame } from '@core';
 import type { Locator, Page } from '@playwright/test';
 import { realIcons } from '../core/src/testing/icons';
+import type { PiecePage } from './pages/piece-page';
+import type { ShelfPage } from './pages/shelf-page';
 import { expect, test } from './support/fixtures';
 
 const svg = (body: string): string => `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24">${body}</svg>`;
@@ -10,6 +12,16 @@ const SAIL = { name: 'sail.svg', text: svg('<path fill="#2040d0" d="M12 2C16 6 1
 /** Gives an owner a lane in the Timing room; its details are open then. */
 async function addLane(page: Page, owner: string, label: string): Promise<void> {
   await page.getByLabel(`Add a lane to ${owner}`).selectOption({ label });
+}
+/** Begins a piece with the rectangle at hand; the middle of its canvas. */
+async function takeRectangle(shelf: ShelfPage, piece: PiecePage, page: Page): Promise<[number, number]> {
+  await shelf.open();
+  await shelf.newPiece();
+  await page.getByRole('button', { name: 'Shape', exact: true }).click();
+  await page.getByRole('radio', { name: 'Rectangle' }).click();
+  const box = await piece.canvas.boundingBox();
+  if (!box) throw new Error('There is no canvas.');
+  return [box.x + box.width / 2, box.y + box.height / 2];
 }
 /** The lanes of an owner. */
 const lanesOf = (page: Page, owner: string): Locator =>
@@ -259,13 +271,8 @@ test('corners are rounded from a square to a disc by their numbers, chosen in th
   shelf,
   page,
 }) => {
-  await shelf.open();
-  await shelf.newPiece();
-  await page.getByRole('button', { name: 'Shape', exact: true }).click();
-  await page.getByRole('radio', { name: 'Rectangle' }).click();
-  const box = await piece.canvas.boundingBox();
-  if (!box) throw new Error('There is no canvas.');
-  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+  const [x, y] = await takeRectangle(shelf, piece, page);
+  await page.mouse.click(x, y);
   await expect(piece.figures).toHaveCount(1);
   await piece.cards.first().click();
   await page.keyboard.press('Control+d');
@@ -291,13 +298,7 @@ test('numbers of a shape over time: a lane of its width is added, dragged by its
   shelf,
   page,
 }) => {
-  await shelf.open();
-  await shelf.newPiece();
-  await page.getByRole('button', { name: 'Shape', exact: true }).click();
-  await page.getByRole('radio', { name: 'Rectangle' }).click();
-  const box = await piece.canvas.boundingBox();
-  if (!box) throw new Error('There is no canvas.');
-  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  const [x, y] = await takeRectangle(shelf, piece, page);
   await page.mouse.move(x - 60, y - 40);
   await page.mouse.down();
   await page.mouse.move(x + 60, y + 40, { steps: 4 });

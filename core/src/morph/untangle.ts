@@ -40,9 +40,9 @@ export class Untangler {
     const out: Alternative[] = [];
     let best = from;
     for (let step = 0; step < MOST_STEPS; step++) {
-      const met = [...meetings(best.plan)].filter(([, moments]) => moments > 0);
-      if (met.length === 0) break;
-      const involved = new Set(met.flatMap(([pair]) => pair.split(' ').map(Number)));
+      const met = meetings(best.plan);
+      if (met.size === 0) break;
+      const involved = new Set([...met.keys()].flatMap((pair) => pair.split(' ').map(Number)));
       const tried = [...this.briefer(best, involved), ...this.parted(best, involved)];
       tried.sort(byScore);
       if (tried.length === 0 || tried[0].score >= best.score) break;

@@ -119,6 +119,9 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
           />
         )}
         {keys.length === 1 && key.after === null && (
+          <p className="details-note">To change it while the pose stands, set it free.</p>
+        )}
+        {keys.length === 1 && key.after === null && (
           <ActionButton
             label="Set it free"
             hint="It stands at one moment then, not through the whole hold"
