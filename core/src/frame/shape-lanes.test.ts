@@ -25,6 +25,7 @@ import { adjustableContours, type ShapeSource } from '../shapes';
 import { outlineDistance } from '../testing/outline-distance';
 import { type BetweenOptions, countedIds, drawnPose, pieceBetween } from '../testing/pieces';
 import { compileLane } from './motion';
+import { planPoseShift } from './part-plans';
 import { planAndCompile } from './plan-and-compile';
 import { prepareFrame, sampleFrame } from './sample';
 import { partAt, shapeLanesOf } from './shape-lanes';
@@ -197,6 +198,9 @@ describe('a lane of a number of an adjustable shape', () => {
     const counts = [0.5, 1.2, 1.3, 1.7, 1.8, 2.5].map((time) => outlineAt(piece, time).contours[0].points.length);
     expect(counts.map((count) => (count / 2 - 1) / 3 / 2)).toEqual([5, 5, 6, 6, 7, 7]);
     isShape(piece, 1.5, { ...STAR, points: 6 });
+    // The shift itself goes by numbers still, in good health: nothing is matched from five points to seven.
+    const { health, reasons } = planPoseShift(shiftInput(piece, Object.values(piece.shifts)[0]));
+    expect([health.verdict, reasons.map(({ code }) => code)]).toEqual(['good', ['by-numbers']]);
   });
 
   test('pulses without keys about the number that the shape has, and a shape without extent is not drawn', () => {

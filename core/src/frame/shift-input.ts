@@ -143,11 +143,13 @@ function partsAtEnds(piece: Piece, shift: Shift): ShiftEnds {
   if (shaped === undefined) return { from: a, to: b, method };
   const figure = piece.figures[shaped];
   const { start, end } = railTimeline(piece, figure).spans[figure.rail.indexOf(id)];
-  const lanes = shapeLanesOf(piece, shaped);
+  const byNumbers = goesByNumbers(piece, shaped, shift);
+  // What is counted steps on the way by numbers: between two counts there is no plan.
+  const lanes = shapeLanesOf(piece, shaped).filter(({ number }) => !byNumbers || !number.parameters[0].whole);
   return {
     from: a.map((part) => partAt(part, lanes, start)),
     to: b.map((part) => partAt(part, lanes, end)),
-    method: goesByNumbers(piece, shaped, shift) ? 'numbers' : method,
+    method: byNumbers ? 'numbers' : method,
   };
 }
 
