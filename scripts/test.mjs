@@ -10,15 +10,22 @@ ensureFfprobe();
 
 let passed = 0;
 let failed = 0;
+/** What failed, repeated at the end: what stands far above is soon out of sight. */
+const failures = [];
 const bin = (name) => `${ROOT}node_modules/.bin/${name}`;
 const started = Date.now();
 const say = (text) => console.log(`\n== ${text} (${Math.round((Date.now() - started) / 1000)} s)`);
+
+function fail(...names) {
+  failed += names.length;
+  failures.push(...names);
+}
 
 function step(name, command, args) {
   say(name);
   const good = run(command, args) === 0;
   if (good) passed++;
-  else failed++;
+  else fail(name);
   return good;
 }
 
@@ -35,13 +42,13 @@ async function together(steps) {
         child.once('error', (error) => (said += error.message));
         child.once('close', (code) => {
           console.log(`-- ${name}: ${code === 0 ? 'passed' : 'failed'}\n${code === 0 ? '' : said}`);
-          resolve(code === 0);
+          if (code === 0) passed++;
+          else fail(name);
+          resolve();
         });
       }),
   );
-  for (const good of await Promise.all(ends))
-    if (good) passed++;
-    else failed++;
+  await Promise.all(ends);
 }
 
 await together([
@@ -58,17 +65,16 @@ await together([
   ['code for files that are taken out', process.execPath, ['scripts/build-runtime.mjs', '--check']],
 ]);
 
-/** Runs a test runner that writes its counts to a file, and adds them. */
+/** Runs a test runner that writes its results to a file, and adds them; read() says how many passed, and the names of what failed. */
 function suite(name, command, args, file, read) {
   say(name);
   fs.mkdirSync(`${ROOT}test-results`, { recursive: true });
   fs.rmSync(ROOT + file, { force: true });
   const status = run(command, args);
-  let counts = { passed: 0, failed: 1 };
-  if (fs.existsSync(ROOT + file)) counts = read(JSON.parse(fs.readFileSync(ROOT + file, 'utf8')));
-  if (status !== 0 && counts.failed === 0) counts = { ...counts, failed: 1 };
-  passed += counts.passed;
-  failed += counts.failed;
+  const result = fs.existsSync(ROOT + file) ? read(JSON.parse(fs.readFileSync(ROOT + file, 'utf8'))) : undefined;
+  passed += result?.passed ?? 0;
+  fail(...(result?.failed ?? []));
+  if (!result || (status !== 0 && result.failed.length === 0)) fail(`${name} (ended with ${status})`);
 }
 
 suite(
@@ -76,23 +82,39 @@ suite(
   bin('jest'),
   ['--json', '--outputFile=test-results/unit.json'],
   'test-results/unit.json',
-  ({ numPassedTests, numFailedTests, numFailedTestSuites, numRuntimeErrorTestSuites }) => ({
+  ({ numPassedTests, testResults }) => ({
     passed: numPassedTests,
-    failed: numFailedTests + (numFailedTests === 0 ? numFailedTestSuites : numRuntimeErrorTestSuites),
+    failed: testResults.flatMap(({ name, status, assertionResults }) => {
+      const failed = assertionResults.filter((result) => result.status === 'failed');
+      if (failed.length > 0) return failed.map((result) => result.fullName);
+      return status === 'failed' ? [`${name.slice(ROOT.length)} (did not run)`] : [];
+    }),
   }),
 );
+
+/** Titles of the browser tests of a suite that did not end as they should, or only at another try. */
+function unexpected({ title, specs = [], suites = [] }) {
+  return [
+    ...specs
+      .filter((spec) => spec.tests.some(({ status }) => status === 'unexpected' || status === 'flaky'))
+      .map((spec) => `${title} › ${spec.title}`),
+    ...suites.flatMap(unexpected),
+  ];
+}
+
 if (step('build', process.execPath, ['scripts/build.mjs'])) {
   suite(
     'the interface in Chromium',
     bin('playwright'),
     ['test', '--config', 'e2e/playwright.config.ts'],
     'test-results/e2e.json',
-    ({ stats, errors }) => ({
+    ({ stats, errors, suites }) => ({
       passed: stats.expected,
-      failed: stats.unexpected + stats.flaky + (errors?.length ?? 0),
+      failed: [...suites.flatMap(unexpected), ...errors.map((error) => error.message ?? 'an error outside of tests')],
     }),
   );
 }
 say('done');
+for (const name of failures) console.log(`failed: ${name}`);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
