@@ -322,6 +322,10 @@ test('numbers of a shape over time: a lane of its width is added, dragged by its
   await piece.setNumber('Width', '300');
   await piece.storedWith((stored) => width(stored)[1] === 300);
 
+  // The card on the rail shows the shape as it is seen at its stop.
+  const card = (stop: number) => piece.cards.nth(stop).locator('path').first();
+  await expect(card(1)).not.toHaveAttribute('d', String(await card(0).getAttribute('d')));
+
   // In the other room the shape is as the lane has it there, and its fields and handles set the lane.
   await page.keyboard.press('1');
   await piece.cards.nth(1).click();

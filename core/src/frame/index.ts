@@ -20,6 +20,7 @@ export type { PaintSample } from './paint-sample';
 export { paintedBox } from './painted-box';
 export type { PartLanes, StrokeLanes } from './part-lanes';
 export * from './part-plans';
+export { partsAsSeen } from './parts-as-seen';
 export { type PlacedPart, placedParts } from './placed-parts';
 export { planAndCompile } from './plan-and-compile';
 export { type FollowedPoints, type PointPaths, pointPaths } from './point-paths';

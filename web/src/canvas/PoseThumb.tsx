@@ -1,5 +1,5 @@
-import type { Context2D, MotionSample, Piece, Pose } from '@core';
-import { useEffect, useState } from 'react';
+import type { Context2D, MotionSample, Part, Piece, Pose } from '@core';
+import { useEffect, useRef, useState } from 'react';
 import { makeCanvas } from '../workers';
 import { PoseImage } from './PoseImage';
 import { isLarge, PaintedPoses } from './painted-poses';
@@ -11,27 +11,41 @@ interface Place {
   readonly y?: number;
 }
 
-/** A pose of the piece in its own paint, of elements or, where they would be too many, painted; decoration, so it has no name of its own. */
+/**
+ * A pose of the piece, as it is in itself or as its figure shows it at a stop; of elements or, where they would be too many, painted. Decoration, so it has no
+ * name of its own.
+ */
 export function PoseThumb({
   piece,
   pose,
-  motion = null,
+  seen,
   ...place
 }: {
   readonly piece: Piece;
   readonly pose: Pose;
-  /** How its figure has moved it where it is shown. */
-  readonly motion?: MotionSample | null;
+  /** As its figure shows it, turned, shaped and coloured by lanes. */
+  readonly seen?: { readonly parts: readonly Part[]; readonly motion: MotionSample | null };
 } & Place) {
-  if (isLarge(piece, pose)) return <PaintedPose piece={piece} pose={pose} {...place} />;
-  return <PoseImage picture={posePicture(piece, pose, motion)} {...place} />;
+  const parts = seen?.parts ?? pose.parts.map((id) => piece.parts[id]);
+  if (isLarge(parts)) return <PaintedPose parts={parts} pose={pose} {...place} />;
+  return <PoseImage picture={posePicture(pose, parts, seen?.motion)} {...place} />;
 }
 
 /** Until a changed pose is painted the picture from before stays. */
-function PaintedPose({ piece, pose, size, ...place }: { readonly piece: Piece; readonly pose: Pose } & Place) {
+function PaintedPose({
+  parts,
+  pose: { placement },
+  size,
+  ...place
+}: { readonly parts: readonly Part[]; readonly pose: Pose } & Place) {
   const [address, setAddress] = useState<string>();
+  // Parts come as another list at each rendering; the picture is asked for again when one of them is another record.
+  const asked = useRef(parts);
+  if (parts.length !== asked.current.length || parts.some((part, i) => part !== asked.current[i]))
+    asked.current = parts;
+  const wanted = asked.current;
   useEffect(() => {
-    const { done, leave } = paintedPoses.of(piece, pose);
+    const { done, leave } = paintedPoses.of(wanted, placement);
     let left = false;
     void done.then(
       (painted) => {
@@ -43,7 +57,7 @@ function PaintedPose({ piece, pose, size, ...place }: { readonly piece: Piece; r
       left = true;
       leave();
     };
-  }, [piece, pose]);
+  }, [wanted, placement]);
   return (
     <svg viewBox="0 0 1 1" width={size} height={size} aria-hidden="true" className="painted-pose" {...place}>
       {address && <image href={address} width="1" height="1" />}

@@ -5,6 +5,7 @@ import { isLarge, PaintedPoses } from './painted-poses';
 
 /** A row of squares of side 10, each a contour, from x = 0 on. */
 const squares = (count: number): string => Array.from({ length: count }, (_, i) => `M${20 * i} 0h10v10h-10Z`).join('');
+const partsOf = (piece: Piece) => poseOf(piece).parts.map((id) => piece.parts[id]);
 const poseOf = (piece: Piece, at = 0) => piece.poses[piece.figures.f.poses[at]];
 
 /** What a page lends, with everything counted; time goes on by `cost` ms at each look at the clock. */
@@ -37,18 +38,18 @@ function page(cost = 0) {
 
 describe('painted pictures of poses', () => {
   test('poses of more than 300 contours are painted, in one part or in many', () => {
-    expect(isLarge(pieceOf([squares(300)]), poseOf(pieceOf([squares(300)])))).toBe(false);
+    expect(isLarge(partsOf(pieceOf([squares(300)])))).toBe(false);
     const piece = pieceOf([squares(301)]);
-    expect(isLarge(piece, poseOf(piece))).toBe(true);
-    const [id] = poseOf(piece).parts;
-    const one = piece.parts[id];
-    const many: Piece = { ...piece, parts: { [id]: { ...one, contours: one.contours.slice(0, 60) } } };
-    expect(isLarge(many, { ...poseOf(many), parts: Array.from({ length: 6 }, () => id) })).toBe(true);
+    expect(isLarge(partsOf(piece))).toBe(true);
+    const [one] = partsOf(piece);
+    const sixty = { ...one, contours: one.contours.slice(0, 60) };
+    expect(isLarge(Array.from({ length: 5 }, () => sixty))).toBe(false);
+    expect(isLarge(Array.from({ length: 6 }, () => sixty))).toBe(true);
   });
   test('every contour is painted, with the whole pose in the square', async () => {
     const piece = pieceOf([squares(400)]);
     const { painted, seen } = page();
-    expect(await painted.of(piece, poseOf(piece)).done).toBe('picture of 256 by 256');
+    expect(await painted.of(partsOf(piece), poseOf(piece).placement).done).toBe('picture of 256 by 256');
     expect(seen.starts).toBe(400);
     const [[zoom, , , , x]] = seen.maps;
     const { x: left } = poseOf(piece).placement;
@@ -60,25 +61,21 @@ describe('painted pictures of poses', () => {
   test('a pose is painted once, however many places show it, and again when a part of it has changed', async () => {
     const piece = pieceOf([squares(301)]);
     const { painted, seen } = page();
-    await Promise.all([painted.of(piece, poseOf(piece)).done, painted.of(piece, poseOf(piece)).done]);
-    await painted.of({ ...piece, name: 'Other' }, poseOf(piece)).done;
+    await Promise.all([
+      painted.of(partsOf(piece), poseOf(piece).placement).done,
+      painted.of(partsOf(piece), poseOf(piece).placement).done,
+    ]);
     expect(seen.canvases).toBe(1);
-    const [id] = poseOf(piece).parts;
-    await painted.of({ ...piece, parts: { [id]: { ...piece.parts[id], fill: '#ff0000' } } }, poseOf(piece)).done;
+    await painted.of([{ ...partsOf(piece)[0], fill: '#ff0000' }], poseOf(piece).placement).done;
     expect(seen.canvases).toBe(2);
   });
   test('painting lets the page have its turn where it takes long', async () => {
     const piece = pieceOf([squares(301)]);
-    const [id] = poseOf(piece).parts;
-    const ids = Array.from({ length: 200 }, (_, i) => `part-${i}`);
-    const many: Piece = {
-      ...piece,
-      parts: Object.fromEntries(ids.map((each) => [each, { ...piece.parts[id], id: each }])),
-    };
+    const many = Array.from({ length: 200 }, (_, i) => ({ ...partsOf(piece)[0], id: `part-${i}` }));
     const quick = page(0);
-    await quick.painted.of(many, { ...poseOf(piece), parts: ids }).done;
+    await quick.painted.of(many, poseOf(piece).placement).done;
     const slow = page(10);
-    await slow.painted.of(many, { ...poseOf(piece), parts: ids }).done;
+    await slow.painted.of(many, poseOf(piece).placement).done;
     expect(quick.seen.steps).toBe(1);
     // Ten looks at the clock at each of two passes.
     expect(slow.seen.steps).toBe(21);
@@ -87,18 +84,18 @@ describe('painted pictures of poses', () => {
   test('what nobody waits for any more is given up, and painted anew for who asks later', async () => {
     const piece = pieceOf([squares(301)]);
     const { painted, seen, onEachStep } = page();
-    const { done, leave } = painted.of(piece, poseOf(piece));
+    const { done, leave } = painted.of(partsOf(piece), poseOf(piece).placement);
     onEachStep(leave);
     expect(await done).toBeUndefined();
     expect(seen.starts).toBe(0);
     onEachStep(() => {});
-    expect(await painted.of(piece, poseOf(piece)).done).toBe('picture of 256 by 256');
+    expect(await painted.of(partsOf(piece), poseOf(piece).placement).done).toBe('picture of 256 by 256');
   });
   test('who leaves and asks again at once, as with an edit elsewhere, gets the painting that is under way', async () => {
     const piece = pieceOf([squares(301)]);
     const { painted, seen } = page();
-    painted.of(piece, poseOf(piece)).leave();
-    expect(await painted.of(piece, poseOf(piece)).done).toBe('picture of 256 by 256');
+    painted.of(partsOf(piece), poseOf(piece).placement).leave();
+    expect(await painted.of(partsOf(piece), poseOf(piece).placement).done).toBe('picture of 256 by 256');
     expect(seen.canvases).toBe(1);
   });
   test('where no canvas can be had there is no picture', async () => {
@@ -109,6 +106,6 @@ describe('painted pictures of poses', () => {
       now: () => 0,
       address: async () => 'never',
     });
-    expect(await painted.of(piece, poseOf(piece)).done).toBeUndefined();
+    expect(await painted.of(partsOf(piece), poseOf(piece).placement).done).toBeUndefined();
   });
 });

@@ -5,9 +5,7 @@ import {
   type MakeCanvas,
   type Outline,
   type Part,
-  type Piece,
   type Placement,
-  type Pose,
   placedParts,
   stillParts,
 } from '@core';
@@ -30,10 +28,10 @@ export interface PaintingDeps {
   readonly address: (context: Context2D) => Promise<string>;
 }
 
-/** Has a pose so many contours that its picture is better painted than put together of elements? */
-export function isLarge(piece: Piece, { parts }: Pose): boolean {
+/** Have the parts of a pose so many contours that its picture is better painted than put together of elements? */
+export function isLarge(parts: readonly Part[]): boolean {
   let count = 0;
-  for (let i = 0; i < parts.length && count <= MANY_CONTOURS; i++) count += piece.parts[parts[i]].contours.length;
+  for (let i = 0; i < parts.length && count <= MANY_CONTOURS; i++) count += parts[i].contours.length;
   return count > MANY_CONTOURS;
 }
 
@@ -56,11 +54,13 @@ export class PaintedPoses {
   constructor(private readonly deps: PaintingDeps) {}
 
   /** The address of a pose's picture once it is painted, undefined if it was given up; and how to stop waiting. */
-  of(piece: Piece, pose: Pose): { readonly done: Promise<string | undefined>; readonly leave: () => void } {
-    const parts = pose.parts.map((id) => piece.parts[id]);
+  of(
+    parts: readonly Part[],
+    placement: Placement,
+  ): { readonly done: Promise<string | undefined>; readonly leave: () => void } {
     let painting = this.kept.get(parts[0]);
-    if (!painting || !isOf(painting, parts, pose.placement)) {
-      painting = this.begin(parts, pose.placement);
+    if (!painting || !isOf(painting, parts, placement)) {
+      painting = this.begin(parts, placement);
       this.kept.set(parts[0], painting);
     }
     painting.wanted++;

@@ -9,7 +9,6 @@ import {
   outlineOfPart,
   type Paint,
   type Part,
-  type Piece,
   type Pose,
   placementMatrix,
   type Stroke,
@@ -71,13 +70,16 @@ function evenSized([a, b, c, d]: Matrix): Matrix {
   return size > 0 ? [a / size, b / size, c / size, d / size, 0, 0] : IDENTITY;
 }
 
-/** A pose as it stands, turned and mirrored, by its figure's motion too, with a square view box around it. */
-export function posePicture(piece: Piece, pose: Pose, motion: MotionSample | null = null): PosePicture {
-  const parts = pose.parts.map((id) => piece.parts[id]);
+/** A pose as it stands, turned and mirrored, by its figure's motion too, with a square view box around it; `parts` are its own, or as its figure shows them. */
+export function posePicture(
+  { placement }: Pick<Pose, 'placement'>,
+  parts: readonly Part[],
+  motion: MotionSample | null = null,
+): PosePicture {
   const stroke = Math.max(0, ...parts.map((part) => part.stroke?.width ?? 0));
-  const { scaleX, scaleY, rotation } = pose.placement;
+  const { scaleX, scaleY, rotation } = placement;
   const k = Math.abs(scaleX) || 1;
-  const base = placementMatrix({ ...pose.placement, x: 0, y: 0, scaleX: scaleX / k || 1, scaleY: scaleY / k || 1 });
+  const base = placementMatrix({ ...placement, x: 0, y: 0, scaleX: scaleX / k || 1, scaleY: scaleY / k || 1 });
   const moved = motion ? evenSized(motionMatrix(motion)) : IDENTITY;
   const matrix = multiply(moved, base);
   const upright = rotation === 0 && scaleX > 0 && scaleX === scaleY && moved.every((v, i) => v === IDENTITY[i]);

@@ -19,6 +19,7 @@ import { useEditor } from '../context';
 import {
   commandById,
   motionValues,
+  poseSeen,
   resetMotion,
   type ShownPose,
   scalePoseTo,
@@ -76,7 +77,7 @@ export function PoseDetails({
         <h2>Pose</h2>
         <div className="details-pair">
           <span className="details-thumb">
-            <PoseThumb piece={piece} pose={pose} motion={shown?.motion} size={34} />
+            <PoseThumb piece={piece} pose={pose} seen={poseSeen(piece, figure, stop)} size={34} />
           </span>
           <span className="details-actions">
             <IconButton

@@ -2,7 +2,7 @@ import { DECISIONS, type Piece, type Shift } from '@core';
 import { ArrowRight } from 'lucide-react';
 import { PoseThumb } from '../canvas/PoseThumb';
 import { useAppStore, usePlanStatuses } from '../context';
-import { setChoice } from '../editor';
+import { setChoice, shiftSeen } from '../editor';
 import { changePiece, type Recipe, useAppDispatch } from '../state';
 import { Choice, NumberField, VERDICT } from '../ui';
 import { EasingEditor } from './easing/EasingEditor';
@@ -15,6 +15,7 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
   const status = usePlanStatuses().get(shift.id);
   const from = piece.poses[shift.from];
   const to = piece.poses[shift.to];
+  const seen = shiftSeen(piece, shift);
   const change = (name: string, recipe: (draft: Parameters<Recipe>[0]['shifts'][string]) => void): void =>
     void dispatch(changePiece(name, (draft) => recipe(draft.shifts[shift.id])));
   const health = status?.plan?.health;
@@ -25,11 +26,11 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
         <h2>Shift</h2>
         <div className="details-pair">
           <span className="details-thumb plum">
-            <PoseThumb piece={piece} pose={from} size={34} />
+            <PoseThumb piece={piece} pose={from} seen={seen.from} size={34} />
           </span>
           <ArrowRight size={16} aria-hidden="true" />
           <span className="details-thumb cobalt">
-            <PoseThumb piece={piece} pose={to} size={34} />
+            <PoseThumb piece={piece} pose={to} seen={seen.to} size={34} />
           </span>
           <span className="details-names">
             {from.name} to {to.name}

@@ -14,7 +14,7 @@ import { useMatch } from 'react-router';
 import { SHAPE_DRAG_TYPE } from '../canvas/drag-type';
 import { PoseThumb } from '../canvas/PoseThumb';
 import { useOpenPiece, usePlanStatuses } from '../context';
-import { chooseOnRail, choosingHow, droppedFiles, matchedShift, motionAtStop } from '../editor';
+import { chooseOnRail, choosingHow, droppedFiles, matchedShift, poseSeen } from '../editor';
 import {
   chosenFigure,
   drawingActions,
@@ -350,7 +350,7 @@ export function Rail({ onAdd }: { readonly onAdd: (card: Element) => void }) {
                   <PoseThumb
                     piece={piece}
                     pose={pose}
-                    motion={figure ? motionAtStop(piece, figure, bar.stop) : null}
+                    seen={figure && poseSeen(piece, figure, bar.stop)}
                     size={RAIL.card - 10}
                     x={5}
                     y={5}

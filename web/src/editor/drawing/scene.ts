@@ -15,9 +15,11 @@ import {
   type Piece,
   type Pose,
   partAt,
+  partsAsSeen,
   placementMatrix,
   poseBox,
   railTimeline,
+  type Shift,
   shapeLanesOf,
   stopsOf,
 } from '@core';
@@ -62,6 +64,39 @@ export function partsAtStop(piece: Piece, figure: Figure, stop: number, { parts 
   const lanes = shapeLanesOf(piece, figure.id);
   const { start } = railTimeline(piece, figure).stops[stop];
   return own.map((part) => partAt(part, lanes, start));
+}
+
+/** What a picture of a pose at a stop is made from: its parts and its figure's motion, as they are seen there. */
+export interface PoseSeen {
+  readonly parts: readonly Part[];
+  readonly motion: MotionSample | null;
+}
+
+/** Poses as they are seen at stops, by figure and stop, as long as the piece is the same. */
+const seen = new WeakMap<Piece, Map<string, PoseSeen>>();
+
+/** A figure's pose as it is seen when its stop begins: turned and scaled, shaped and coloured by the figure's lanes. */
+export function poseSeen(piece: Piece, figure: Figure, stop: number): PoseSeen {
+  let known = seen.get(piece);
+  if (!known) seen.set(piece, (known = new Map()));
+  const key = `${figure.id} ${stop}`;
+  let found = known.get(key);
+  if (!found) {
+    const pose = piece.poses[stopsOf(piece, figure)[stop]];
+    const seconds = railTimeline(piece, figure).stops[stop]?.start ?? 0;
+    found = { parts: partsAsSeen(piece, figure.id, pose, seconds), motion: motionAtStop(piece, figure, stop) };
+    known.set(key, found);
+  }
+  return found;
+}
+
+/** Both poses of a shift as they are seen at its stops. */
+export function shiftSeen(piece: Piece, { from, to }: Shift): { readonly from?: PoseSeen; readonly to?: PoseSeen } {
+  const figure = Object.values(piece.figures).find(({ poses }) => poses.includes(from));
+  if (!figure) return {};
+  const stop = figure.poses.indexOf(from);
+  const next = stopsOf(piece, figure)[stop + 1] === to;
+  return { from: poseSeen(piece, figure, stop), to: next ? poseSeen(piece, figure, stop + 1) : undefined };
 }
 
 /** The extent of a pose, or of some parts of it, as it is shown, canvas px. */

@@ -3,7 +3,7 @@ import { ArrowRight, RotateCcw } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { PoseThumb } from '../../canvas/PoseThumb';
 import { usePlanProgress, usePlanStatuses } from '../../context';
-import { backToAutomatic, type MatchEditing, type MatchView } from '../../editor';
+import { backToAutomatic, type MatchEditing, type MatchView, shiftSeen } from '../../editor';
 import type { AppStore } from '../../state';
 import { ActionButton, Tabs, VERDICT } from '../../ui';
 import { MatchAlternatives } from './MatchAlternatives';
@@ -40,17 +40,18 @@ export function MatchDetails({
   const Verdict = health && VERDICT[health.verdict].icon;
   const from = piece.poses[shift.from];
   const to = piece.poses[shift.to];
+  const seen = shiftSeen(piece, shift);
   const worst = health?.worst;
   return (
     <aside className="details match-details" aria-label="Details">
       <Tabs label="Details of the match" tabs={TABS} chosen={tab} onChoose={setTab} panelClass="details-body">
         <div className="details-pair match-pair">
           <span className="details-thumb plum">
-            <PoseThumb piece={piece} pose={from} size={30} />
+            <PoseThumb piece={piece} pose={from} seen={seen.from} size={30} />
           </span>
           <ArrowRight size={14} aria-hidden="true" />
           <span className="details-thumb cobalt">
-            <PoseThumb piece={piece} pose={to} size={30} />
+            <PoseThumb piece={piece} pose={to} seen={seen.to} size={30} />
           </span>
           <span className="details-names">
             {from.name} to {to.name}

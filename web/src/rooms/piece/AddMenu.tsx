@@ -5,7 +5,15 @@ import { Overlay, Popover } from 'react-bootstrap';
 import { PoseThumb } from '../../canvas/PoseThumb';
 import { useAppStore, useOpenPiece } from '../../context';
 import { FIRST_SHAPES, shippedSvg } from '../../drawer';
-import { addCopyOf, backToFirst, backToFirstBigger, chainEnd, posesOfOthers, takeToolForPose } from '../../editor';
+import {
+  addCopyOf,
+  backToFirst,
+  backToFirstBigger,
+  chainEnd,
+  poseSeen,
+  posesOfOthers,
+  takeToolForPose,
+} from '../../editor';
 import { drawingActions, type RoomId, selectPiece, sessionActions, useAppDispatch, useAppSelector } from '../../state';
 
 /** So many poses of other figures are offered. */
@@ -138,7 +146,7 @@ export function AddMenu({
                   aria-label={`A copy of ${pose.name}, of ${figure.name}`}
                   onClick={done(() => addCopyOf(store, pose.id))}
                 >
-                  <PoseThumb piece={piece} pose={pose} size={26} />
+                  <PoseThumb piece={piece} pose={pose} seen={poseSeen(piece, figure, 0)} size={26} />
                 </button>
               ))}
             </div>

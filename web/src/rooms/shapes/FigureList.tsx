@@ -48,6 +48,7 @@ import {
   chosenFigures,
   duplicateChosenFigures,
   groupChosen,
+  poseSeen,
   removeChosenFigures,
   restack,
   workedStop,
@@ -223,7 +224,8 @@ function FigureRow({
   const selection = useAppSelector((state) => state.session.selection);
   const parts = useAppSelector((state) => state.drawing.parts);
   const stop = workedStop(piece, figure, selection, editor.clock.seconds);
-  const pose = piece.poses[figure.poses[Math.min(stop, figure.poses.length - 1)]];
+  const shown = Math.min(stop, figure.poses.length - 1);
+  const pose = piece.poses[figure.poses[shown]];
   const choose = (how: ChoosingHow): void => chooseFigure(store, figure.id, stop, how);
   const flag = (name: string, change: Partial<Figure>) => (): void =>
     changeFigure(store, figure.id, `${name} ${figure.name}`, change as never);
@@ -287,7 +289,9 @@ function FigureRow({
               setRenamed(true);
             }}
           >
-            <span className="figure-thumb">{pose && <PoseThumb piece={piece} pose={pose} size={22} />}</span>
+            <span className="figure-thumb">
+              {pose && <PoseThumb piece={piece} pose={pose} seen={poseSeen(piece, figure, shown)} size={22} />}
+            </span>
             <span className="figure-name">{figure.name}</span>
             {figure.clip && <Layers2 size={12} aria-hidden="true" />}
           </button>
