@@ -153,3 +153,35 @@ test('at 300 px no label of the details wraps or is cut off', async ({ page, pie
   await expect(details.getByLabel('Radius bottom right')).toBeVisible();
   expect(await faults()).toEqual([]);
 });
+
+test('names of lanes lie beside what is written on them, and four strips of other figures are whole', async ({
+  page,
+  piece,
+}) => {
+  await piece.open('demo-deck-crew');
+  await page.getByRole('link', { name: 'Timing' }).click();
+  const lane = page.getByRole('group', { name: 'Drawn part of Wake' });
+  await expect(lane.locator('.lane-value')).toHaveCount(9);
+  for (const [width, height] of [
+    [1280, 800],
+    [1024, 640],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    const name = page.locator('.lane-label').first();
+    const left = (await name.boundingBox())?.x ?? 0;
+    await expect(async () => {
+      const ends = await lane
+        .locator('.lane-value')
+        .evaluateAll((values) => values.map((value) => value.getBoundingClientRect().right));
+      expect(Math.max(...ends)).toBeLessThanOrEqual((await name.boundingBox())?.x ?? 0);
+    }).toPass();
+    expect(left).toBeGreaterThan(width - 100);
+    // All of the strips of the others, without scrolling.
+    const pane = await page.locator('.rail-pane').boundingBox();
+    for (const strip of await page.locator('.rail-strip').all()) {
+      const { y = 0, height: own = 0 } = (await strip.boundingBox()) ?? {};
+      expect(y + own).toBeLessThanOrEqual((pane?.y ?? 0) + (pane?.height ?? 0));
+    }
+    await expect(page.locator('.rail-strip')).toHaveCount(4);
+  }
+});

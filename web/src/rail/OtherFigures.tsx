@@ -9,7 +9,8 @@ import { dragStrip, startChange, stripY } from './strip-gestures';
 
 /** As many letters as fit beside the end of the strips. */
 const shortName = (name: string): string => (name.length > 14 ? `${name.slice(0, 13)}…` : name);
-/** So many strips find room under the ruler; for more the rail is scrolled down. */
+/** So many strips find room under the ruler; of more so many are in sight, with a part of the next, and the rail is scrolled down. */
+const MOST_STRIPS = 4;
 const STRIPS_IN_SIGHT = 3;
 
 /** The height that strips need, CSS px: of all, and of those in sight at once. */
@@ -18,7 +19,7 @@ export function stripsHeight(
   figure: Figure | undefined,
 ): { readonly all: number; readonly seen: number } {
   const count = piece.figureOrder.filter((id) => id !== figure?.id).length;
-  return { all: RAIL.strip * count, seen: RAIL.strip * Math.min(STRIPS_IN_SIGHT, count) };
+  return { all: RAIL.strip * count, seen: RAIL.strip * (count > MOST_STRIPS ? STRIPS_IN_SIGHT : count) };
 }
 
 /**

@@ -42,6 +42,37 @@ export function Choice<T extends string>({
   );
 }
 
+/** An option of a list that opens. */
+interface ListOption<T extends string> {
+  readonly value: T;
+  readonly label: string;
+  /** What it stands under in the list, together with those beside it that have the same. */
+  readonly group?: string;
+}
+
+/** Options as a list that opens shows them, those of a group under its name. */
+export function ListOptions({ options }: { readonly options: readonly ListOption<string>[] }) {
+  const runs: { readonly group: string | undefined; readonly options: ListOption<string>[] }[] = [];
+  for (const option of options) {
+    const last = runs[runs.length - 1];
+    if (last && last.group === option.group) last.options.push(option);
+    else runs.push({ group: option.group, options: [option] });
+  }
+  return runs.map(({ group, options: run }) => {
+    const items = run.map(({ value, label }) => (
+      <option key={value} value={value}>
+        {label}
+      </option>
+    ));
+    if (group === undefined) return items;
+    return (
+      <optgroup key={`${group} ${run[0].value}`} label={group}>
+        {items}
+      </optgroup>
+    );
+  });
+}
+
 /** One of several, in a list that opens. */
 export function SelectField<T extends string>({
   label,
@@ -51,7 +82,7 @@ export function SelectField<T extends string>({
 }: {
   readonly label: string;
   readonly value: T;
-  readonly options: readonly ChoiceOption<T>[];
+  readonly options: readonly ListOption<T>[];
   readonly onChange: (value: T) => void;
 }) {
   const id = useId();
@@ -59,11 +90,7 @@ export function SelectField<T extends string>({
     <div className="field">
       <label htmlFor={id}>{label}</label>
       <select id={id} className="form-select" value={value} onChange={(event) => onChange(event.target.value as T)}>
-        {options.map((option) => (
-          <option key={option.value} value={option.value}>
-            {option.label}
-          </option>
-        ))}
+        <ListOptions options={options} />
       </select>
     </div>
   );

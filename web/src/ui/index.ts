@@ -1,5 +1,5 @@
 export * from './ActionButton';
-export { Choice, SelectField } from './Choice';
+export { Choice, ListOptions, SelectField } from './Choice';
 export { ColourField, type PickedColour } from './ColourField';
 export { Columns } from './Columns';
 export * from './fit-columns';

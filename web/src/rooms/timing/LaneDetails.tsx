@@ -128,9 +128,9 @@ function SpeedChart({ piece, lane }: { readonly piece: Piece; readonly lane: Lan
 function sources(
   piece: Piece,
   lane: LaneRecord,
-): { readonly name: string; readonly label: string; readonly follow: Follow }[] {
+): { readonly name: string; readonly label: string; readonly owner: string; readonly follow: Follow }[] {
   const plain = { factor: 1, offset: 0, delay: 0 } as const;
-  const found: { name: string; label: string; follow: Follow }[] = [];
+  const found: { name: string; label: string; owner: string; follow: Follow }[] = [];
   const add = (figure: string | null, property: LaneProperty, owner: string): void => {
     if (figure === lane.figure && property === lane.property) return;
     if (followCycle(piece, { figure: lane.figure, property: lane.property }, { figure, property })) return;
@@ -143,7 +143,7 @@ function sources(
         if (!canFollow(lane.property, follow)) continue;
         const name = sourceName(follow);
         const part = axis === null ? '' : ` ${parts[axis]}`;
-        found.push({ name, label: `${owner}: ${label}${part}${COLOUR_WORDS[change]}`, follow });
+        found.push({ name, label: `${owner}: ${label}${part}${COLOUR_WORDS[change]}`, owner, follow });
       }
   };
   for (const id of [...piece.figureOrder].reverse())
@@ -166,7 +166,10 @@ function FollowFields({ piece, lane }: { readonly piece: Piece; readonly lane: L
       <SelectField
         label="Follows"
         value={follow ? sourceName(follow) : NOTHING}
-        options={[{ value: NOTHING, label: 'Nothing' }, ...found.map(({ name, label }) => ({ value: name, label }))]}
+        options={[
+          { value: NOTHING, label: 'Nothing' },
+          ...found.map(({ name, label, owner }) => ({ value: name, label, group: owner })),
+        ]}
         onChange={(name) => {
           const source = found.find((each) => each.name === name);
           const kept = follow && { factor: follow.factor, offset: follow.offset, delay: follow.delay };

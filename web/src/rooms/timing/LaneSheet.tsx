@@ -3,6 +3,7 @@ import {
   canHave,
   type Figure,
   fixMiddle,
+  isShapeNumber,
   LANE_PROPERTIES,
   type LaneProperty,
   type LaneRecord,
@@ -25,7 +26,7 @@ import {
   useAppDispatch,
   useAppSelector,
 } from '../../state';
-import { IconButton } from '../../ui';
+import { IconButton, ListOptions } from '../../ui';
 import { freshId } from '../../workers';
 import { LaneRow } from './LaneRow';
 import { boxKeys, scrubLanes } from './lane-gestures';
@@ -193,11 +194,13 @@ function OwnerLanes({
             <option value="" disabled>
               + lane
             </option>
-            {missing.map((property) => (
-              <option key={property} value={property}>
-                {laneWords(property).label}
-              </option>
-            ))}
+            <ListOptions
+              options={missing.map((property) => ({
+                value: property,
+                label: laneWords(property).label,
+                group: isShapeNumber(property) ? 'Numbers of its shapes' : undefined,
+              }))}
+            />
           </select>
         )}
       </div>

@@ -5,10 +5,14 @@ import { isEven, type KeyBlock, laneGraph } from './lane-graph';
 import { laneWords, nearestThatCanBe } from './lane-words';
 
 const DRAG_START_PX = 3;
+/** What a value takes at most beside the place where its block begins, px. */
+const VALUE_ROOM = 70;
 
 /** Writes a lane's graph into its elements, which carry their keys: by React after it has rendered, and by a drag at the display's rate. */
 export function applyLane(svg: SVGSVGElement, piece: Piece, lane: LaneRecord, x: (seconds: number) => number): void {
-  const curves = laneGraph(piece, lane, x, pieceDuration(piece));
+  const duration = pieceDuration(piece);
+  const curves = laneGraph(piece, lane, x, duration);
+  const last = x(duration);
   const set = (key: string, attributes: Record<string, string | number>): void => {
     const element = svg.querySelector(`[data-key="${key}"]`);
     for (const [name, value] of Object.entries(attributes)) element?.setAttribute(name, String(value));
@@ -24,7 +28,13 @@ export function applyLane(svg: SVGSVGElement, piece: Piece, lane: LaneRecord, x:
       const name = `${block.key.id}-${part}${block.again ? '-again' : ''}`;
       const width = Math.max(9, x1 - x0);
       set(`block-${name}`, { x: x1 - x0 < 9 ? (x0 + x1) / 2 - 4.5 : x0, y: block.y - 4, width });
-      set(`text-${name}`, { x: Math.max(x0, 2), y: block.y - 6 });
+      // Beside the end of the piece stand the names of the lanes: what would lie under them is written towards the left.
+      const late = x0 > last - VALUE_ROOM && x0 > VALUE_ROOM;
+      set(`text-${name}`, {
+        x: late ? Math.max(x0, Math.min(x1, last)) : Math.max(x0, 2),
+        y: block.y - 6,
+        'text-anchor': late ? 'end' : 'start',
+      });
     }
   });
 }
