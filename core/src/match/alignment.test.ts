@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { seededRandom } from '../num';
 import { type Contour, ellipseContour, polygonContour } from '../outline';
-import { SampleAligner } from './alignment';
+import { OTHER_WEIGHTS, SampleAligner, WEIGHTS, type Weights } from './alignment';
 import { type ContourSamples, sampleContour } from './samples';
 
 const random = seededRandom(12);
@@ -28,7 +28,8 @@ const STEPS = [
 ];
 
 /** The cheapest way by trying all of them, from the written cost: slow and without tables. */
-function cheapest(a: ContourSamples, b: ContourSamples, i0: number, j0: number): number {
+function cheapest(a: ContourSamples, b: ContourSamples, i0: number, j0: number, weights: Weights): number {
+  const { position: place, tangent: direction, bend, stretch, corner } = weights;
   const share = (s: ContourSamples, start: number, k: number): number => {
     if (k === s.count) return 1;
     const ahead = s.share[(start + k) % s.share.length] - s.share[start];
@@ -39,7 +40,7 @@ function cheapest(a: ContourSamples, b: ContourSamples, i0: number, j0: number):
     const q = (j0 + j) % b.share.length;
     const position = (a.x[p] - b.x[q]) ** 2 + (a.y[p] - b.y[q]) ** 2;
     const tangent = 1 - (a.tx[p] * b.tx[q] + a.ty[p] * b.ty[q]);
-    return position + 0.6 * tangent + 0.25 * (a.bend[p] - b.bend[q]) ** 2;
+    return place * position + direction * tangent + bend * (a.bend[p] - b.bend[q]) ** 2;
   };
   const turn = (s: ContourSamples, start: number, k: number): number => s.turn[(start + k) % s.share.length];
   const known = new Map<string, number>();
@@ -59,7 +60,7 @@ function cheapest(a: ContourSamples, b: ContourSamples, i0: number, j0: number):
       for (let k = 1; k < di; k++) corners += Math.abs(turn(a, i0, i - k));
       for (let k = 1; k < dj; k++) corners += Math.abs(turn(b, j0, j - k));
       const mean = (node(i, j) + node(i - di, j - dj)) / 2;
-      const cost = (mean * (dsA + dsB)) / 2 + (0.35 * (dsA - dsB) ** 2) / (dsA + dsB) + (0.12 * corners) / Math.PI;
+      const cost = (mean * (dsA + dsB)) / 2 + (stretch * (dsA - dsB) ** 2) / (dsA + dsB) + (corner * corners) / Math.PI;
       best = Math.min(best, before + cost);
     }
     known.set(key, best);
@@ -75,10 +76,12 @@ describe('the alignment of two rows of samples', () => {
       const a = sampleContour(polygon(5 + (round % 4), closed), 16);
       const b = sampleContour(polygon(4 + (round % 5), closed), 14);
       const j0 = closed ? round % b.count : 0;
-      const found = new SampleAligner(a, b).align(0, j0);
-      const wanted = cheapest(a, b, 0, j0);
-      if (wanted === Infinity) expect(found).toBeUndefined();
-      else expect(found?.cost).toBeCloseTo(wanted, 9);
+      for (const weights of [WEIGHTS, ...OTHER_WEIGHTS]) {
+        const found = new SampleAligner(a, b, weights).align(0, j0);
+        const wanted = cheapest(a, b, 0, j0, weights);
+        if (wanted === Infinity) expect(found).toBeUndefined();
+        else expect(found?.cost).toBeCloseTo(wanted, 9);
+      }
     }
   });
 

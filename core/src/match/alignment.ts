@@ -1,11 +1,28 @@
 import type { ContourSamples } from './samples';
 
 /** What a node and a step of the alignment cost; see `SampleAligner`. */
-const POSITION = 1;
-const TANGENT = 0.6;
-const BEND = 0.25;
-const STRETCH = 0.35;
-const CORNER = 0.12 / Math.PI;
+export interface Weights {
+  /** Squared distance of the samples, of outlines brought to the same size and middle. */
+  readonly position: number;
+  /** One minus the cosine between the directions of the outlines. */
+  readonly tangent: number;
+  /** Squared difference of bending. */
+  readonly bend: number;
+  /** Squared difference of the shares of a step, over their sum. */
+  readonly stretch: number;
+  /** Turning of corners that meet no corner alike, in half turns. */
+  readonly corner: number;
+}
+
+/** What is tried first, and nearly always enough. */
+export const WEIGHTS: Weights = { position: 1, tangent: 0.6, bend: 0.25, stretch: 0.35, corner: 0.12 };
+/** Other opinions of what belongs together, for pairs that come out unhealthy by the first: place, direction, evenness or corners count for more. */
+export const OTHER_WEIGHTS: readonly Weights[] = [
+  { ...WEIGHTS, position: 4 },
+  { ...WEIGHTS, tangent: 8 },
+  { ...WEIGHTS, stretch: 8 },
+  { ...WEIGHTS, corner: 0.5 },
+];
 /** Costs nearer than this are equal, and the first wins: the last bits of sines and roots differ between JavaScript engines. */
 const TIE = 1e-9;
 /** How far the map may stray from even shares. */
@@ -54,11 +71,16 @@ export class SampleAligner {
   private readonly nodeRow: Int32Array;
   private readonly widthB: Float64Array;
   private readonly jumpedB: Float64Array;
+  private readonly stretch: number;
+  private readonly corner: number;
 
   constructor(
     private readonly a: ContourSamples,
     private readonly b: ContourSamples,
+    { position, tangent, bend: bending, stretch, corner }: Weights = WEIGHTS,
   ) {
+    this.stretch = stretch;
+    this.corner = corner / Math.PI;
     const n = a.share.length;
     const m = b.share.length;
     this.stride = 2 * m;
@@ -70,7 +92,9 @@ export class SampleAligner {
         const dy = a.y[i] - b.y[j];
         const bend = a.bend[i] - b.bend[j];
         const cost =
-          POSITION * (dx * dx + dy * dy) + TANGENT * (1 - a.tx[i] * b.tx[j] - a.ty[i] * b.ty[j]) + BEND * bend * bend;
+          position * (dx * dx + dy * dy) +
+          tangent * (1 - a.tx[i] * b.tx[j] - a.ty[i] * b.ty[j]) +
+          bending * bend * bend;
         this.node[row + j] = cost;
         this.node[row + m + j] = cost;
       }
@@ -167,7 +191,7 @@ export class SampleAligner {
 
   /** Tries step `s` into row `i` for columns low to high − 1. */
   private relax(i: number, s: number, low: number, high: number, row: number, columns: number): void {
-    const { cost, from, node, nodeRow, turnB, widthB, jumpedB } = this;
+    const { cost, from, node, nodeRow, turnB, widthB, jumpedB, stretch, corner } = this;
     const di = STEP_A[s];
     const dj = STEP_B[s];
     const before = (i - di) * columns - dj;
@@ -188,8 +212,8 @@ export class SampleAligner {
       const total =
         old +
         ((node[here + j] + node[there + j]) * sum) / 4 +
-        (STRETCH * gap * gap) / sum +
-        CORNER * ((bent < 0 ? -bent : bent) + jumpedA + jumpedB[column + j]);
+        (stretch * gap * gap) / sum +
+        corner * ((bent < 0 ? -bent : bent) + jumpedA + jumpedB[column + j]);
       if (total < best - TIE) {
         cost[row + j] = total;
         from[row + j] = s;

@@ -1,5 +1,5 @@
 import { type Contour, contourArea, contourLength, segmentCount } from '../outline';
-import { type Alignment, SampleAligner } from './alignment';
+import { type Alignment, SampleAligner, WEIGHTS, type Weights } from './alignment';
 import type { FixedPair, ShareMap } from './match';
 import { type ContourSamples, isPoint, sampleContour } from './samples';
 import { evenShareMap, invertShareMap, smoothShareMap } from './share-map';
@@ -36,10 +36,15 @@ export interface ContourFit {
  * The best matches of two contours in their given directions, the cheapest first, at most six; a closed one may start anywhere, an open one
  * at its start only. Which of the two is given first makes no difference.
  */
-export function fitContours(a: Contour, b: Contour, sampling: Sampling = SAMPLING): ContourFit[] {
+export function fitContours(
+  a: Contour,
+  b: Contour,
+  sampling: Sampling = SAMPLING,
+  weights: Weights = WEIGHTS,
+): ContourFit[] {
   const swapped = a.closed !== b.closed ? a.closed : comesFirst(b, a);
-  if (!swapped) return fitInOrder(a, b, sampling);
-  return fitInOrder(b, a, sampling).map((fit) => ({
+  if (!swapped) return fitInOrder(a, b, sampling, weights);
+  return fitInOrder(b, a, sampling, weights).map((fit) => ({
     ...fit,
     startA: fit.startB,
     startB: fit.startA,
@@ -58,14 +63,14 @@ function comesFirst(p: Contour, q: Contour): boolean {
 }
 
 /** A contour that is open goes first. */
-function fitInOrder(a: Contour, b: Contour, sampling: Sampling): ContourFit[] {
+function fitInOrder(a: Contour, b: Contour, sampling: Sampling, weights: Weights): ContourFit[] {
   const fineA = sampleContour(a, sampling.fine);
   const fineB = sampleContour(b, sampling.fine);
   // Is one of them a point? Then any map will do.
   if (isPoint(fineA) || isPoint(fineB)) return [{ startA: 0, startB: 0, map: evenShareMap(), fixed: [], cost: 1 }];
-  const aligner = new SampleAligner(fineA, fineB);
+  const aligner = new SampleAligner(fineA, fineB, weights);
   const { i0, starts: groups } = b.closed
-    ? likelyStarts(fineA, a.closed ? originSamples(fineA) : [0], fineB, sampling.coarse)
+    ? likelyStarts(fineA, a.closed ? originSamples(fineA) : [0], fineB, sampling.coarse, weights)
     : { i0: 0, starts: [{ samples: [0] }] as Start[] };
   const found: { start: number; path: Alignment }[] = [];
   for (const group of groups) {
@@ -125,6 +130,7 @@ function likelyStarts(
   origins: readonly number[],
   fineB: ContourSamples,
   coarse: number,
+  weights: Weights,
 ): { i0: number; starts: Start[] } {
   const allB = originSamples(fineB);
   const originsB = allB.length > MOST_ORIGINS ? nearestTo(fineB, allB, fineA, origins.slice(0, MOST_ORIGINS)) : allB;
@@ -140,7 +146,7 @@ function likelyStarts(
     const coarseB = sampleContour(fineB.contour, coarse, false, fineB.share[originB]);
     const originA = fineA.closed ? fineA.share[i0] : 0;
     const coarseA = sampleContour(fineA.contour, coarse, false, originA);
-    const aligner = new SampleAligner(coarseA, coarseB);
+    const aligner = new SampleAligner(coarseA, coarseB, weights);
     const coarseStart = fineA.closed ? nearestSample(coarseA, originA) : 0;
     const guides: Start['guide'][] = [];
     const costs = Array.from({ length: coarse }, (_, j) => {

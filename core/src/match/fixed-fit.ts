@@ -8,7 +8,7 @@ import {
   shareOfAnchor,
   totalLength,
 } from '../outline';
-import { SampleAligner } from './alignment';
+import { SampleAligner, WEIGHTS, type Weights } from './alignment';
 import type { ContourFit } from './contour-pair';
 import type { FixedPair } from './match';
 import { type ContourSamples, type ShareRow, samplesAt } from './samples';
@@ -32,6 +32,7 @@ export function fitThrough(
   b: Contour,
   pairs: readonly FixedPair[],
   byOrigin: boolean,
+  weights: Weights = WEIGHTS,
 ): ContourFit | undefined {
   const open = !a.closed || !b.closed;
   const tableA = measureArcLength(a);
@@ -61,7 +62,7 @@ export function fitThrough(
   }
   const samplesA = finishRow(rowA, tableA, startA);
   const samplesB = finishRow(rowB, tableB, startB);
-  const aligner = new SampleAligner(samplesA.samples, samplesB.samples);
+  const aligner = new SampleAligner(samplesA.samples, samplesB.samples, weights);
   const mapA: number[] = [0];
   const mapB: number[] = [0];
   let cost = 0;

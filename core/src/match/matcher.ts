@@ -1,4 +1,5 @@
 import { type Contour, type Nesting, nestingOf, type Outline } from '../outline';
+import { OTHER_WEIGHTS, WEIGHTS, type Weights } from './alignment';
 import { type ContourFit, fitContours, SAMPLING, type Sampling, SPARSE_SAMPLING } from './contour-pair';
 import { fitThrough } from './fixed-fit';
 import type { DirectionChoice, FixedPair, Joining, MatchOptions, PairMatch, PlacePair } from './match';
@@ -19,13 +20,21 @@ const MANY_CONTOURS = 150;
 
 /** Of so many ways to do one pair all are looked at closely; of more, as many as look best with so few samples. */
 const MOST_WAYS = 3;
+/** So many matches of each other opinion are worth a look. */
+const OTHERS_EACH = 4;
 const FIRST_LOOK: Sampling = { coarse: 18, fine: 40 };
+
+/** How closely, and by what, it is looked at how two contours fit. */
+interface Look {
+  readonly sampling: Sampling;
+  readonly weights: Weights;
+}
 
 /** Finds how contours of two outlines fit together; what was found once is kept. Neither outline is altered. */
 export class Matcher {
   readonly nestingA: readonly Nesting[];
   readonly nestingB: readonly Nesting[];
-  private readonly sampling: Sampling;
+  private readonly look: Look;
   private readonly known = new Map<string, readonly PairMatch[]>();
 
   constructor(
@@ -35,7 +44,8 @@ export class Matcher {
   ) {
     this.nestingA = nestingOf(a);
     this.nestingB = nestingOf(b);
-    this.sampling = Math.min(a.contours.length, b.contours.length) > MANY_CONTOURS ? SPARSE_SAMPLING : SAMPLING;
+    const many = Math.min(a.contours.length, b.contours.length) > MANY_CONTOURS;
+    this.look = { sampling: many ? SPARSE_SAMPLING : SAMPLING, weights: WEIGHTS };
   }
 
   /** The matches of a pair worth a look, the cheapest first; at least one. */
@@ -49,15 +59,32 @@ export class Matcher {
     return found;
   }
 
+  /** Matches by other opinions of what belongs together, for a pair whose own are no good; none where points were copied, which say it themselves. */
+  others(spec: PairSpec): readonly PairMatch[] {
+    const key = `others ${JSON.stringify(spec)}`;
+    let found = this.known.get(key);
+    if (!found) {
+      const own = this.fits(spec);
+      found = own.some(({ byOrigin }) => byOrigin)
+        ? []
+        : OTHER_WEIGHTS.flatMap((weights) => this.find(spec, { ...this.look, weights }).slice(0, OTHERS_EACH));
+      this.known.set(key, found);
+    }
+    return found;
+  }
+
   /** Of many ways to do one pair those that promise most by a first look with fewer samples, in their order. */
   promising(specs: readonly PairSpec[]): readonly PairSpec[] {
     if (specs.length <= MOST_WAYS) return specs;
-    const looked = specs.map((spec) => ({ spec, cost: this.find(spec, FIRST_LOOK)[0]?.cost ?? Infinity }));
+    const looked = specs.map((spec) => ({
+      spec,
+      cost: this.find(spec, { ...this.look, sampling: FIRST_LOOK })[0]?.cost ?? Infinity,
+    }));
     const kept = new Set([...looked].sort((p, q) => p.cost - q.cost).slice(0, MOST_WAYS));
     return looked.filter((each) => kept.has(each)).map(({ spec }) => spec);
   }
 
-  private find(spec: PairSpec, sampling = this.sampling): PairMatch[] {
+  private find(spec: PairSpec, look: Look = this.look): PairMatch[] {
     const ca = this.a.contours[spec.a];
     const cb = this.b.contours[spec.b];
     const direction = directionOf(this.options, spec.a);
@@ -74,12 +101,12 @@ export class Matcher {
     else if (ca.closed && cb.closed) ways = [aligned];
     else ways = [false, true];
     const own = ownPairs(this.options, spec);
-    const out = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, own, origins, sampling));
+    const out = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, own, origins, look));
     // Do the places that must be met follow each other the other way round only? Then that way is meant.
     if (out.length === 0 && direction === 'auto' && own.length + followed.length > 0)
-      out.push(...this.run(spec, backwardsA, !ways[0], own, followed.length > 0 ? origins : [], sampling));
+      out.push(...this.run(spec, backwardsA, !ways[0], own, followed.length > 0 ? origins : [], look));
     if (out.length === 0) {
-      const without = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, [], [], sampling));
+      const without = ways.flatMap((reversedB) => this.run(spec, backwardsA, reversedB, [], [], look));
       out.push(...without.map((match) => (own.length > 0 ? { ...match, unmet: true } : match)));
     }
     return out.sort((p, q) => p.cost - q.cost);
@@ -91,7 +118,7 @@ export class Matcher {
     reversedB: boolean,
     own: readonly PlacePair[],
     origins: readonly FixedPair[],
-    sampling: Sampling,
+    look: Look,
   ): PairMatch[] {
     const whole = origins.length > 0;
     const runA = runContour(this.a, spec.a, spec.joiningA, reversedA, whole);
@@ -118,15 +145,16 @@ export class Matcher {
       // What the designer says comes first; of the links those are kept that agree with it.
       const fit = fitThrough(runA.contour, runB.contour, agreeing(chosen, linked, runA, runB), true);
       if (fit) return [made(fit, true)];
-      return own.length > 0 ? this.run(spec, reversedA, reversedB, own, [], sampling) : [];
+      return own.length > 0 ? this.run(spec, reversedA, reversedB, own, [], look) : [];
     }
     if (chosen.length > 0) {
-      const fit = fitThrough(runA.contour, runB.contour, chosen, false);
+      const fit = fitThrough(runA.contour, runB.contour, chosen, false, look.weights);
       return fit ? [made(fit, false)] : [];
     }
-    const free = fitContours(runA.contour, runB.contour, sampling);
+    const free = fitContours(runA.contour, runB.contour, look.sampling, look.weights);
     const closed = runA.contour.closed && runB.contour.closed;
-    const symmetric = closed && !joined(spec) ? symmetricFits(runA.contour, runB.contour) : [];
+    const symmetric =
+      closed && !joined(spec) && look.weights === WEIGHTS ? symmetricFits(runA.contour, runB.contour) : [];
     return [...symmetric, ...free].map((fit) => made(fit, false));
   }
 }

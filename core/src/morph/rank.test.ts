@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { matchOutlines } from '../match';
+import { matchOutlines, type PairMatch, prepareMatcher } from '../match';
 import { outlineOfContours, polygonContour } from '../outline';
 import { readPathData } from '../svg';
 import { realIcons } from '../testing/icons';
@@ -22,6 +22,50 @@ const SQUARE = readPathData('M0 0H100V100H0Z');
 const RING = readPathData('M0 0H100V100H0ZM30 30V70H70V30Z');
 const TWO_BARS = readPathData('M5 10H25V90H5ZM75 10H95V90H75Z');
 const DISC = readPathData('M50 5A45 45 0 1 1 50 95A45 45 0 1 1 50 5Z');
+
+/** Outlines of real icons by their names. */
+const iconsNamed = (...names: string[]) => {
+  const icons = realIcons(4_000, 1);
+  return names.map((name) => readPathData(icons.find((icon) => icon.name === name)?.d ?? ''));
+};
+
+describe('where nothing that is found at first is healthy', () => {
+  test('place, direction or evenness may count for more in what belongs together', () => {
+    const [from, to] = iconsNamed('netflix-line', 'music-fill');
+    const [best] = rankAlternatives(from, to);
+    expect(measureHealth(best.plan).verdict).toBe('good');
+    const matcher = prepareMatcher(from, to, {});
+    const spec = { a: best.match.pairs[0].a, b: best.match.pairs[0].b };
+    const sameMap = ({ map }: PairMatch): boolean => String(map.a) === String(best.match.pairs[0].map.a);
+    expect(matcher.fits(spec).some(sameMap)).toBe(false);
+    expect(matcher.others(spec).some(sameMap)).toBe(true);
+    // From where it starts it is found again: that is what taking it from a list comes down to.
+    const { startA, startB, reversedA, reversedB } = best.match.pairs[0];
+    expect([reversedA, reversedB]).toEqual([false, false]);
+    const [again] = rankAlternatives(from, to, {
+      method: best.match.pairs[0].method,
+      starts: [{ contourA: 0, contourB: 0, shareA: startA, shareB: startB }],
+    });
+    expect(measureHealth(again.plan).verdict).toBe('good');
+  });
+
+  test('all pairs may be rounded, or travel, alike', () => {
+    const [from, to] = iconsNamed('chat-3-line', 'file-shield-fill');
+    const [best] = rankAlternatives(from, to);
+    expect(measureHealth(best.plan).verdict).toBe('good');
+    expect(best.match.pairs.map(({ softness }) => softness)).toEqual([18, 18]);
+  });
+
+  test('what is handed over is no more than otherwise, the healthiest first, each another one', () => {
+    const [from, to] = iconsNamed('coins-line', 'douban-fill');
+    const found = rankAlternatives(from, to);
+    expect(found.length).toBeLessThanOrEqual(8);
+    const verdicts = found.map(({ plan }) => VERDICTS.indexOf(measureHealth(plan).verdict));
+    expect(verdicts[0]).toBe(VERDICTS.indexOf('good'));
+    expect([...verdicts].sort((p, q) => p - q)).toEqual(verdicts);
+    expect(new Set(found.map(({ plan }) => String(evaluate(plan, 0.5)))).size).toBe(found.length);
+  });
+});
 
 describe('ranked alternatives', () => {
   test('the best comes first, and each is what planning its match anew gives', () => {

@@ -15,6 +15,7 @@ import {
 } from '../match';
 import { type Outline, outlineSize } from '../outline';
 import { type Alternative, byScore, type PairChoice } from './alternative';
+import { evaluate } from './evaluate';
 import { measureHealth } from './health';
 import { VERDICTS, type Verdict } from './health-figures';
 import { Judge } from './judge';
@@ -38,6 +39,14 @@ const SOFT_FITS = 3;
 const SOFTEN_ABOVE = 3;
 /** So many alternatives are handed over at most. */
 const MOST_ALTERNATIVES = 8;
+/** Up to so many contours of both outlines together all that could help is tried where nothing is healthy. */
+const MOST_FOR_ALL = 40;
+/** So many of the best pairings are done with all pairs alike, where none is healthy as it is. */
+const MOST_ALIKE = 3;
+/** Of so many it is asked how healthy they are, where the first is not. */
+const MOST_VERDICTS = 24;
+/** What a match by another opinion of what belongs together must win by. */
+const OTHER_BIAS = 0.1;
 /** What each contour that is left unpaired weighs when pairings are compared, and how much what an assignment costs beyond the best. */
 const UNPAIRED_BIAS = 0.25;
 const EXTRA_WEIGHT = 0.4;
@@ -54,11 +63,25 @@ export interface RankOptions extends MatchOptions {
 /** An alternative scored less than this needs no last resort. */
 const GOOD_ENOUGH = 1;
 /** Ways for contours to come and go, and what each must win by. */
-const STAGES = [
+interface Stage {
+  readonly turns: Exclude<Turns, 'auto'>;
+  readonly bias: number;
+}
+const STAGES: readonly Stage[] = [
   { turns: 'together', bias: 0 },
   { turns: 'overlap', bias: 0.025 },
   { turns: 'after', bias: 0.05 },
-] as const;
+];
+/** Ways to do all pairs alike, where none of the first is healthy. */
+const KINDS: readonly ((pair: PairMatch) => boolean)[] = [
+  () => true,
+  ...METHODS.map((method) => (pair: PairMatch) => pair.method === method && !pair.softness),
+  ...[6, 12, 18].map(
+    (level) =>
+      ({ softness = 0 }: PairMatch) =>
+        softness >= level,
+  ),
+];
 
 /** So many of the best alternatives are untangled. */
 const UNTANGLED = 2;
@@ -90,6 +113,8 @@ class Ranker {
   private readonly size: number;
   private readonly choices = new Map<string, PairChoice[]>();
   private atLeast: number;
+  /** Is all tried that could help, as nothing that was found at first is healthy? */
+  private wider = false;
   private readonly untangler: Untangler;
 
   constructor(
@@ -106,17 +131,40 @@ class Ranker {
     let found = this.judge(pairings, onProgress);
     const first = { ...found[0], plan: withOvershoot(found[0].plan) };
     if (this.verdictOf(first) === 'good') return [first, ...found.slice(1, MOST_ALTERNATIVES)];
-    if (this.atLeast < JUDGED_FOR_HEALTH) {
-      // More ways are looked at before an unhealthy one is taken.
-      this.atLeast = JUDGED_FOR_HEALTH;
+    // More and more ways are looked at before an unhealthy one is taken.
+    const { a, b } = this.matcher;
+    const few = a.contours.length + b.contours.length <= MOST_FOR_ALL;
+    let healthiest = this.byHealth(found, MOST_ALTERNATIVES);
+    for (const wider of few ? [false, true] : [false]) {
+      const [[best, verdict]] = healthiest;
+      if (verdict === 'good' && best.score < GOOD_ENOUGH) break;
+      if (!wider && this.atLeast >= JUDGED_FOR_HEALTH) continue;
+      this.wider = wider;
+      this.atLeast = Math.max(this.atLeast, JUDGED_FOR_HEALTH);
       this.choices.clear();
-      found = this.judge(pairings);
+      const more = this.judge(pairings);
+      const before = found.filter((each) => !more.some((other) => byScore(each, other) === 0));
+      found = [...before, ...more].sort(byScore);
+      healthiest = this.byHealth(found, wider ? MOST_VERDICTS : MOST_ALTERNATIVES);
     }
-    const verdicts = new Map(found.slice(0, MOST_ALTERNATIVES).map((each) => [each, this.verdictOf(each)]));
-    // The healthier before the less healthy, of equal health in their order.
-    const rank = (verdict: Verdict): number => VERDICTS.indexOf(verdict);
-    const [[best], ...others] = [...verdicts].sort(([, p], [, q]) => rank(p) - rank(q));
+    const [[best], ...others] = healthiest.slice(0, MOST_ALTERNATIVES);
     return [{ ...best, plan: withOvershoot(best.plan) }, ...others.map(([alternative]) => alternative)];
+  }
+
+  /** The first alternatives, the healthier before the less healthy, of equal health in their order; beyond the first few only until one is good. */
+  private byHealth(found: readonly Alternative[], most: number): [Alternative, Verdict][] {
+    const verdicts: [Alternative, Verdict][] = [];
+    const seen = new Set<string>();
+    for (const each of found.slice(0, most)) {
+      if (verdicts.length >= MOST_ALTERNATIVES && verdicts.some(([, verdict]) => verdict === 'good')) break;
+      const halfWay = String(evaluate(each.plan, 0.5));
+      // Found twice, by different thoughts.
+      if (seen.has(halfWay)) continue;
+      seen.add(halfWay);
+      verdicts.push([each, this.verdictOf(each)]);
+    }
+    const rank = (verdict: Verdict): number => VERDICTS.indexOf(verdict);
+    return verdicts.sort(([, p], [, q]) => rank(p) - rank(q));
   }
 
   /** How healthy an alternative is by itself: what a hand moved on the way is left aside, or touching up would lead to another way. */
@@ -130,6 +178,7 @@ class Ranker {
   /** The alternatives of all pairings that were worth a look, the best score first; at least one. */
   private judge(pairings: readonly Pairing[], onProgress?: (share: number) => void): Alternative[] {
     const found: Alternative[] = [];
+    const byPairing = new Map<Pairing, Alternative>();
     const simple = this.matcher.a.contours.length <= 1 && this.matcher.b.contours.length <= 1;
     for (const [n, pairing] of pairings.entries()) {
       if (n > 0) onProgress?.(n / pairings.length);
@@ -139,18 +188,21 @@ class Ranker {
       if (!simple && this.atLeast === 1 && found.some(({ score }) => score < leastScore(pairing))) continue;
       const choices = pairing.slots.map((specs) => this.choose(specs));
       if (simple) {
-        for (const choice of choices[0]?.slice(0, MOST_ALTERNATIVES) ?? [])
+        for (const choice of choices[0]?.slice(0, this.wider ? MOST_VERDICTS : MOST_ALTERNATIVES) ?? [])
           found.push(this.alternative(pairing, [choice], choice.score));
         if (choices.length === 0) found.push(this.judged(pairing, []));
         continue;
       }
-      found.push(
-        this.judged(
-          pairing,
-          choices.map(([best]) => best),
-        ),
+      const judged = this.judged(
+        pairing,
+        choices.map(([best]) => best),
       );
+      byPairing.set(pairing, judged);
+      found.push(judged);
     }
+    if (this.wider)
+      for (const [pairing, judged] of [...byPairing].sort(([, p], [, q]) => byScore(p, q)).slice(0, MOST_ALIKE))
+        found.push(...this.alike(pairing), ...this.untangler.untangled(judged));
     found.sort(byScore);
     if (!simple && found.length > 0) {
       found.push(...this.variations(found[0], pairings));
@@ -176,7 +228,7 @@ class Ranker {
     const out: Alternative[] = [];
     choices.forEach((list, k) => {
       for (const other of list.slice(1, 3)) {
-        if (out.length >= MOST_ALTERNATIVES) return;
+        if (out.length >= MOST_ALTERNATIVES && !this.wider) return;
         out.push(
           this.judged(
             pairing,
@@ -188,23 +240,50 @@ class Ranker {
     return out;
   }
 
+  /** All pairs of a pairing done alike, in each way and with each order of what comes and goes. */
+  private *alike(pairing: Pairing): Generator<Alternative> {
+    const lists = pairing.slots.map((specs) => this.choose(specs));
+    const tried = new Set<string>();
+    for (const kind of KINDS) {
+      const choices = lists.map((list) => list.find(({ pair }) => kind(pair)) ?? list[0]);
+      const key = choices.map((choice, k) => lists[k].indexOf(choice)).join(' ');
+      if (tried.has(key)) continue;
+      tried.add(key);
+      const inPlace = this.alternative(pairing, choices, 0);
+      const base = this.baseOf(pairing, choices);
+      for (const stage of this.stages(pairing)) yield this.staged(inPlace, stage, base);
+    }
+  }
+
   private judged(pairing: Pairing, choices: readonly PairChoice[]): Alternative {
-    const own = choices.reduce((sum, choice) => sum + choice.score, 0) / Math.max(1, choices.length);
-    const alone = pairing.unpairedB.length + pairing.unpairedA.length;
-    const base = 0.25 * own + leastScore(pairing);
+    const base = this.baseOf(pairing, choices);
     const inPlace = this.alternative(pairing, choices, 0);
-    const { turns: chosen = 'auto' } = this.options;
     let best: Alternative | undefined;
-    // Together first, then one after the other: while the others are on their way less is there to be met.
-    for (const { turns, bias } of STAGES) {
-      if (best && (alone === 0 || best.score <= base + bias)) break;
-      if (alone > 0 && chosen !== 'auto' && chosen !== turns) continue;
-      const staged = inTurns(inPlace, turns, chosen !== 'auto');
-      const score = base + bias + new Judge(staged.plan).firstLook().penalty;
-      if (!best || score < best.score) best = { ...staged, score };
+    for (const stage of this.stages(pairing)) {
+      if (best && best.score <= base + stage.bias) break;
+      const staged = this.staged(inPlace, stage, base);
+      if (!best || staged.score < best.score) best = staged;
     }
     this.untangler.remember(best as Alternative, { pairing, choices, base });
     return best as Alternative;
+  }
+
+  /** What an alternative costs before it is looked at. */
+  private baseOf(pairing: Pairing, choices: readonly PairChoice[]): number {
+    const own = choices.reduce((sum, choice) => sum + choice.score, 0) / Math.max(1, choices.length);
+    return 0.25 * own + leastScore(pairing);
+  }
+
+  /** The ways for unpaired contours to come and go that are open: together first, then one after the other, when less is there to be met. */
+  private stages({ unpairedA, unpairedB }: Pairing): readonly Stage[] {
+    const { turns = 'auto' } = this.options;
+    if (unpairedA.length + unpairedB.length === 0) return STAGES.slice(0, 1);
+    return turns === 'auto' ? STAGES : STAGES.filter((stage) => stage.turns === turns);
+  }
+
+  private staged(inPlace: Alternative, { turns, bias }: Stage, base: number): Alternative {
+    const staged = inTurns(inPlace, turns, (this.options.turns ?? 'auto') !== 'auto');
+    return { ...staged, score: base + bias + new Judge(staged.plan).firstLook().penalty };
   }
 
   private alternative(pairing: Pairing, choices: readonly PairChoice[], score: number): Alternative {
@@ -260,8 +339,10 @@ class Ranker {
   private judgePair(specs: readonly PairSpec[]): PairChoice[] {
     // Where many ways are to be judged, none is dropped at a first look.
     const looked = this.atLeast === 1 ? this.matcher.promising(specs) : specs;
-    const fits = looked.flatMap((spec) => this.matcher.fits(spec));
-    const least = Math.min(...fits.map(({ cost }) => cost));
+    const own = looked.flatMap((spec) => this.matcher.fits(spec));
+    const least = Math.min(...own.map(({ cost }) => cost));
+    const others = this.wider ? looked.flatMap((spec) => this.matcher.others(spec)) : [];
+    const fits = [...own, ...others.map((fit) => ({ ...fit, cost: least + OTHER_BIAS }))];
     const methods = this.options.method ? [this.options.method] : METHODS;
     const softness = this.options.softness;
     const queue = fits
@@ -325,16 +406,17 @@ class Ranker {
       proceed();
       settle();
     } while (next < queue.length && queue[next].prior < judged[0].score);
-    if ((judged[0].folds || judged[0].score > SOFTEN_ABOVE) && softness === undefined) {
+    if ((this.wider || judged[0].folds || judged[0].score > SOFTEN_ABOVE) && softness === undefined) {
       const tried = new Set<PairMatch>();
+      const left = { own: SOFT_FITS, others: SOFT_FITS };
       for (const { pair, prior } of queue) {
-        if (tried.size >= SOFT_FITS) break;
-        if (tried.has(pair)) continue;
+        const of = own.includes(pair) ? 'own' : 'others';
+        if (tried.has(pair) || left[of]-- <= 0) continue;
         tried.add(pair);
         if (!sourceOf(pair).closed) continue;
         for (const level of SOFT_LEVELS) {
           judge(pair, 'straight', prior + SOFT_BIAS + 0.02 * level, level);
-          if (!judged[judged.length - 1].folds) break;
+          if (!this.wider && !judged[judged.length - 1].folds) break;
         }
       }
       settle();

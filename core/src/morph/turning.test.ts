@@ -57,6 +57,38 @@ describe('the turning in-between (Sederberg, Gao, Wang & Mu, 1993)', () => {
     }
   });
 
+  /** Root mean square distance of the anchors from their mean: how far a run is spread. */
+  const spread = (points: Float64Array): number => {
+    const at = (k: number): [number, number] => [points[6 * k], points[6 * k + 1]];
+    const n = (points.length / 2 - 1) / 3 + 1;
+    const all = Array.from({ length: n }, (_, k) => at(k));
+    const [mx, my] = [0, 1].map((i) => all.reduce((sum, p) => sum + p[i], 0) / n);
+    return Math.sqrt(all.reduce((sum, [x, y]) => sum + (x - mx) ** 2 + (y - my) ** 2, 0) / n);
+  };
+  /** A line of edges of 10 px that turns by so much (rad) at each, the other way after the middle where it is an S. */
+  const bow = (turn: number, s: boolean): Float64Array => {
+    const corners = [0, 0];
+    let angle = 0;
+    for (let k = 0; k < 40; k++) {
+      corners.push(corners[2 * k] + 10 * Math.cos(angle), corners[2 * k + 1] + 10 * Math.sin(angle));
+      angle += s && k >= 20 ? -turn : turn;
+    }
+    return polygonContour(corners, false).points;
+  };
+
+  test('a line that would straighten on its way is not spread much wider than its ends; what only bends keeps its length', () => {
+    // A bow and an S of the same edges: half-way the second half is straight.
+    const [from, to] = [bow(0.14, false), bow(0.14, true)];
+    const widest = Math.max(spread(from), spread(to));
+    const half = inBetweenAt(from, to, false, 0.5);
+    expect(spread(half)).toBeLessThan(1.06 * widest);
+    const length = contourLength({ points: half, closed: false });
+    expect(length).toBeGreaterThan(0.79 * 400);
+    expect(length).toBeLessThan(0.97 * 400);
+    const bent = inBetweenAt(bow(0.02, false), bow(0.06, false), false, 0.5);
+    expect(Math.abs(contourLength({ points: bent, closed: false }) / 400 - 1)).toBeLessThan(0.015);
+  });
+
   test('area of closed runs, and length of open ones, go evenly from one end to the other', () => {
     const from = rectangle(0, 0, 80, 20).points;
     const to = turned(rectangle(0, 0, 40, 60).points, 1.2);
@@ -68,7 +100,7 @@ describe('the turning in-between (Sederberg, Gao, Wang & Mu, 1993)', () => {
       for (let k = 0; k <= 3 * n; k++) points.set([10 * k, bend * Math.sin(k / 2)], 2 * k);
       return points;
     };
-    const [a, b] = [line(5, 20), turned(line(5, -10), 0.9)];
+    const [a, b] = [line(5, 20), turned(line(5, 20), 0.9).map((v) => 1.6 * v)];
     const length = (points: Float64Array): number => contourLength({ points, closed: false });
     for (const p of [0.3, 0.6])
       expect(length(inBetweenAt(a, b, false, p))).toBeCloseTo((1 - p) * length(a) + p * length(b), 6);

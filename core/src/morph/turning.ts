@@ -1,6 +1,11 @@
 import { contourArea, contourLength } from '../outline';
 
 const LEAST_EDGE = 1e-9;
+/**
+ * An in-between that would be spread wider than its ends are in the mean, as where a bow straightens on its way, is made smaller than its area or length would have
+ * it, so that it stays near the room of the ends: down to this share of that size.
+ */
+const LEAST_OF_SIZE = 0.8;
 
 /** What the turning in-between of two runs of n segments needs, computed once. */
 export interface TurningPlan {
@@ -18,6 +23,9 @@ export interface TurningPlan {
   readonly handlesB: Float64Array;
   readonly sizeA: number;
   readonly sizeB: number;
+  /** How far the middles of the chords lie from their mean, root mean square, px. */
+  readonly spreadA: number;
+  readonly spreadB: number;
 }
 
 /**
@@ -74,6 +82,8 @@ export function planTurning(from: Float64Array, to: Float64Array, closed: boolea
     handlesB,
     sizeA: measure({ points: from, closed }),
     sizeB: measure({ points: to, closed }),
+    spreadA: spreadOf(from, lengthA),
+    spreadB: spreadOf(to, lengthB),
   };
 }
 
@@ -127,6 +137,7 @@ function ontoStraight(plan: TurningPlan, progress: number, out: Float64Array): F
   const n = lengthA.length;
   const q = 1 - progress;
   let weights = 0;
+  let square = 0;
   let mx = 0;
   let my = 0;
   let sx = 0;
@@ -141,6 +152,7 @@ function ontoStraight(plan: TurningPlan, progress: number, out: Float64Array): F
     const u = (q * (from[at] + from[at + 6]) + progress * (to[at] + to[at + 6])) / 2;
     const v = (q * (from[at + 1] + from[at + 7]) + progress * (to[at + 1] + to[at + 7])) / 2;
     weights += w;
+    square += w * (x * x + y * y);
     mx += w * x;
     my += w * y;
     sx += w * u;
@@ -161,7 +173,13 @@ function ontoStraight(plan: TurningPlan, progress: number, out: Float64Array): F
   const wanted = q * sizeA + progress * sizeB;
   const ratio = wanted / measured;
   if (ratio > 0 && Number.isFinite(ratio)) {
-    const scale = Math.min(2, Math.max(0.5, closed ? Math.sqrt(ratio) : ratio));
+    const wished = Math.min(2, Math.max(0.5, closed ? Math.sqrt(ratio) : ratio));
+    const spread = Math.sqrt(Math.max(0, square / weights - mx * mx - my * my));
+    const { spreadA, spreadB } = plan;
+    const room = closed
+      ? Math.hypot(Math.sqrt(q) * spreadA, Math.sqrt(progress) * spreadB)
+      : q * spreadA + progress * spreadB;
+    const scale = spread > 0 ? Math.min(wished, Math.max(LEAST_OF_SIZE * wished, room / spread)) : wished;
     cos *= scale;
     sin *= scale;
   }
@@ -172,6 +190,24 @@ function ontoStraight(plan: TurningPlan, progress: number, out: Float64Array): F
     out[i + 1] = sy + sin * x + cos * y;
   }
   return out;
+}
+
+/** Root mean square distance of the middles of chords from their mean, the chords weighed by their length. */
+function spreadOf(points: Float64Array, lengths: Float64Array): number {
+  let weights = 0;
+  let square = 0;
+  let mx = 0;
+  let my = 0;
+  for (let i = 0; i < lengths.length; i++) {
+    const x = (points[6 * i] + points[6 * i + 6]) / 2;
+    const y = (points[6 * i + 1] + points[6 * i + 7]) / 2;
+    weights += lengths[i];
+    square += lengths[i] * (x * x + y * y);
+    mx += lengths[i] * x;
+    my += lengths[i] * y;
+  }
+  if (!(weights > 0)) return 0;
+  return Math.sqrt(Math.max(0, square / weights - (mx / weights) ** 2 - (my / weights) ** 2));
 }
 
 function straightInto(from: Float64Array, to: Float64Array, progress: number, out: Float64Array): Float64Array {
