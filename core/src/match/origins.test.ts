@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { type Contour, type Outline, polygonContour, transformOutline } from '../outline';
 import { rotation } from '../vec';
-import { matchOutlines } from './match-outlines';
+import { matchOutlines, prepareMatcher } from './match-outlines';
 import { originPairs, originShare } from './origins';
 
 /** A polygon whose anchors have names, and the names of those that they were copied from. */
@@ -30,6 +30,9 @@ describe('anchors linked by origin', () => {
       expect(a).toBeCloseTo(SHARES[(j + 2) % 6], 12);
       expect(b).toBeCloseTo(SHARES[j], 12);
     });
+    // They say what belongs together: no other opinion is asked.
+    expect(prepareMatcher(outline(A), outline(copy), {}).others({ a: 0, b: 0 })).toEqual([]);
+    expect(prepareMatcher(outline(A), outline(named(HEXAGON, [])), {}).others({ a: 0, b: 0 })).not.toEqual([]);
   });
 
   test('two copies of one third are linked; an origin that is named twice is linked once', () => {

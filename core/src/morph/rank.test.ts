@@ -64,6 +64,11 @@ describe('where nothing that is found at first is healthy', () => {
     expect(verdicts[0]).toBe(VERDICTS.indexOf('good'));
     expect([...verdicts].sort((p, q) => p - q)).toEqual(verdicts);
     expect(new Set(found.map(({ plan }) => String(evaluate(plan, 0.5)))).size).toBe(found.length);
+    // Nor where nothing that is tried is healthy.
+    const [paper, fork] = iconsNamed('shut-down-fill', 'customer-service-fill');
+    const hard = rankAlternatives(paper, fork);
+    expect(hard.map(({ plan }) => measureHealth(plan).verdict)).not.toContain('good');
+    expect(hard).toHaveLength(8);
   });
 });
 

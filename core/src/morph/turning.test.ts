@@ -85,6 +85,9 @@ describe('the turning in-between (Sederberg, Gao, Wang & Mu, 1993)', () => {
     const length = contourLength({ points: half, closed: false });
     expect(length).toBeGreaterThan(0.79 * 400);
     expect(length).toBeLessThan(0.97 * 400);
+    // Coils that open wide are not made smaller without end.
+    const opened = inBetweenAt(bow(0.5, false), bow(0.5, true), false, 0.5);
+    expect(contourLength({ points: opened, closed: false })).toBeGreaterThan(0.79 * 400);
     const bent = inBetweenAt(bow(0.02, false), bow(0.06, false), false, 0.5);
     expect(Math.abs(contourLength({ points: bent, closed: false }) / 400 - 1)).toBeLessThan(0.015);
   });
