@@ -11,6 +11,7 @@ import {
   type Piece,
   propertiesOf,
   SHAPE_NUMBERS,
+  shapeNumber,
 } from '@core';
 import { ChevronDown, ChevronRight, Trash2 } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } from 'react';
@@ -151,6 +152,8 @@ function OwnerLanes({
   const ordered = [...LANE_PROPERTIES, ...SHAPE_NUMBERS.keys()].flatMap((property) =>
     lanes.filter((lane) => lane.property === property),
   );
+  // Of one kind of shape the number alone says it.
+  const kinds = new Set(lanes.flatMap(({ property }) => shapeNumber(property)?.kind ?? [])).size;
   const choose = (): void => {
     if (!figure) return;
     dispatch(sessionActions.keysChosen([]));
@@ -214,17 +217,19 @@ function OwnerLanes({
       {!folded &&
         ordered.map((lane) => {
           const words = laneWords(lane.property);
+          const beside = besideName(piece, figure, lane);
           return (
             <div key={lane.id} className="lane-line">
               <div className="lane-label">
                 <button
                   type="button"
                   className="lane-own"
-                  title="What it follows, drifts and pulses by"
+                  title={`${words.label}: press it for what it follows, drifts and pulses by`}
+                  aria-label={`${words.label} ${beside}`.trim()}
                   aria-pressed={keys.some((ref) => ref.lane === lane.id && ref.key === null)}
                   onClick={() => dispatch(sessionActions.keysChosen([{ lane: lane.id, key: null }]))}
                 >
-                  {words.label} <small>{besideName(piece, figure, lane)}</small>
+                  {kinds > 1 ? words.label : words.label.replace(/^.*: /, '')} <small>{beside}</small>
                 </button>
                 <IconButton
                   icon={Trash2}
