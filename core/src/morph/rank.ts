@@ -54,7 +54,7 @@ const EXTRA_WEIGHT = 0.4;
 export interface RankOptions extends MatchOptions {
   /** Only this way of travelling. */
   readonly method?: Method;
-  /** Rounded this much on the way, 0 to 18; absent: where everything else folds. */
+  /** Rounded this much on the way, 0 to 18; absent: where everything else folds or is unhealthy. */
   readonly softness?: number;
   /** How many ways are judged for each pair even where the first is good; for a list to choose from. Default 1. */
   readonly atLeast?: number;
@@ -320,7 +320,7 @@ class Ranker {
         text:
           this.options.softness !== undefined
             ? 'The middle is rounded: your choice.'
-            : 'The middle is rounded, because everything else folds.',
+            : 'The middle is rounded, because everything else folds or looks worse.',
       });
     return out;
   }

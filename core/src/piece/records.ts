@@ -398,7 +398,7 @@ export interface MatchChoices {
   readonly opening: Opening;
   /** When unpaired contours go and come. */
   readonly turns: Turns;
-  /** How much the middle is rounded, 0 to 18; null: only where everything else folds. */
+  /** How much the middle is rounded, 0 to 18; null: only where everything else folds or is unhealthy. */
   readonly softness: number | null;
   /** Places of the outline that the shift leaves at which it is to have a point. */
   readonly points: readonly Place[];
