@@ -1,8 +1,7 @@
 import { cssText } from '../paint';
 import { type Id, lanesOf, type Part, type Piece, type Pose, placementScale } from '../piece';
-import { LaneBook } from './lane-book';
 import { type OverSample, overLanes, prepareOver, sampleOver } from './over-paint';
-import { partAt, shapeLanesOf } from './shape-lanes';
+import { keptBook, partAt, shapeLanesOf } from './shape-lanes';
 
 /**
  * The parts of a figure's pose as they are seen at a time in s, in the pose's own coordinates: shaped by lanes of numbers, in the colours and the width of line
@@ -15,7 +14,7 @@ export function partsAsSeen(piece: Piece, figureId: Id, { parts, placement }: Po
   if (lanes.length === 0) return own;
   const shapes = shapeLanesOf(piece, figureId);
   const shaped = shapes.length > 0 ? own.map((part) => partAt(part, shapes, seconds)) : own;
-  const over = lanes.some(({ property }) => PAINTED.has(property)) && overLanes(new LaneBook(piece), figureId);
+  const over = lanes.some(({ property }) => PAINTED.has(property)) && overLanes(keptBook(piece), figureId);
   if (!over) return shaped;
   const sample = prepareOver(over);
   sampleOver(over, seconds, sample);

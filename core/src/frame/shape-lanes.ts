@@ -94,11 +94,19 @@ interface KnownFigures {
 }
 const known = new WeakMap<Piece, KnownFigures>();
 
+function knownOf(piece: Piece): KnownFigures {
+  let kept = known.get(piece);
+  if (!kept || !Object.isFrozen(piece)) known.set(piece, (kept = { book: new LaneBook(piece), lanes: new Map() }));
+  return kept;
+}
+
+/** A book of a piece's lanes for who looks now and then, kept as long as the piece is the same. */
+export const keptBook = (piece: Piece): LaneBook => knownOf(piece).book;
+
 /** The same for who has no book of lanes: kept as long as the piece is the same. */
 export function shapeLanesOf(piece: Piece, figureId: Id): readonly ShapeLane[] {
   if (!hasShapeLanes(piece, figureId)) return NONE;
-  let kept = known.get(piece);
-  if (!kept || !Object.isFrozen(piece)) known.set(piece, (kept = { book: new LaneBook(piece), lanes: new Map() }));
+  const kept = knownOf(piece);
   let lanes = kept.lanes.get(figureId);
   if (!lanes) kept.lanes.set(figureId, (lanes = shapeLanes(piece, figureId, kept.book)));
   return lanes;

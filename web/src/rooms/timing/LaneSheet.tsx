@@ -229,7 +229,7 @@ function OwnerLanes({
                   aria-pressed={keys.some((ref) => ref.lane === lane.id && ref.key === null)}
                   onClick={() => dispatch(sessionActions.keysChosen([{ lane: lane.id, key: null }]))}
                 >
-                  {kinds > 1 ? words.label : words.label.replace(/^.*: /, '')} <small>{beside}</small>
+                  {kinds > 1 ? words.label : (words.short ?? words.label)} <small>{beside}</small>
                 </button>
                 <IconButton
                   icon={Trash2}

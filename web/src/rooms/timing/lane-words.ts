@@ -14,6 +14,8 @@ import { shapeName } from '../../editor';
 /** What lanes are called, and how their values are written. */
 interface LaneWords {
   readonly label: string;
+  /** Of a shape's number, without the kind of shape. */
+  readonly short?: string;
   readonly unit: string;
   /** Names of its numbers. */
   readonly parts: readonly string[];
@@ -60,8 +62,10 @@ function wordsOfNumber(id: ShapeNumberId): LaneWords {
     const { unit = '', whole } = parameters[0] ?? {};
     const common = TOGETHER[id];
     const inShort = (label: string): string => label.replace(`${common} `, '').replace(/^./, (c) => c.toUpperCase());
+    const short = common ?? parameters[0]?.label ?? id;
     words = {
-      label: `${shapeName(number?.kind ?? 'rectangle')}: ${common ?? parameters[0]?.label ?? id}`,
+      label: `${shapeName(number?.kind ?? 'rectangle')}: ${short}`,
+      short,
       unit,
       parts: parameters.map(({ label }) => inShort(label)),
       step: 1,
