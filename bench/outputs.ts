@@ -12,7 +12,7 @@ import {
   TEXT_FORMS,
 } from '../core/src/index';
 import { builtScript } from '../e2e/support/built-script';
-import { TestServer } from '../e2e/support/server';
+import { ServerProcess } from '../e2e/support/server';
 import { DEMO_PIECES } from '../server/src/demo/pieces';
 
 const gzipped = (text: string): number => zlib.gzipSync(text).length;
@@ -36,7 +36,7 @@ for (const make of DEMO_PIECES) {
   );
 }
 
-const server = new TestServer();
+const server = new ServerProcess();
 await server.start({ demo: true });
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

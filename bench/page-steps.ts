@@ -1,13 +1,13 @@
 // The longest tasks of the page itself, in the browser, while drawings of 4,900 circles are dropped: tsx bench/page-steps.ts after a build. What
 // bench/many-shapes.ts cannot see is in it: rendering thumbnails, styles, layout and painting.
-import { TestServer } from '../e2e/support/server';
+import { ServerProcess } from '../e2e/support/server';
 import { WatchedPage } from './long-tasks';
 
 const COUNT = 4_900;
 const drawing = (paint: (i: number) => string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 700 700">${Array.from({ length: COUNT }, (_, i) => `<circle cx="${5 + 10 * (i % 70)}" cy="${5 + 10 * Math.floor(i / 70)}" r="4" fill="${paint(i)}"/>`).join('')}</svg>`;
 
-const server = new TestServer();
+const server = new ServerProcess();
 await server.start();
 const watched = await WatchedPage.open();
 const { page } = watched;

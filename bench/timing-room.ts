@@ -9,7 +9,7 @@ import {
   recordOfContour,
   setLaneAtStop,
 } from '../core/src/index';
-import { TestServer } from '../e2e/support/server';
+import { ServerProcess } from '../e2e/support/server';
 import { WatchedPage } from './long-tasks';
 
 let n = 0;
@@ -31,7 +31,7 @@ for (let f = 0; f < 30; f++) {
   setLaneAtStop(draft, figure, 'turn', 2, [90], newId);
 }
 
-const server = new TestServer();
+const server = new ServerProcess();
 await server.start();
 const watched = await WatchedPage.open();
 const { page } = watched;

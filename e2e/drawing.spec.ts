@@ -165,12 +165,12 @@ test('an empty piece offers shapes of the drawer; what can be adjusted stays adj
 }) => {
   await shelf.open();
   await shelf.newPiece();
-  await page.getByRole('button', { name: 'Begin with Disc' }).click();
+  await page.getByRole('button', { name: 'Begin with Circle' }).click();
   await expect(piece.cards).toHaveCount(1);
   await piece.cards.first().click();
   const details = page.getByRole('complementary', { name: 'Details' });
   await details.getByRole('tab', { name: 'Outline' }).click();
-  await expect(details.getByRole('heading', { name: 'Disc, adjustable' })).toBeVisible();
+  await expect(details.getByRole('heading', { name: 'Circle, adjustable' })).toBeVisible();
   await expect(page.getByTestId('arrival')).toContainText('longest side as 60 % of the canvas');
   // The drawer that it came from is open: the second shape is one press away.
   await page.getByRole('button', { name: 'Add to this piece: Five-pointed star' }).click();
@@ -195,13 +195,13 @@ test('an empty piece offers shapes of the drawer; what can be adjusted stays adj
 test('a text that was typed becomes the next pose by one press', async ({ page, piece, shelf }) => {
   await shelf.open();
   await shelf.newPiece();
-  await page.getByRole('button', { name: 'Begin with Disc' }).click();
+  await page.getByRole('button', { name: 'Begin with Circle' }).click();
   await expect(piece.cards).toHaveCount(1);
   await page.keyboard.press('t');
   await page.keyboard.press('Enter');
   await expect(page.locator('textarea')).toBeFocused();
   await page.keyboard.type('Quay');
-  await page.getByTestId('drawn').getByRole('button', { name: 'Make it the next pose of Disc' }).click();
+  await page.getByTestId('drawn').getByRole('button', { name: 'Make it the next pose of Circle' }).click();
   await expect(piece.cards).toHaveCount(2);
   await page.getByRole('tab', { name: 'Figures' }).click();
   await expect(piece.figures).toHaveCount(1);

@@ -71,11 +71,13 @@ test('figures are put in another order by dragging and by keyboard, and undone',
   await expect.poll(names).toEqual(before);
   // The same without a pointer: taken, moved and put down.
   await grip(before[2]).focus();
+  const spoken = (text: string) => expect(page.getByText(text, { exact: true })).toBeAttached();
   await page.keyboard.press('Space');
-  await page.waitForTimeout(100);
+  await spoken(`${before[2]} is over place 3.`);
   await page.keyboard.press('ArrowUp');
-  await page.waitForTimeout(100);
+  await spoken(`${before[2]} is over place 2.`);
   await page.keyboard.press('Space');
+  await spoken(`${before[2]} put at place 2.`);
   await expect.poll(names).toEqual([before[0], before[2], before[1]]);
   const stored = await piece.storedWith(({ figureOrder, figures }) => figures[figureOrder[1]].name === before[2]);
   expect([...stored.figureOrder].reverse().map((id) => stored.figures[id].name)).toEqual([

@@ -42,94 +42,97 @@ test('four pairs of real icons: three actions to a playing, eased morph', async 
   }
 });
 
-test('scrub, retime, ease, hold, reverse, undo and redo all of it, take it out, restart, and find it as it was', async ({
-  shelf,
-  piece,
-  page,
-  server,
-  browser,
-}) => {
-  await shelf.open();
-  await shelf.newPiece();
-  await piece.drop(icons.slice(0, 3));
-  await expect(piece.cards).toHaveCount(3);
-  await piece.matched();
-  await piece.saved();
-  const arrived = await piece.stored();
+test.describe('with a server of its own', () => {
+  test.use({ ownProcess: true });
+  test('scrub, retime, ease, hold, reverse, undo and redo all of it, take it out, restart, and find it as it was', async ({
+    shelf,
+    piece,
+    page,
+    server,
+    browser,
+  }) => {
+    await shelf.open();
+    await shelf.newPiece();
+    await piece.drop(icons.slice(0, 3));
+    await expect(piece.cards).toHaveCount(3);
+    await piece.matched();
+    await piece.saved();
+    const arrived = await piece.stored();
 
-  // Drag the bead.
-  const rail = await piece.rail.boundingBox();
-  if (!rail) throw new Error('There is no rail.');
-  await page.mouse.move(rail.x + 34, rail.y + 120);
-  await page.mouse.down();
-  await page.mouse.move(rail.x + 300, rail.y + 120, { steps: 6 });
-  expect(await piece.seconds()).toBeGreaterThan(0.3);
-  await page.mouse.up();
+    // Drag the bead.
+    const rail = await piece.rail.boundingBox();
+    if (!rail) throw new Error('There is no rail.');
+    await page.mouse.move(rail.x + 34, rail.y + 120);
+    await page.mouse.down();
+    await page.mouse.move(rail.x + 300, rail.y + 120, { steps: 6 });
+    expect(await piece.seconds()).toBeGreaterThan(0.3);
+    await page.mouse.up();
 
-  // Duration and easing of a shift, by number, preset and handle.
-  await piece.selectShift(0);
-  await piece.setNumber('Duration', '1.2');
-  await page.getByRole('button', { name: 'Overshoot' }).click();
-  const handle = page.getByRole('slider', { name: 'Handle of leaving' });
-  const at = await handle.boundingBox();
-  if (!at) throw new Error('There is no handle.');
-  await page.mouse.move(at.x + 7, at.y + 7);
-  await page.mouse.down();
-  await page.mouse.move(at.x + 50, at.y - 10, { steps: 5 });
-  await page.mouse.up();
+    // Duration and easing of a shift, by number, preset and handle.
+    await piece.selectShift(0);
+    await piece.setNumber('Duration', '1.2');
+    await page.getByRole('button', { name: 'Overshoot' }).click();
+    const handle = page.getByRole('slider', { name: 'Handle of leaving' });
+    const at = await handle.boundingBox();
+    if (!at) throw new Error('There is no handle.');
+    await page.mouse.move(at.x + 7, at.y + 7);
+    await page.mouse.down();
+    await page.mouse.move(at.x + 50, at.y - 10, { steps: 5 });
+    await page.mouse.up();
 
-  // Direction.
-  await page.getByText('Reversed', { exact: true }).click();
-  await expect(page.getByText('The second outline is run backwards: your choice.')).toBeVisible();
+    // Direction.
+    await page.getByText('Reversed', { exact: true }).click();
+    await expect(page.getByText('The second outline is run backwards: your choice.')).toBeVisible();
 
-  // A hold by dragging the end of its bar.
-  const edge = await page.locator('[data-key="edge-1"]').boundingBox();
-  if (!edge) throw new Error('There is no bar.');
-  await page.mouse.move(edge.x + 5, edge.y + 12);
-  await page.mouse.down();
-  await page.mouse.move(edge.x + 65, edge.y + 12, { steps: 6 });
-  await page.mouse.up();
+    // A hold by dragging the end of its bar.
+    const edge = await page.locator('[data-key="edge-1"]').boundingBox();
+    if (!edge) throw new Error('There is no bar.');
+    await page.mouse.move(edge.x + 5, edge.y + 12);
+    await page.mouse.down();
+    await page.mouse.move(edge.x + 65, edge.y + 12, { steps: 6 });
+    await page.mouse.up();
 
-  await piece.saved();
-  const changed = await piece.stored();
-  const [first] = changed.figures[changed.figureOrder[0]].rail;
-  const hold = (p: typeof changed): number => p.poses[p.figures[p.figureOrder[0]].poses[1]].hold;
-  expect(changed.shifts[first].duration).toBe(1.2);
-  expect(changed.shifts[first].easing).not.toEqual(arrived.shifts[first].easing);
-  expect(changed.shifts[first].match.direction).toBe('reversed');
-  expect(hold(changed)).toBeGreaterThan(0.8);
+    await piece.saved();
+    const changed = await piece.stored();
+    const [first] = changed.figures[changed.figureOrder[0]].rail;
+    const hold = (p: typeof changed): number => p.poses[p.figures[p.figureOrder[0]].poses[1]].hold;
+    expect(changed.shifts[first].duration).toBe(1.2);
+    expect(changed.shifts[first].easing).not.toEqual(arrived.shifts[first].easing);
+    expect(changed.shifts[first].match.direction).toBe('reversed');
+    expect(hold(changed)).toBeGreaterThan(0.8);
 
-  // Five changes since the shapes arrived: undo them all, redo them all.
-  for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z');
-  await piece.saved();
-  expect(await piece.stored()).toEqual(arrived);
-  for (let i = 0; i < 5; i++) await page.keyboard.press('Control+Shift+z');
-  await piece.saved();
-  expect(await piece.stored()).toEqual(changed);
+    // Five changes since the shapes arrived: undo them all, redo them all.
+    for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z');
+    await piece.saved();
+    expect(await piece.stored()).toEqual(arrived);
+    for (let i = 0; i < 5; i++) await page.keyboard.press('Control+Shift+z');
+    await piece.saved();
+    expect(await piece.stored()).toEqual(changed);
 
-  // Take it out.
-  await page.getByRole('link', { name: 'Output' }).click();
-  const link = page.getByTestId('download-svg');
-  const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
-  const text = fs.readFileSync(await download.path(), 'utf8');
-  expect(download.suggestedFilename()).toMatch(/\.svg$/);
-  expect(text).toMatch(/^<svg .*<animate attributeName="d"/s);
-  const { id } = piece;
+    // Take it out.
+    await page.getByRole('link', { name: 'Output' }).click();
+    const link = page.getByTestId('download-svg');
+    const [download] = await Promise.all([page.waitForEvent('download'), link.click()]);
+    const text = fs.readFileSync(await download.path(), 'utf8');
+    expect(download.suggestedFilename()).toMatch(/\.svg$/);
+    expect(text).toMatch(/^<svg .*<animate attributeName="d"/s);
+    const { id } = piece;
 
-  // Close the browser, start the server again, open the piece.
-  await page.close();
-  expect(await server.stop()).toBe(0);
-  await server.start();
-  const fresh = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-  const again = new PiecePage(fresh, server);
-  await new ShelfPage(fresh, server).open();
-  await fresh.getByRole('link', { name: 'Open Untitled piece' }).click();
-  await expect(again.cards).toHaveCount(3);
-  expect(again.id).toBe(id);
-  await again.selectShift(0);
-  await expect(again.number('Duration')).toHaveValue('1.2');
-  expect(await again.stored()).toEqual(changed);
-  await fresh.context().close();
+    // Close the browser, start the server again, open the piece.
+    await page.close();
+    expect(await server.stop()).toBe(0);
+    await server.start();
+    const fresh = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+    const again = new PiecePage(fresh, server);
+    await new ShelfPage(fresh, server).open();
+    await fresh.getByRole('link', { name: 'Open Untitled piece' }).click();
+    await expect(again.cards).toHaveCount(3);
+    expect(again.id).toBe(id);
+    await again.selectShift(0);
+    await expect(again.number('Duration')).toHaveValue('1.2');
+    expect(await again.stored()).toEqual(changed);
+    await fresh.context().close();
+  });
 });
 
 test('an SVG dropped between two cards becomes a pose there; cards are dragged, duplicated and removed', async ({

@@ -7,6 +7,8 @@ export default defineConfig({
   /* A loaded machine with two cores takes three times as long as a free one: the longest test needs 30 s on a free one. */
   timeout: 180_000,
   expect: { timeout: 20_000 },
+  /* The built server is loaded into the tests as it is. */
+  build: { external: ['**/build/server/**'] },
   fullyParallel: true,
   workers: 2,
   retries: 0,

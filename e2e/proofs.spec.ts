@@ -2,12 +2,12 @@ import { checkPiece, type FormId, type Piece, type PieceDraft, pieceDuration } f
 import { expect, type Page, test } from '@playwright/test';
 import { DEMO_PIECES } from '../server/src/demo/pieces';
 import { builtScript } from './support/built-script';
-import { TestServer } from './support/server';
+import { InnerServer } from './support/server';
 
 // The page takes scripts from here; and video wants a page that came from somewhere safe.
 test.use({ bypassCSP: true });
 
-const server = new TestServer();
+const server = new InnerServer();
 let script = '';
 test.beforeAll(async () => {
   await server.start();

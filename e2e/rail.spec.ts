@@ -158,7 +158,7 @@ test('a beginner makes disc, square, disc, looping and eased, with the shapes of
     actions++;
   };
   await press('New piece');
-  await press('Begin with Disc');
+  await press('Begin with Circle');
   await expect(piece.cards).toHaveCount(1);
   await press('Add a pose');
   await press('Square');

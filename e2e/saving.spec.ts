@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import type { Page } from '@playwright/test';
 import { PiecePage } from './pages/piece-page';
 import { expect, test } from './support/fixtures';
+import { spoil } from './support/server';
 
 test('while the server is away nothing is lost, and it is saved when it comes back', async ({
   piece,
@@ -268,7 +269,7 @@ test('a piece that cannot be read is shown as such, with what is stored of it, a
   page,
   server,
 }) => {
-  await server.spoil('demo-gate', '{"torn');
+  await spoil(server, 'demo-gate', '{"torn');
   await shelf.open();
   await expect(page.getByRole('article')).toHaveCount(8);
   await expect(shelf.card('Gate')).toContainText('cannot be read');

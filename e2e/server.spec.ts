@@ -4,7 +4,7 @@ import http from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
 import { expect, test } from '@playwright/test';
-import { TestServer } from './support/server';
+import { ServerProcess } from './support/server';
 
 const ROOT = path.resolve(import.meta.dirname, '..');
 
@@ -63,7 +63,7 @@ test('a garbage database is one sentence, not a stack trace', async () => {
 });
 
 test.describe('requests', () => {
-  const server = new TestServer();
+  const server = new ServerProcess();
   test.beforeAll(() => server.start());
   test.afterAll(() => server.dispose());
 

@@ -1,9 +1,9 @@
 // npm run screenshots: starts the built application with the demo data and takes the pictures of docs/screenshots anew.
 import { chromium, expect } from '@playwright/test';
-import { TestServer } from '../e2e/support/server';
+import { ServerProcess } from '../e2e/support/server';
 
 const FOLDER = 'docs/screenshots';
-const server = new TestServer();
+const server = new ServerProcess();
 await server.start({ demo: true });
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',

@@ -14,8 +14,13 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'node20',
     rollupOptions: {
-      input: { main: at('src/main.ts'), 'upload-worker': at('src/checks/upload-worker.ts') },
-      output: { entryFileNames: '[name].mjs' },
+      input: {
+        main: at('src/main.ts'),
+        'start-server': at('src/start-server.ts'),
+        'upload-worker': at('src/checks/upload-worker.ts'),
+      },
+      /* All in one folder: what starts the server finds its worker beside it. */
+      output: { entryFileNames: '[name].mjs', chunkFileNames: '[name]-[hash].mjs' },
     },
   },
 });

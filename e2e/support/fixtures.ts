@@ -2,8 +2,12 @@ import { test as base, expect } from '@playwright/test';
 import { MatchPage } from '../pages/match-page';
 import { PiecePage } from '../pages/piece-page';
 import { ShelfPage } from '../pages/shelf-page';
-import { TestServer } from './server';
+import { InnerServer, ServerProcess, type TestServer } from './server';
 
+interface Options {
+  /** Is the server a process of its own, as one that is started from a terminal? */
+  ownProcess: boolean;
+}
 interface Fixtures {
   server: TestServer;
   shelf: ShelfPage;
@@ -12,10 +16,10 @@ interface Fixtures {
 }
 
 /** Tests with a server of their own; a console error or an uncaught exception on the page fails them. */
-export const test = base.extend<Fixtures & { calm: undefined }>({
-  // biome-ignore lint/correctness/noEmptyPattern: Playwright wants an object pattern
-  server: async ({}, use) => {
-    const server = new TestServer();
+export const test = base.extend<Options & Fixtures & { calm: undefined }>({
+  ownProcess: [false, { option: true }],
+  server: async ({ ownProcess }, use) => {
+    const server = ownProcess ? new ServerProcess() : new InnerServer();
     await server.start({ demo: true });
     await use(server);
     await server.dispose();

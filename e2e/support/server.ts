@@ -7,20 +7,84 @@ import { Sequelize } from 'sequelize';
 const ROOT = path.resolve(import.meta.dirname, '../..');
 
 /** A running server with a data folder of its own; it can be stopped and started again on the same data. */
-export class TestServer {
-  private process: ChildProcess | null = null;
-  readonly dataFolder = fs.mkdtempSync(path.join(os.tmpdir(), 'arc-shift-e2e-'));
-  url = '';
-  private port = 0;
-
+export interface TestServer {
+  readonly url: string;
+  readonly dataFolder: string;
   /** Starts on a free port, or on the one it had before. */
+  start(options?: { readonly demo?: boolean }): Promise<void>;
+  /** Resolves with its exit code where it was a process of its own. */
+  stop(): Promise<number | null>;
+  /** Stops it and removes its data. */
+  dispose(): Promise<void>;
+}
+
+/** What the built server offers to whoever starts it in a process of its own. */
+interface BuiltServer {
+  startServer(
+    config: {
+      readonly dataFolder: string;
+      readonly host: string;
+      readonly port: number;
+      readonly webFolder: string;
+      readonly logLevel: string;
+      readonly demo: boolean;
+    },
+    say: (line: string) => void,
+  ): Promise<{ readonly url: string; close(): Promise<void> }>;
+}
+
+const freshFolder = (): string => fs.mkdtempSync(path.join(os.tmpdir(), 'arc-shift-e2e-'));
+const portOf = (url: string): number => (url === '' ? 0 : Number(new URL(url).port));
+
+/** The built server in the process of the tests: to load all its packages for each test takes longer than most tests. */
+export class InnerServer implements TestServer {
+  readonly dataFolder = freshFolder();
+  private running: { close(): Promise<void> } | null = null;
+  url = '';
+
+  async start({ demo = false } = {}): Promise<void> {
+    const { startServer }: BuiltServer = await import(path.join(ROOT, 'build/server/start-server.mjs'));
+    const started = await startServer(
+      {
+        dataFolder: this.dataFolder,
+        host: '127.0.0.1',
+        port: portOf(this.url),
+        webFolder: path.join(ROOT, 'build/web'),
+        logLevel: 'error',
+        demo,
+      },
+      () => {},
+    );
+    this.running = started;
+    this.url = started.url;
+  }
+
+  async stop(): Promise<null> {
+    const { running } = this;
+    this.running = null;
+    await running?.close();
+    return null;
+  }
+
+  async dispose(): Promise<void> {
+    await this.stop();
+    fs.rmSync(this.dataFolder, { recursive: true, force: true });
+  }
+}
+
+/** The built server as it is started from a terminal. */
+export class ServerProcess implements TestServer {
+  readonly dataFolder = freshFolder();
+  private process: ChildProcess | null = null;
+  url = '';
+
   async start({ demo = false } = {}): Promise<void> {
     const child = spawn(process.execPath, ['build/server/main.mjs', ...(demo ? ['--demo'] : [])], {
       cwd: ROOT,
       env: {
         ...process.env,
         ARC_SHIFT_DATA: this.dataFolder,
-        ARC_SHIFT_PORT: String(this.port),
+        ARC_SHIFT_PORT: String(portOf(this.url)),
         ARC_SHIFT_LOG: 'error',
       },
       stdio: ['ignore', 'pipe', 'inherit'],
@@ -35,10 +99,9 @@ export class TestServer {
       });
       child.once('exit', (code) => reject(new Error(`The server ended with ${code}: ${said}`)));
     });
-    this.port = Number(new URL(this.url).port);
   }
 
-  /** Ends it as a signal from the terminal would; resolves with its exit code. */
+  /** Ends it as a signal from the terminal would. */
   async stop(): Promise<number | null> {
     const child = this.process;
     if (!child) return null;
@@ -48,21 +111,21 @@ export class TestServer {
     return ended;
   }
 
-  /** Puts something else in the place of what is stored of a piece, as a fault of the disk or another program would. */
-  async spoil(pieceId: string, document: string): Promise<void> {
-    await this.stop();
-    const database = new Sequelize({
-      dialect: 'sqlite',
-      storage: path.join(this.dataFolder, 'arc-shift.sqlite'),
-      logging: false,
-    });
-    await database.query('UPDATE pieces SET document = ? WHERE id = ?', { replacements: [document, pieceId] });
-    await database.close();
-    await this.start();
-  }
-
   async dispose(): Promise<void> {
     await this.stop();
     fs.rmSync(this.dataFolder, { recursive: true, force: true });
   }
+}
+
+/** Puts something else in the place of what is stored of a piece, as a fault of the disk or another program would. */
+export async function spoil(server: TestServer, pieceId: string, document: string): Promise<void> {
+  await server.stop();
+  const database = new Sequelize({
+    dialect: 'sqlite',
+    storage: path.join(server.dataFolder, 'arc-shift.sqlite'),
+    logging: false,
+  });
+  await database.query('UPDATE pieces SET document = ? WHERE id = ?', { replacements: [document, pieceId] });
+  await database.close();
+  await server.start();
 }

@@ -69,9 +69,9 @@ class Steps {
   private areAlike(shift: Shift, other: Shift): boolean {
     return (
       shift.method === other.method &&
-      sameOutlines(this.piece, this.piece.poses[shift.from], this.piece.poses[other.from]) &&
-      sameOutlines(this.piece, this.piece.poses[shift.to], this.piece.poses[other.to]) &&
-      JSON.stringify(shift.match) === JSON.stringify(other.match)
+      this.lookAlike(shift.from, other.from) &&
+      this.lookAlike(shift.to, other.to) &&
+      textOf(shift.match) === textOf(other.match)
     );
   }
 
@@ -86,6 +86,12 @@ class Steps {
       );
       return a.every((v, i) => Math.abs(v - b[i]) < (i < 4 ? SAME_FACTOR : SAME_PLACE_PX));
     });
+  }
+
+  private lookAlike(pose: Id, other: Id): boolean {
+    return ofPair(alike, this.placesOf(pose), this.placesOf(other), () =>
+      sameOutlines(this.piece, this.piece.poses[pose], this.piece.poses[other]),
+    );
   }
 
   private motionOf(figure: number): MotionLanes | null {
@@ -107,17 +113,20 @@ class Steps {
   }
 }
 
-/** Easings as text, written once each. */
-const easingTexts = new WeakMap<Shift['easing'], string>();
+/** Easings and choices as text, written once each. */
+const texts = new WeakMap<object, string>();
 
-function timeKey(start: number, { duration, easing }: Shift): string {
-  let text = easingTexts.get(easing);
+function textOf(record: object): string {
+  let text = texts.get(record);
   if (text === undefined) {
-    text = JSON.stringify(easing);
-    easingTexts.set(easing, text);
+    text = JSON.stringify(record);
+    texts.set(record, text);
   }
-  return `${Math.round(start / SAME_TIME)} ${Math.round(duration / SAME_TIME)} ${text}`;
+  return text;
 }
+
+const timeKey = (start: number, { duration, easing }: Shift): string =>
+  `${Math.round(start / SAME_TIME)} ${Math.round(duration / SAME_TIME)} ${textOf(easing)}`;
 
 const known = new WeakMap<Piece, Steps>();
 
@@ -157,16 +166,20 @@ function sameOutlines(piece: Piece, p: Pose, q: Pose): boolean {
 }
 
 /** Have two poses anchors at two common places at least? */
-function touch(a: Places, b: Places): boolean {
-  let known = touching.get(a);
-  if (!known) touching.set(a, (known = new WeakMap()));
+const touch = (a: Places, b: Places): boolean => ofPair(touching, a, b, () => meet(a, b));
+
+/** What was found out about two poses, as long as neither changes. */
+type OfPairs = WeakMap<Places, WeakMap<Places, boolean>>;
+const touching: OfPairs = new WeakMap();
+const alike: OfPairs = new WeakMap();
+
+function ofPair(pairs: OfPairs, a: Places, b: Places, find: () => boolean): boolean {
+  let known = pairs.get(a);
+  if (!known) pairs.set(a, (known = new WeakMap()));
   let found = known.get(b);
-  if (found === undefined) known.set(b, (found = meet(a, b)));
+  if (found === undefined) known.set(b, (found = find()));
   return found;
 }
-
-/** What was found out about two poses that have not changed. */
-const touching = new WeakMap<Places, WeakMap<Places, boolean>>();
 
 function meet(a: Places, b: Places): boolean {
   const common = emptyBox();

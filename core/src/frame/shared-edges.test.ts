@@ -217,6 +217,18 @@ describe('edges of two figures', () => {
     const inputs = [area, copy].map((id) => shiftInput(copied, shiftOf(copied, id)));
     // Of the other two figures only the line is in mind.
     expect(inputs.map(({ inStep }) => inStep?.length)).toEqual([1, 1]);
+    // A copy that goes another way, or is no longer alike, is in mind too.
+    const others = (now: Piece): number => shiftInput(now, shiftOf(now, area)).inStep?.length ?? 0;
+    const own = shiftOf(copied, copy);
+    const turned = { ...own, match: { ...own.match, direction: 'reversed' as const } };
+    expect(others({ ...copied, shifts: { ...copied.shifts, [own.id]: turned } })).toBe(2);
+    const part = copied.parts[copied.poses[own.to].parts[0]];
+    const [{ anchors, ...contour }] = part.contours;
+    const bent = {
+      ...contour,
+      anchors: anchors.map((anchor, i) => (i === 1 ? { ...anchor, at: [50, 11] as const } : anchor)),
+    };
+    expect(others({ ...copied, parts: { ...copied.parts, [part.id]: { ...part, contours: [bent] } } })).toBe(2);
     for (let k = 0; k < 6; k++) {
       duplicateFigures(draft, ['line'], (prefix) => `more${k}-${newId(prefix)}`);
       const last = draft.figureOrder[draft.figureOrder.length - 1];

@@ -104,8 +104,18 @@ interface Known {
 }
 /** The input of a shift, as long as its poses and their parts are the same records. */
 const known = new WeakMap<Shift, Known>();
+/** Inputs of a piece: shifts in step ask for each other's. */
+const ofPieces = new WeakMap<Piece, Map<Shift, OwnInput>>();
 
 function ownInput(piece: Piece, shift: Shift): OwnInput {
+  let inputs = ofPieces.get(piece);
+  if (!inputs) ofPieces.set(piece, (inputs = new Map()));
+  let input = inputs.get(shift);
+  if (!input) inputs.set(shift, (input = inputOf(piece, shift)));
+  return input;
+}
+
+function inputOf(piece: Piece, shift: Shift): OwnInput {
   const { from, to, match } = shift;
   const [a, b] = [piece.poses[from], piece.poses[to]];
   const before = known.get(shift);

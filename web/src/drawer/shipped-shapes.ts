@@ -21,7 +21,7 @@ const drawn = (name: string, words: string, d: string): ShippedShape => ({ name,
 
 /** The shapes that come with the application, drawn for it. */
 export const SHIPPED_SHAPES: readonly ShippedShape[] = [
-  made('Disc', 'circle round dot', { kind: 'ellipse', ...at, width: 90, height: 90 }),
+  made('Circle', 'disc round dot ellipse', { kind: 'ellipse', ...at, width: 90, height: 90 }),
   made('Square', 'box rectangle', { kind: 'rectangle', ...at, width: 82, height: 82, radii: [0, 0, 0, 0] }),
   made('Soft square', 'rounded box button', {
     kind: 'rectangle',
@@ -104,7 +104,7 @@ export const shippedSvg = ({ d, source }: ShippedShape): string => {
 
 /** A few of each kind that the drawer holds. */
 export const FIRST_SHAPES = [
-  'Disc',
+  'Circle',
   'Square',
   'Triangle',
   'Five-pointed star',

@@ -1,4 +1,5 @@
 import { Canvas } from '../../canvas/Canvas';
+import { usePlaying } from '../../context';
 import { Details } from '../../panels';
 import { RoomColumns } from '../RoomColumns';
 import { ArrivalBar } from './ArrivalBar';
@@ -15,11 +16,22 @@ export function ShapesRoom() {
     <RoomColumns left={<FigureList />} right={<Details />}>
       <div className="room-picture">
         <ToolRow />
-        <ArrivalBar />
-        <MovingBar />
-        <DrawnBar />
+        <Bars />
         <Canvas drawing whenEmpty={<EmptyCanvas />} />
       </div>
     </RoomColumns>
+  );
+}
+
+/** What arrived or was drawn, and what else it could be; while something plays nothing lies on the picture. */
+function Bars() {
+  const playing = usePlaying();
+  if (playing) return null;
+  return (
+    <>
+      <ArrivalBar />
+      <MovingBar />
+      <DrawnBar />
+    </>
   );
 }

@@ -1,0 +1,83 @@
+import type { Server } from 'node:http';
+import { type Logger, pino } from 'pino';
+import { buildApp } from './app';
+import { startUploadChecker } from './checks/upload-checker';
+import type { Config } from './config';
+import { openDatabase } from './db/database';
+import { seedDemo } from './demo/seed';
+import { PieceRepository } from './features/pieces/repository';
+import { closerOf } from './http/closer';
+
+const BIN_DAYS = 30;
+const PORTS_TRIED = 20;
+const PATIENCE_MS = 5_000;
+const UPLOAD_PATIENCE_MS = 10_000;
+const UPLOAD_HEAP_MB = 1_024;
+
+/** A server that listens. */
+export interface RunningServer {
+  readonly url: string;
+  readonly logger: Logger;
+  /** Lets requests under way finish, cuts off what hangs, and lets go of the data folder. */
+  close(): Promise<void>;
+}
+
+/**
+ * Opens the data folder and listens. Several servers, each on a folder of its own, may run in one process.
+ * @param say what the person at the terminal is told, a line each
+ * @throws StartError when the folder is in use or no database; errors of the system as they are
+ */
+export async function startServer(config: Config, say: (line: string) => void): Promise<RunningServer> {
+  const logger = pino({ level: config.logLevel });
+  const database = await openDatabase(config.dataFolder);
+  const repository = new PieceRepository(database);
+  const checker = startUploadChecker({
+    script: new URL('./upload-worker.mjs', import.meta.url),
+    patienceMs: UPLOAD_PATIENCE_MS,
+    heapMb: UPLOAD_HEAP_MB,
+  });
+  try {
+    await repository.emptyBin(new Date(Date.now() - BIN_DAYS * 86_400_000));
+    if (config.demo) {
+      const added = await seedDemo(repository);
+      if (added.length > 0) say(`Added the demo pieces ${added.join(' and ')}.`);
+    }
+    const app = buildApp({ database, logger, checker, webFolder: config.webFolder });
+    const server = await listen((port) => app.listen(port, config.host), config.port, say);
+    const closeServer = closerOf(server, PATIENCE_MS);
+    const address = server.address();
+    const port = typeof address === 'object' && address ? address.port : config.port;
+    return {
+      url: `http://${config.host}:${port}`,
+      logger,
+      close: async () => {
+        await closeServer();
+        await Promise.all([database.close(), checker.close()]);
+      },
+    };
+  } catch (error) {
+    await Promise.all([database.close(), checker.close()]).catch(() => {});
+    throw error;
+  }
+}
+
+/** Listens on the first free port from `port` on. */
+function listen(
+  on: (port: number) => Server,
+  port: number,
+  say: (line: string) => void,
+  tries = PORTS_TRIED,
+): Promise<Server> {
+  return new Promise((resolve, reject) => {
+    const candidate = on(port);
+    candidate.once('listening', () => resolve(candidate));
+    candidate.once('error', (error: NodeJS.ErrnoException) => {
+      if (error.code !== 'EADDRINUSE' || tries <= 1 || port === 0) {
+        reject(error);
+        return;
+      }
+      say(`Port ${port} is taken; trying ${port + 1}.`);
+      resolve(listen(on, port + 1, say, tries - 1));
+    });
+  });
+}
