@@ -25,6 +25,10 @@ test('a beginner makes circle, square and back in eight presses: two shapes, and
   await expect(piece.cards).toHaveCount(2);
   await piece.matched();
   await expect(page.getByTestId('drawn')).toContainText('Rectangle became the next pose of Ellipse.');
+  // Nothing lies on the picture while it plays.
+  await piece.play();
+  await expect(page.getByTestId('drawn')).toHaveCount(0);
+  await piece.pause();
   // The eighth press closes the loop; with another change what was drawn is settled.
   await page.getByRole('button', { name: 'Then back to the first' }).click();
   await expect(piece.cards).toHaveCount(3);

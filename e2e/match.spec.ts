@@ -10,8 +10,10 @@ import {
   PlaceFinder,
   placeAtShare,
   placementMatrix,
+  planPoseShift,
   rankAlternatives,
   readPathData,
+  shiftInput,
   transformOutline,
   writePathData,
 } from '../core/src/index';
@@ -134,8 +136,26 @@ test('another alternative is taken from its half-way picture, and all given back
   await match.tab('Alternatives');
   const offered = page.getByRole('button', { name: /^Alternative \d/ });
   await expect.poll(() => offered.count()).toBeGreaterThan(1);
+  const shown = await offered.nth(1).locator('svg').first().locator('path').getAttribute('d');
   await offered.nth(1).focus();
   await page.keyboard.press('Enter');
+  // What it promised is what it does, and the list stays: another can be taken, and this one again.
+  await match.matched();
+  await expect(offered.nth(1)).toHaveAttribute('aria-pressed', 'true');
+  const goes = async (): Promise<string> => {
+    const { shifts, ...stored } = await piece.saved().then(piece.stored);
+    const [own] = Object.values(shifts);
+    const { plan } = planPoseShift(shiftInput({ ...stored, shifts }, own)).parts[0];
+    return inBetweenPathData(plan, evaluate(plan, 0.5), 1);
+  };
+  expect(await goes()).toBe(shown);
+  await offered.nth(0).click();
+  await match.matched();
+  await expect(offered.nth(0)).toHaveAttribute('aria-pressed', 'true');
+  await expect(offered.nth(1)).toHaveAttribute('aria-pressed', 'false');
+  await offered.nth(1).click();
+  await match.matched();
+  expect(await goes()).toBe(shown);
   await match.tab('Decisions');
   await match.matched();
   await match.isOwn('Method');

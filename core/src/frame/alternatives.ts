@@ -1,20 +1,11 @@
 import { type PairMatch, runContour, writtenShare } from '../match';
-import {
-  evaluate,
-  inBetweenOutline,
-  inBetweenPathData,
-  type Method,
-  measureHealth,
-  rankAlternatives,
-  VERDICTS,
-  type Verdict,
-} from '../morph';
+import { evaluate, inBetweenPathData, type Method, measureHealth, VERDICTS, type Verdict } from '../morph';
 import { measureArcLength, nearestOnContour, type Outline, placeOfShare } from '../outline';
-import type { ContourPairing, MatchChoices, PlaceTie } from '../piece';
-import { rankOptions } from './match-input';
+import type { ContourPairing, PlaceTie, TakenWay } from '../piece';
 import type { PlacedPart } from './placed-parts';
-import { pairedParts } from './planned-pairs';
+import { mainPair, pairedParts } from './planned-pairs';
 import type { ShiftInput } from './shift-input';
+import { freeWays, halfWayOutline, lookOf } from './taken-way';
 
 /** Another way to do a shift, as it is offered. */
 export interface PoseAlternative {
@@ -28,36 +19,30 @@ export interface PoseAlternative {
     readonly method: Method;
     readonly softness: number;
     readonly starts: readonly Omit<PlaceTie, 'id'>[];
-    readonly pairs: readonly ContourPairing[];
+    readonly taken: TakenWay;
   };
 }
 
 /** At most this many are offered. */
 const OFFERED = 6;
-/** So many ways are judged for each pair of contours, to have some to choose from. */
-const JUDGED = 12;
 /** Half-way pictures nearer to each other than this share of the size are one. */
 const SAME_PICTURE = 0.03;
 
 /**
- * The ways to do a shift, ranked, for its largest pair of parts: what the program would choose by itself comes first. Start points, method
- * and rounding that were chosen are left aside; the healthy ones go before the others; direction, ties, pairs and all else hold.
+ * The ways to do a shift, ranked, for its largest pair of parts: what the program would choose by itself comes first, the healthy ones go before
+ * the others. They are the same whichever of them was taken.
  */
 export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
-  const [main] = pairedParts(input).sort((p, q) => weight(q) - weight(p));
+  const main = mainPair(pairedParts(input));
   if (!main) return [];
-  const choices: MatchChoices = { ...input.match, starts: [], softness: null, touchUps: [], even: null };
-  const options = { ...rankOptions(choices, 'auto', main.a, main.b, new Set()), atLeast: JUDGED };
-  const found = rankAlternatives(main.a.outline, main.b.outline, options);
   const seen: Outline[] = [];
-  return found
+  return freeWays(main, input.match)
     .flatMap(({ plan, match }): PoseAlternative[] => {
-      const frame = evaluate(plan, 0.5);
-      const outline = inBetweenOutline(plan, frame);
+      const outline = halfWayOutline(plan);
       // What looks the same half-way is the same to the eye.
       if (seen.some((other) => apart(outline, other) < SAME_PICTURE * plan.size)) return [];
       seen.push(outline);
-      const halfWay = inBetweenPathData(plan, frame, 1);
+      const halfWay = inBetweenPathData(plan, evaluate(plan, 0.5), 1);
       const { verdict, sentence } = measureHealth(plan);
       const largest = match.pairs[0];
       return [
@@ -70,10 +55,13 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
             method: largest?.method ?? 'straight',
             softness: largest?.softness ?? 0,
             starts: match.pairs.flatMap((pair) => startOf(main, pair)),
-            pairs:
-              match.pairs.length > 1 || match.unpairedB.length + match.unpairedA.length > 0
-                ? pairingOf(main, match)
-                : [],
+            taken: {
+              look: lookOf(outline),
+              pairs:
+                match.pairs.length > 1 || match.unpairedB.length + match.unpairedA.length > 0
+                  ? pairingOf(main, match)
+                  : [],
+            },
           },
         },
       ];
@@ -95,10 +83,6 @@ function apart(p: Outline, q: Outline): number {
   };
   return Math.max(oneWay(p, q), oneWay(q, p));
 }
-
-const weight = ({ a, b }: { a: PlacedPart; b: PlacedPart }): number =>
-  a.outline.contours.reduce((n, c) => n + c.points.length, 0) +
-  b.outline.contours.reduce((n, c) => n + c.points.length, 0);
 
 /** The start points of a pair as places; joined and cut contours start where they are joined. */
 function startOf({ a, b }: { a: PlacedPart; b: PlacedPart }, pair: PairMatch): Omit<PlaceTie, 'id'>[] {

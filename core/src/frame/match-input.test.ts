@@ -161,24 +161,6 @@ describe('alternatives of a shift', () => {
     expect(found[0].verdict).toBe('good');
   });
 
-  test('taking one makes the shift go that way', () => {
-    for (const { choice, halfWay } of rankPoseShift(input).slice(0, 3)) {
-      const taken = planPoseShift({
-        ...input,
-        method: choice.method,
-        match: {
-          ...AUTOMATIC_MATCH,
-          softness: choice.softness,
-          starts: choice.starts.map((start, i) => ({ id: `s${i}`, ...start })),
-          pairs: choice.pairs,
-        },
-      });
-      const again = rankPoseShift({ ...input, method: choice.method });
-      expect(taken.parts[0].plan.contours[0].method).toBe(choice.method);
-      expect(again.some((other) => other.halfWay === halfWay)).toBe(true);
-    }
-  });
-
   test('own ties hold for all of them; own start and softness do not narrow them', () => {
     const [from, to] = [input.from.parts[0], input.to.parts[0]];
     const tie = {

@@ -1,6 +1,6 @@
 import type { RankOptions } from '../morph';
 import { type ArcLengthTable, measureArcLength, type Outline, type Place, shareOfPlace } from '../outline';
-import { decidedOptions, type MatchChoices, type ShiftMethod, unusedDecisions } from '../piece';
+import { decidedOptions, type MatchChoices, type ShiftMethod, settledMatch, unusedDecisions } from '../piece';
 import type { PlacedPart } from './placed-parts';
 
 /** A place as contour index and share of its length; undefined where the outline does not have it. */
@@ -35,7 +35,7 @@ export function rankOptions(
 ): RankOptions {
   const finders = { a: new PlaceFinder(a.outline), b: new PlaceFinder(b.outline) };
   const parts = { a: a.part, b: b.part };
-  const decided = decidedOptions(choices, {
+  const decided = decidedOptions(settledMatch(choices), {
     place: (side, place) => finders[side].find(place),
     contour(side, id) {
       if (id === null) return -1;

@@ -12,6 +12,7 @@ import { contourLength } from '../outline';
 import { rankOptions } from './match-input';
 import { type PlacedPart, placedParts } from './placed-parts';
 import { pairsOf, type ShiftInput } from './shift-input';
+import { takenWay } from './taken-way';
 
 /** How thorough planning is: `quick` takes the cheapest match without looking at in-betweens, for an answer while something is dragged. */
 export type Thoroughness = 'quick' | 'full';
@@ -36,6 +37,13 @@ export function pairedParts(input: ShiftInput): PartPair[] {
   return pairsOf(input).map(([i, j]) => ({ a: from[i], b: to[j] }));
 }
 
+/** The pair with the most points, for which alternatives are offered; undefined where there is none. */
+export function mainPair(pairs: readonly PartPair[]): PartPair | undefined {
+  const points = (part: PlacedPart): number => part.outline.contours.reduce((n, c) => n + c.points.length, 0);
+  const weights = pairs.map(({ a, b }) => points(a) + points(b));
+  return pairs[weights.indexOf(Math.max(...weights))];
+}
+
 /**
  * Plans the paired parts of a shift, with those of shifts inStep it in mind: where edges of two parts lie on each other at both ends, one
  * follows the other, and both go straight, so that their edges stay on each other. A method that was chosen goes
@@ -51,16 +59,23 @@ export function planPairs(
   onProgress?: (share: number) => void,
 ): { plan: ShiftPlan; match: Match }[] {
   const inStep = input.inStep ?? [];
+  const of = (shift: Omit<ShiftInput, 'inStep'>, pairs: readonly PartPair[], seen: Set<unknown>) => {
+    const main = mainPair(pairs);
+    return pairs.map((pair) => ({ pair, of: shift, seen, isMain: pair === main }));
+  };
   const from = (below: boolean) =>
     inStep
       .filter((other) => other.below === below)
-      .flatMap(({ shift }) => pairedParts(shift).map((pair) => ({ pair, of: shift, seen: new Set<unknown>() })));
+      .flatMap(({ shift }) => of(shift, pairedParts(shift), new Set<unknown>()));
   const under = from(true);
-  const all = [...under, ...own.map((pair) => ({ pair, of: input, seen: used })), ...from(false)];
+  const all = [...under, ...of(input, own, used), ...from(false)];
   const first = under.length;
-  const group = all.map(({ pair: { a, b }, of, seen }, k): PlannedPair => {
+  const group = all.map(({ pair: { a, b }, of, seen, isMain }, k): PlannedPair => {
     const options = rankOptions(of.match, of.method, a, b, seen);
-    const planned = matchedPlan(a, b, options, thoroughness, (share) => onProgress?.((k + share) / all.length));
+    const looksFor = isMain && thoroughness === 'full' && of.match.taken !== null;
+    const taken = looksFor ? takenWay({ a, b }, of.match, options) : undefined;
+    const found = taken ?? matchedPlan(a, b, options, thoroughness, (share) => onProgress?.((k + share) / all.length));
+    const planned = looksFor && !taken ? withReason(found, GONE) : found;
     onProgress?.((k + 1) / all.length);
     return { a, b, options, followed: [], ...planned };
   });
@@ -104,10 +119,15 @@ const SHARED: Reason = {
   text: 'An edge that lies on another outline at both ends stays on it, so points travel straight.',
 };
 
+const GONE: Reason = {
+  code: 'choice-lost',
+  text: 'The alternative that was taken is not among the ways any more: the outlines have changed. Its method, start points and pairs hold.',
+};
+
 /** The pair planned anew on straight ways, through further places that it is to follow. */
 function following(pair: PlannedPair, places: readonly PlacePair[], thoroughness: Thoroughness): PlannedPair {
   const straight = pair.plan.contours.every(({ method, softness }) => method === 'straight' && !softness);
-  if (places.length === 0 && straight) return withReason(pair);
+  if (places.length === 0 && straight) return withReason(pair, SHARED);
   const followed = [...pair.followed, ...places];
   const said = pair.options.pairs ?? [];
   const pairs = [...said];
@@ -123,13 +143,13 @@ function following(pair: PlannedPair, places: readonly PlacePair[], thoroughness
       (code !== 'pairs-own' || said.length > 0) &&
       code !== 'origins',
   );
-  return withReason({ ...pair, followed, plan: planned.plan, match: { ...planned.match, reasons } });
+  return withReason({ ...pair, followed, plan: planned.plan, match: { ...planned.match, reasons } }, SHARED);
 }
 
-const withReason = (pair: PlannedPair): PlannedPair =>
-  pair.match.reasons.some(({ code }) => code === SHARED.code)
+const withReason = <T extends { readonly match: Match }>(pair: T, reason: Reason): T =>
+  pair.match.reasons.some(({ code }) => code === reason.code)
     ? pair
-    : { ...pair, match: { ...pair.match, reasons: [...pair.match.reasons, SHARED] } };
+    : { ...pair, match: { ...pair.match, reasons: [...pair.match.reasons, reason] } };
 
 function matchedPlan(
   a: PlacedPart,

@@ -2,7 +2,7 @@ export { assignOptimally, type Nearness, pairOptimally } from './assignment';
 export { cutContour } from './cut-contour';
 export * from './match';
 export { matchOutlines, prepareMatcher, wipesOf } from './match-outlines';
-export { Matcher, type PairSpec } from './matcher';
+export { Matcher, type PairSpec, withWantedPoints } from './matcher';
 export { type Pairing, pairingsOf } from './pairings';
 export { reasonsFor } from './reasons';
 export { type Run, runContour, runsBackwards, shareOnRun, writtenShare } from './run-contour';

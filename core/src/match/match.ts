@@ -30,6 +30,7 @@ export interface Reason {
     | 'touched-up'
     | 'by-numbers'
     | 'by-points'
+    | 'way-taken'
     | 'choice-lost';
   readonly text: string;
 }

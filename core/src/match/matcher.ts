@@ -123,17 +123,10 @@ export class Matcher {
     const whole = origins.length > 0;
     const runA = runContour(this.a, spec.a, spec.joiningA, reversedA, whole);
     const runB = runContour(this.b, spec.b, spec.joiningB, reversedB, whole);
-    const wanted = wantedPoints(this.options, spec.a).map((share) =>
-      shareOnRun(runA, this.a.contours[spec.a], share, spec.joiningA),
-    );
-    const made = (fit: ContourFit, byOrigin: boolean): PairMatch => ({
-      ...spec,
-      reversedA,
-      reversedB,
-      byOrigin,
-      points: wanted.map((share) => (runA.contour.closed && share < fit.startA ? share + 1 : share) - fit.startA),
-      ...fit,
-    });
+    const made = (fit: ContourFit, byOrigin: boolean): PairMatch => {
+      const pair = { ...spec, reversedA, reversedB, byOrigin, points: [], ...fit };
+      return { ...pair, points: pointsOn(runA, this.a, pair, this.options) };
+    };
     const chosen = own.map((pair) => ({
       a: shareOnRun(runA, this.a.contours[spec.a], pair.shareA, spec.joiningA),
       b: shareOnRun(runB, this.b.contours[spec.b], pair.shareB, spec.joiningB),
@@ -173,6 +166,24 @@ function wantedPoints({ points = [], touchUps = [] }: MatchOptions, a: number): 
   return [...points, ...touchUps.flatMap(({ moves }) => moves)]
     .filter(({ contourA }) => contourA === a)
     .map(({ shareA }) => shareA);
+}
+
+/** Shares of a pair's run of A, from its start, at which the options want a point. */
+function pointsOn(
+  run: Run,
+  outline: Outline,
+  { a, joiningA, startA }: Pick<PairMatch, 'a' | 'joiningA' | 'startA'>,
+  options: MatchOptions,
+): number[] {
+  return wantedPoints(options, a)
+    .map((share) => shareOnRun(run, outline.contours[a], share, joiningA))
+    .map((share) => (run.contour.closed && share < startA ? share + 1 : share) - startA);
+}
+
+/** A pair that was found without touch-ups and added points, with the points that these want. */
+export function withWantedPoints(outline: Outline, pair: PairMatch, options: MatchOptions): PairMatch {
+  const run = runContour(outline, pair.a, pair.joiningA, pair.reversedA, pair.byOrigin);
+  return { ...pair, points: pointsOn(run, outline, pair, options) };
 }
 
 /** The starts and ties that the options hold for a pair, start first. */

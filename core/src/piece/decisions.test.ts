@@ -9,6 +9,7 @@ import {
   decidedOptions,
   inWords,
   isDecided,
+  settledMatch,
   unusedDecisions,
 } from './decisions';
 import type { MatchChoices } from './records';
@@ -60,6 +61,30 @@ describe('the decisions of a match', () => {
     const tie = pairOf(P, Q);
     const own = match({ ties: [tie], softness: 0, turns: 'after' });
     expect(DECISION_NAMES.filter((name) => isDecided(own, name))).toEqual(['ties', 'turns', 'softness']);
+  });
+
+  test('what an alternative pairs is told as pairs of contours, where nothing else is said of either', () => {
+    const taken = {
+      look: [0, 0],
+      pairs: [
+        { a: 'one', b: 'two' },
+        { a: 'three', b: null },
+        { a: null, b: 'four' },
+      ],
+    };
+    const own = match({ taken, pairs: [{ a: 'five', b: 'two' }] });
+    expect(settledMatch(own)).toEqual(
+      match({
+        pairs: [
+          { a: 'five', b: 'two' },
+          { a: 'three', b: null },
+          { a: null, b: 'four' },
+        ],
+      }),
+    );
+    const none = match({ pairs: [{ a: 'five', b: 'two' }] });
+    expect(settledMatch(none)).toBe(none);
+    expect([isDecided(own, 'taken'), isDecided(none, 'taken')]).toEqual([true, false]);
   });
 
   test('choices go on as they are; a softness of nothing is one', () => {

@@ -52,7 +52,7 @@ interface DecisionRow<V> {
   /** For a list: what of it is counted when it cannot be used; the entries themselves, or none. */
   counted?(value: V): readonly unknown[];
   readonly countedAs?: { readonly one: string; readonly many: string };
-  /** For a list: the same when the shift runs the other way; left out where it is about the outline that the shift leaves. */
+  /** The same when the shift runs the other way; left out for a list that is about the outline that the shift leaves, and for what is the same both ways. */
   reversed?(value: V): V;
   /** For a choice: the answers and the question. */
   readonly question?: string;
@@ -278,6 +278,15 @@ export const DECISIONS: Rows = {
       ),
     }),
   },
+  taken: {
+    automatic: null,
+    one: 'The alternative that was taken',
+    many: 'alternatives',
+    through: 'setting',
+    reversed: (taken) => taken && { ...taken, pairs: swapped(taken.pairs) },
+    // It is looked for among all ways, which takes longer than to tell the engine something.
+    options: () => ({}),
+  },
 };
 
 export const DECISION_NAMES = Object.keys(DECISIONS) as readonly (keyof MatchChoices)[];
@@ -293,14 +302,24 @@ export function isDecided(match: MatchChoices, name: keyof MatchChoices): boolea
   return Array.isArray(value) ? value.length > 0 : value !== DECISIONS[name].automatic;
 }
 
+/** The match with what an alternative that was taken pairs as a decision like others; the same where none was taken. */
+export function settledMatch(match: MatchChoices): MatchChoices {
+  const { taken, pairs } = match;
+  if (!taken) return match;
+  const said = (side: 'a' | 'b', id: Id | null): boolean => id !== null && pairs.some((pair) => pair[side] === id);
+  const found = taken.pairs.filter(({ a, b }) => !said('a', a) && !said('b', b));
+  return { ...match, taken: null, pairs: [...pairs, ...found] };
+}
+
 /** The decisions of a match that is run the other way, and in words what cannot be. */
 export function reversedMatch(match: MatchChoices): { readonly match: MatchChoices; readonly lost: readonly string[] } {
   const lost: string[] = [];
   const turn = (name: keyof MatchChoices): unknown => {
     const row = DECISIONS[name] as DecisionRow<unknown>;
     const value = match[name];
-    if (!Array.isArray(value) || value.length === 0) return value;
+    if (Array.isArray(value) && value.length === 0) return value;
     if (row.reversed) return row.reversed(value);
+    if (!Array.isArray(value)) return value;
     lost.push(...inWords(value.length, row));
     return row.automatic;
   };

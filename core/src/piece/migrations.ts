@@ -12,6 +12,11 @@ const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<s
   6: (data) => data,
   // To version 8: lanes for numbers of adjustable shapes, shifts point by point.
   7: (data) => data,
+  // To version 9: an alternative that was taken is known by what it looks like.
+  8: (data) => ({
+    ...data,
+    shifts: mapTable(data.shifts, (shift) => ({ ...shift, match: { taken: null, ...rowsOf(shift.match) } })),
+  }),
 };
 
 type Table = Record<string, Record<string, unknown>>;

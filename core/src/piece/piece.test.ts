@@ -230,6 +230,13 @@ describe('piece files', () => {
     ['a colour that is none', 'canvas.background', 'blurple', 'piece-invalid', '/canvas/background'],
     ['a rail to nowhere', 'figures.f.rail.+', 'ghost', 'piece-invalid', '/figures/f/rail/1'],
     ['a pose without its part', 'poses.*.parts.+', 'ghost', 'piece-invalid', '/poses/'],
+    [
+      'an alternative that is no picture',
+      'shifts.*.match.taken',
+      { look: [NaN], pairs: [] },
+      'piece-invalid',
+      '/match/taken',
+    ],
     ['a key that is not the id', 'figures.g', good.figures.f, 'piece-invalid', '/figures/g/id'],
     ['a broken chain', 'figures.f.rail.+', good.figures.f.rail[0], 'piece-invalid', '/figures/f/rail/1'],
     ['a figure that is not stacked', 'figureOrder', [], 'piece-invalid', '/figureOrder'],

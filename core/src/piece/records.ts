@@ -9,7 +9,7 @@ import type { ShapeNumberId, ShapeSource } from '../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 8;
+export const PIECE_VERSION = 9;
 
 export type Id = string;
 
@@ -383,6 +383,14 @@ export interface TouchUpRecord {
   readonly points: readonly TouchUpPoint[];
 }
 
+/** A way that was chosen among those that the program offered. */
+export interface TakenWay {
+  /** Points of its half-way picture, x and y in turn, as shares of the picture's size from its middle: by them it is found again. */
+  readonly look: readonly number[];
+  /** The contours that it pairs, for when something else is decided. */
+  readonly pairs: readonly ContourPairing[];
+}
+
 /** What the user decided about a shift's match; all else is automatic. */
 export interface MatchChoices {
   readonly direction: DirectionChoice;
@@ -405,6 +413,8 @@ export interface MatchChoices {
   /** Points set evenly, so many on each contour; null: where the outlines have theirs. */
   readonly even: number | null;
   readonly touchUps: readonly TouchUpRecord[];
+  /** The alternative that was taken; gone when something is decided by which another way is found. */
+  readonly taken: TakenWay | null;
 }
 
 export type ShiftMethod = Method | 'auto' | 'numbers' | 'points';

@@ -116,14 +116,21 @@ describe('figures', () => {
     ['starts', 'ties', 'pairs', 'cuts', 'softness', 'points', 'even', 'touchUps'],
     ['wipes', 'opening'],
     ['directions', 'turns'],
+    [],
+    [],
+    [],
+    ['taken'],
   ];
-  test.each([2, 3, 4])('a match of a file of version %i gets, as automatic, what can be decided since', (version) => {
-    const now = pieceOf([SQUARE, 'M0 0H30V20H0Z']);
-    const old = JSON.parse(JSON.stringify({ ...now, version }));
-    for (const shift of Object.values<{ match: Record<string, unknown> }>(old.shifts))
-      for (const key of LATER.slice(version - 2).flat()) delete shift.match[key];
-    expect(checkPiece(old)).toEqual(now);
-  });
+  test.each([2, 3, 4, 8])(
+    'a match of a file of version %i gets, as automatic, what can be decided since',
+    (version) => {
+      const now = pieceOf([SQUARE, 'M0 0H30V20H0Z']);
+      const old = JSON.parse(JSON.stringify({ ...now, version }));
+      for (const shift of Object.values<{ match: Record<string, unknown> }>(old.shifts))
+        for (const key of LATER.slice(version - 2).flat()) delete shift.match[key];
+      expect(checkPiece(old)).toEqual(now);
+    },
+  );
 });
 
 describe('arriving', () => {

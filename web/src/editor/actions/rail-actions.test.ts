@@ -4,6 +4,7 @@ import { itemsIn, layoutRail } from '../../rail/layout';
 import { Driver } from '../../testing/driver';
 import { pieceOf } from '../../testing/pieces';
 import { copiedSvg, pasteCopied } from '../commands/pose-actions';
+import { takeAlternative } from '../match/match-actions';
 import { choosingHow, chosenAfter } from './choosing';
 import { chooseOnRail, chosenOnRail, holdChosen, reverseChosen, setChosenShifts } from './rail-actions';
 
@@ -114,6 +115,14 @@ describe('what is chosen on the rail', () => {
       [0.2, 'linear', 'turning'],
     ]);
     expect(driver.history).toEqual(['Duration 0.2 s, 2 shifts', 'Ease, 2 shifts', 'Method, 2 shifts']);
+    // An alternative that was taken goes its way at any pace, but not by another method.
+    const { shiftId } = shift(driver, 0);
+    const choice = { method: 'straight' as const, softness: 0, starts: [], taken: { look: [0, 0], pairs: [] } };
+    takeAlternative(driver.store, shiftId, { halfWay: '', fillRule: 'nonzero', verdict: 'good', sentence: '', choice });
+    setChosenShifts(driver.store, 'Duration 0.3 s', { duration: 0.3 });
+    expect(driver.piece.shifts[shiftId].match.taken).toEqual(choice.taken);
+    setChosenShifts(driver.store, 'Method', { method: 'blended' });
+    expect(driver.piece.shifts[shiftId].match.taken).toBeNull();
   });
 
   test('is duplicated as a row with its shifts, which is chosen then', () => {

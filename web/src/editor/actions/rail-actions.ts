@@ -1,4 +1,4 @@
-import { isClosedRail, type PieceDraft, reverseStops, type Shift, setClosedRail, stopsOf } from '@core';
+import { isClosedRail, type PieceDraft, reverseStops, type Shift, setClosedRail, settledMatch, stopsOf } from '@core';
 import {
   type AppStore,
   changePiece,
@@ -94,8 +94,12 @@ export function setChosenShifts(
   if (!choice) return;
   store.dispatch(
     changePiece(`${name}, ${counted(choice.shifts.length, 'shift')}`, (draft) => {
-      for (const id of choice.shifts)
-        Object.assign(draft.shifts[id], structuredClone(setting) as Partial<PieceDraft['shifts'][string]>);
+      for (const id of choice.shifts) {
+        const shift = draft.shifts[id];
+        Object.assign(shift, structuredClone(setting) as Partial<PieceDraft['shifts'][string]>);
+        // By another method it is another way than the one that was taken.
+        if (setting.method) Object.assign(shift.match, settledMatch(shift.match));
+      }
     }),
   );
 }

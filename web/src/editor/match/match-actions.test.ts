@@ -132,13 +132,52 @@ describe('decisions about a match', () => {
         method: 'blended',
         softness: 4,
         starts: [{ a: anchor('from', 1), b: anchor('to', 2) }],
-        pairs: [{ a: 'one', b: 'x' }],
+        taken: { look: [0, 0.5], pairs: [{ a: 'one', b: 'x' }] },
       },
     });
     expect(shift().method).toBe('blended');
-    expect(match()).toMatchObject({ softness: 4, pairs: [{ a: 'one', b: 'x' }] });
+    expect(match()).toMatchObject({ softness: 4, pairs: [], taken: { look: [0, 0.5] } });
     expect(match().starts[0]).toMatchObject({ a: anchor('from', 1), b: anchor('to', 2) });
     expect(store.getState().document.past).toHaveLength(1);
+  });
+
+  test('an alternative that was taken stays while points are added and moved; else its pairs become decisions', () => {
+    const taken = {
+      look: [0, 0.5],
+      pairs: [
+        { a: 'one', b: 'x' },
+        { a: 'two', b: null },
+      ],
+    };
+    const choice = { method: 'turning' as const, softness: 0, starts: [], taken };
+    const take = (): void =>
+      takeAlternative(store, shiftId, { halfWay: '', fillRule: 'nonzero', verdict: 'good', sentence: '', choice });
+    take();
+    setEven(store, shiftId, 24);
+    addShiftPoint(store, shiftId, anchor('from', 0));
+    expect(match().taken).toEqual(taken);
+    const settling: (() => void)[] = [
+      () => addTie(store, shiftId, { a: anchor('from', 0), b: anchor('to', 0) }),
+      () => setSoftness(store, shiftId, 6),
+      () => setMethod(store, shiftId, 'straight', 'Straight'),
+      () => backToAutomatic(store, shiftId, 'starts'),
+      () => setChoice(store, shiftId, 'Direction', 'direction', 'reversed'),
+    ];
+    for (const change of settling) {
+      backToAutomatic(store, shiftId, 'all');
+      expect(match()).toEqual({ ...AUTOMATIC_MATCH });
+      take();
+      change();
+      expect([match().taken, match().pairs]).toEqual([null, taken.pairs]);
+    }
+    // What is said of one of the contours goes before what the alternative paired.
+    backToAutomatic(store, shiftId, 'all');
+    take();
+    setPair(store, shiftId, { a: 'one', b: null });
+    expect(match().pairs).toEqual([
+      { a: 'two', b: null },
+      { a: 'one', b: null },
+    ]);
   });
 });
 

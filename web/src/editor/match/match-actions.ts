@@ -11,6 +11,7 @@ import {
   type PlaceTie,
   type PoseAlternative,
   type ShiftMethod,
+  settledMatch,
   type TouchUpPoint,
 } from '@core';
 import { type AppStore, changePiece } from '../../state';
@@ -23,17 +24,23 @@ const GOES_WITH: Partial<Record<Decision, keyof MatchChoices>> = { pairs: 'wipes
 /** Decisions that are one of a few answers. */
 export type ChoiceName = 'direction' | 'opening' | 'turns';
 
-/** Changes what is decided about a shift's match, as one undoable step. */
+/** With these decided, an alternative that was taken goes its way still. */
+const KEEP_THE_WAY: readonly (keyof MatchChoices)[] = ['points', 'even', 'touchUps'];
+
+/** Changes what is decided about a shift's match, as one undoable step. Of an alternative that was taken method, start points and pairs stay. */
 export function changeMatch(store: AppStore, shiftId: Id, name: string, change: Partial<MatchChoices>): void {
+  const keeps = Object.keys(change).every((key) => KEEP_THE_WAY.includes(key as keyof MatchChoices));
   store.dispatch(
     changePiece(name, (draft) => {
-      Object.assign(draft.shifts[shiftId].match, change);
+      const { match } = draft.shifts[shiftId];
+      Object.assign(match, keeps ? change : { ...settledMatch(match), ...change });
     }),
   );
 }
 
+/** What is decided, with the pairs of an alternative that was taken. */
 const matchOf = (store: AppStore, shiftId: Id): MatchChoices =>
-  store.getState().document.piece?.shifts[shiftId]?.match ?? AUTOMATIC_MATCH;
+  settledMatch(store.getState().document.piece?.shifts[shiftId]?.match ?? AUTOMATIC_MATCH);
 
 /** Answers one of the questions of the table of decisions. */
 export function setChoice(store: AppStore, shiftId: Id, title: string, name: ChoiceName, value: string): void {
@@ -55,7 +62,13 @@ export function setContourDirection(
 }
 
 export function setMethod(store: AppStore, shiftId: Id, method: ShiftMethod, label: string): void {
-  store.dispatch(changePiece(`Method: ${label}`, (draft) => void (draft.shifts[shiftId].method = method)));
+  store.dispatch(
+    changePiece(`Method: ${label}`, (draft) => {
+      const shift = draft.shifts[shiftId];
+      shift.method = method;
+      Object.assign(shift.match, settledMatch(shift.match));
+    }),
+  );
 }
 
 /** Is a place on the contour that has these anchors? */
@@ -212,7 +225,7 @@ export function takeAlternative(store: AppStore, shiftId: Id, { choice }: PoseAl
       Object.assign(shift.match, {
         softness: choice.softness,
         starts: choice.starts.map((start) => ({ id: freshId('m'), ...start })),
-        pairs: choice.pairs.map((pair) => ({ ...pair })),
+        taken: structuredClone(choice.taken),
       });
     }),
   );
@@ -223,6 +236,7 @@ export function backToAutomatic(store: AppStore, shiftId: Id, decision: Decision
   store.dispatch(
     changePiece(decision === 'all' ? 'All automatic' : 'Back to automatic', (draft) => {
       const shift = draft.shifts[shiftId];
+      Object.assign(shift.match, settledMatch(shift.match));
       if (decision === 'method' || decision === 'all') shift.method = 'auto';
       if (decision === 'method') return;
       const names = decision === 'all' ? DECISION_NAMES : [decision, GOES_WITH[decision]];

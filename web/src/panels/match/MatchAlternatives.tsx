@@ -5,6 +5,10 @@ import { type MatchEditing, squareViewBox, takeAlternative } from '../../editor'
 import type { AppStore } from '../../state';
 import { VERDICT } from '../../ui';
 
+/** Is it the one that was taken? */
+const isTaken = ({ match: { taken } }: Shift, { choice }: PoseAlternative): boolean =>
+  taken !== null && String(taken.look) === String(choice.taken.look);
+
 /** Other ways to do the shift, each with its half-way picture; pressing one decides for it. */
 export function MatchAlternatives({
   editing,
@@ -53,7 +57,7 @@ export function MatchAlternatives({
   return (
     <>
       <p className="details-note">
-        The half-way picture of each, the best first. Pressing one decides start, method and pairs.
+        The half-way picture of each, the best first. Pressing one decides that the shift goes that way.
       </p>
       <ul className="match-alternatives">
         {found.map((alternative, i) => {
@@ -63,6 +67,7 @@ export function MatchAlternatives({
               <button
                 type="button"
                 title={alternative.sentence}
+                aria-pressed={isTaken(shift, alternative)}
                 aria-label={`Alternative ${i + 1}, ${alternative.choice.method}${alternative.choice.softness ? ', softened' : ''}, ${VERDICT[alternative.verdict].word}`}
                 onClick={() => takeAlternative(store, shift.id, alternative)}
               >
