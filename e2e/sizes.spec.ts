@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import { fittedCanvas } from './support/fitted-canvas';
 import { expect, test } from './support/fixtures';
+import { svg } from './support/match-pieces';
 
 /** Windows that are worked in; the last is 1280 × 800 at 200 %. */
 const WINDOWS = [
@@ -41,6 +42,9 @@ for (const [width, height] of WINDOWS)
   }) => {
     await page.setViewportSize({ width, height });
     await piece.open('demo-boarding-button');
+    // With what is told of a file that came.
+    await piece.drop([{ name: 'Look.svg', text: svg('M0 0H90V60H0Z') }]);
+    await expect(page.getByTestId('arrival')).toBeVisible();
     const tools = page.getByRole('toolbar', { name: 'Tools' });
     const details = page.getByRole('complementary', { name: 'Details' });
     await piece.cards.first().click();

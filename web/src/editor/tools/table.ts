@@ -83,7 +83,7 @@ export const TOOL_TABLE: Readonly<Record<ToolId, ToolRow>> = {
     label: 'Adjustable shape',
     word: 'Shape',
     key: 'a',
-    help: () => 'Press for one of the usual size, or drag it out: ⇧ keeps sides equal, Alt draws from the middle.',
+    help: () => 'Press, or drag it out: ⇧ keeps sides equal, Alt draws from the middle.',
     create: createShapeTool,
   },
   text: { label: 'Text', word: 'Text', key: 't', help: () => 'Click where the text begins.', create: createTextTool },

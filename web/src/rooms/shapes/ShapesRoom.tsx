@@ -28,10 +28,10 @@ function Bars() {
   const playing = usePlaying();
   if (playing) return null;
   return (
-    <>
+    <div className="arrivals">
       <ArrivalBar />
       <MovingBar />
       <DrawnBar />
-    </>
+    </div>
   );
 }
