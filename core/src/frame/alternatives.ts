@@ -1,6 +1,6 @@
 import { type PairMatch, runContour, writtenShare } from '../match';
 import { evaluate, inBetweenPathData, type Method, measureHealth, VERDICTS, type Verdict } from '../morph';
-import { measureArcLength, nearestOnContour, type Outline, placeOfShare } from '../outline';
+import { flattenContour, measureArcLength, type Outline, placeOfShare } from '../outline';
 import type { ContourPairing, PlaceTie, TakenWay } from '../piece';
 import type { PlacedPart } from './placed-parts';
 import { mainPair, pairedParts } from './planned-pairs';
@@ -27,21 +27,26 @@ export interface PoseAlternative {
 const OFFERED = 6;
 /** Half-way pictures nearer to each other than this share of the size are one. */
 const SAME_PICTURE = 0.03;
+/** And so much of it may flattened curves stray. */
+const FLATNESS = 0.002;
+/** Of so many that look different it is asked how healthy they are. */
+const MEASURED = 9;
 
 /**
- * The ways to do a shift, ranked, for its largest pair of parts: what the program would choose by itself comes first, the healthy ones go before
- * the others. They are the same whichever of them was taken.
+ * The ways to do a shift, ranked, for its largest pair of parts: the healthy ones go before the others, and of these what the program would choose by
+ * itself comes first. They are the same whichever of them was taken.
  */
 export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
   const main = mainPair(pairedParts(input));
   if (!main) return [];
-  const seen: Outline[] = [];
+  const seen: Float64Array[][] = [];
   return freeWays(main, input.match)
     .flatMap(({ plan, match }): PoseAlternative[] => {
       const outline = halfWayOutline(plan);
       // What looks the same half-way is the same to the eye.
-      if (seen.some((other) => apart(outline, other) < SAME_PICTURE * plan.size)) return [];
-      seen.push(outline);
+      const lines = linesOf(outline, plan.size);
+      if (seen.length >= MEASURED || seen.some((other) => apart(lines, other) < SAME_PICTURE * plan.size)) return [];
+      seen.push(lines);
       const halfWay = inBetweenPathData(plan, evaluate(plan, 0.5), 1);
       const { verdict, sentence } = measureHealth(plan);
       const largest = match.pairs[0];
@@ -70,18 +75,36 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
     .slice(0, OFFERED);
 }
 
-/** How far points along two outlines are from the other outline at most, roughly, px. */
-function apart(p: Outline, q: Outline): number {
-  const oneWay = (from: Outline, to: Outline): number => {
+/** The lines that an outline is flattened to, contour by contour, px; a closed one ends where it begins. */
+const linesOf = (outline: Outline, size: number): Float64Array[] =>
+  outline.contours.map((contour) => {
+    const line = flattenContour(contour, FLATNESS * size);
+    return contour.closed ? Float64Array.from([...line, line[0], line[1]]) : line;
+  });
+
+/** How far corners of two flattened outlines are from the other outline at most, px. */
+function apart(p: readonly Float64Array[], q: readonly Float64Array[]): number {
+  const oneWay = (from: readonly Float64Array[], to: readonly Float64Array[]): number => {
     let most = 0;
-    for (const contour of from.contours)
-      for (let i = 0; i < contour.points.length; i += 6) {
-        const [x, y] = [contour.points[i], contour.points[i + 1]];
-        most = Math.max(most, Math.min(...to.contours.map((c) => nearestOnContour(c, x, y)?.distance ?? Infinity)));
-      }
+    for (const line of from)
+      for (let i = 0; i < line.length; i += 2) most = Math.max(most, distanceTo(to, line[i], line[i + 1], most));
     return most;
   };
   return Math.max(oneWay(p, q), oneWay(q, p));
+}
+
+/** The distance of a point to lines; as soon as it is known to be less than `enough`, some such distance. */
+function distanceTo(lines: readonly Float64Array[], x: number, y: number, enough: number): number {
+  let least = Infinity;
+  for (const line of lines)
+    for (let i = 0; i + 3 < line.length; i += 2) {
+      const [ax, ay, dx, dy] = [line[i], line[i + 1], line[i + 2] - line[i], line[i + 3] - line[i + 1]];
+      const length = dx * dx + dy * dy;
+      const t = length > 0 ? Math.min(1, Math.max(0, ((x - ax) * dx + (y - ay) * dy) / length)) : 0;
+      least = Math.min(least, Math.hypot(x - ax - t * dx, y - ay - t * dy));
+      if (least < enough) return least;
+    }
+  return least;
 }
 
 /** The start points of a pair as places; joined and cut contours start where they are joined. */

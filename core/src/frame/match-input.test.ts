@@ -1,7 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
+import { evaluate, inBetweenPathData } from '../morph';
 import { type Place, transformOutline } from '../outline';
 import { AUTOMATIC_MATCH, type MatchChoices, outlineOfPart, type Part, plainStroke, recordOfContour } from '../piece';
 import { readPathData } from '../svg';
+import { realIcons } from '../testing/icons';
 import { countedIds, inputBetween, pieceOf } from '../testing/pieces';
 import { rotation, scaling } from '../vec';
 import { rankPoseShift } from './alternatives';
@@ -159,6 +161,21 @@ describe('alternatives of a shift', () => {
     expect(found.length).toBeLessThanOrEqual(6);
     expect(new Set(found.map(({ halfWay }) => halfWay)).size).toBe(found.length);
     expect(found[0].verdict).toBe('good');
+  });
+
+  test('what the program chooses by itself comes first of the healthy, and there is a choice', () => {
+    const icons = new Map(realIcons(4_000, 1).map(({ name, d }) => [name, d]));
+    // Judged further, another way of the first pair scores better; of the second all found ways look alike.
+    for (const [from, to] of [
+      ['search-eye-fill', 'quill-pen-fill'],
+      ['registered-fill', 'puzzle-line'],
+    ]) {
+      const real = inputBetween(pose(icons.get(from) as string), pose(icons.get(to) as string));
+      const { plan } = planPoseShift(real).parts[0];
+      const found = rankPoseShift(real);
+      expect(found[0].halfWay).toBe(inBetweenPathData(plan, evaluate(plan, 0.5), 1));
+      expect(found.length).toBeGreaterThan(1);
+    }
   });
 
   test('own ties hold for all of them; own start and softness do not narrow them', () => {

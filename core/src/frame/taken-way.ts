@@ -31,13 +31,14 @@ const DIGITS = 4;
 const SAME_LOOK = 0.05;
 
 /**
- * All ways to do the shift of two parts from which one can be taken, the best first. Start points, method and rounding that were chosen are left aside;
- * direction, ties, pairs and all else hold.
+ * All ways to do the shift of two parts from which one can be taken: what the program chooses by itself first, then the others in their order. Start points,
+ * method and rounding that were chosen are left aside; direction, ties, pairs and all else hold.
  */
 export function freeWays({ a, b }: Parts, match: MatchChoices): Alternative[] {
   const choices: MatchChoices = { ...match, starts: [], softness: null, touchUps: [], even: null, taken: null };
-  const options = { ...rankOptions(choices, 'auto', a, b, new Set()), atLeast: JUDGED };
-  return rankAlternatives(a.outline, b.outline, options);
+  const options = rankOptions(choices, 'auto', a, b, new Set());
+  const [own] = rankAlternatives(a.outline, b.outline, options);
+  return [own, ...rankAlternatives(a.outline, b.outline, { ...options, atLeast: JUDGED, varied: true })];
 }
 
 /** The half-way picture of a plan, px. */

@@ -104,6 +104,29 @@ describe('ranked alternatives', () => {
     }
   });
 
+  test('asked for variety, the best pairing goes last by each method alike, in each order of what comes and goes', () => {
+    const [from, to] = iconsNamed('divide-fill', 'tablet-fill');
+    const plain = rankAlternatives(from, to, { atLeast: 12 });
+    const varied = rankAlternatives(from, to, { atLeast: 12, varied: true });
+    const look = ({ plan }: (typeof varied)[number]): string => String(evaluate(plan, 0.5));
+    expect(varied.slice(0, plain.length).map(look)).toEqual(plain.map(look));
+    const more = varied.slice(plain.length);
+    const same = ({ match }: (typeof varied)[number]): number[][] => match.pairs.map(({ a, b }) => [a, b]);
+    for (const each of more) expect(same(each)).toEqual(same(plain[0]));
+    expect(more.map(({ match }) => [...new Set(match.pairs.map(({ method }) => method))])).toEqual(
+      METHODS.flatMap((method) => [[method], [method], [method]]),
+    );
+    expect(new Set(more.map(({ match }) => JSON.stringify(match.timing))).size).toBe(3);
+    expect(
+      rankAlternatives(from, to, { atLeast: 12, varied: true, method: 'turning' })
+        .slice(-3)
+        .map(({ match }) => match.pairs[0].method),
+    ).toEqual(['turning', 'turning', 'turning']);
+    // Nothing comes or goes: one of each method.
+    const [one, three] = [false, true].map((varied) => rankAlternatives(SQUARE, STAR, { atLeast: 12, varied }));
+    expect(three.slice(one.length).map(({ match }) => match.pairs[0].method)).toEqual([...METHODS]);
+  });
+
   test('a method that was asked for is the only one; the reason says whose choice it is', () => {
     for (const method of METHODS) {
       const found = rankAlternatives(ARROW, STAR, { method, softness: 0, atLeast: 4 });

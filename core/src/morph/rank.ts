@@ -58,6 +58,8 @@ export interface RankOptions extends MatchOptions {
   readonly softness?: number;
   /** How many ways are judged for each pair even where the first is good; for a list to choose from. Default 1. */
   readonly atLeast?: number;
+  /** Is the best pairing handed over also with all its pairs done alike, by each method and in each order of what comes and goes? Last, and unjudged. */
+  readonly varied?: boolean;
 }
 
 /** An alternative scored less than this needs no last resort. */
@@ -116,6 +118,7 @@ class Ranker {
   /** Is all tried that could help, as nothing that was found at first is healthy? */
   private wider = false;
   private readonly untangler: Untangler;
+  private readonly pairings: readonly Pairing[];
 
   constructor(
     private readonly matcher: Matcher,
@@ -123,11 +126,18 @@ class Ranker {
   ) {
     this.size = Math.max(outlineSize(matcher.a), outlineSize(matcher.b));
     this.atLeast = options.atLeast ?? 1;
+    this.pairings = pairingsOf(matcher);
     this.untangler = new Untangler(options, (pairing, choices) => this.judged(pairing, choices));
   }
 
   rank(onProgress?: (share: number) => void): Alternative[] {
-    const pairings = pairingsOf(this.matcher);
+    const ways = this.ways(onProgress);
+    const pairing = this.options.varied ? this.pairingLike(ways[0]) : undefined;
+    return pairing ? [...ways, ...this.unjudged(pairing)] : ways;
+  }
+
+  private ways(onProgress?: (share: number) => void): Alternative[] {
+    const { pairings } = this;
     let found = this.judge(pairings, onProgress);
     const first = { ...found[0], plan: withOvershoot(found[0].plan) };
     if (this.verdictOf(first) === 'good') return [first, ...found.slice(1, MOST_ALTERNATIVES)];
@@ -205,24 +215,27 @@ class Ranker {
         found.push(...this.alike(pairing), ...this.untangler.untangled(judged));
     found.sort(byScore);
     if (!simple && found.length > 0) {
-      found.push(...this.variations(found[0], pairings));
+      found.push(...this.variations(found[0]));
       found.sort(byScore);
       for (const tangled of found.slice(0, UNTANGLED)) found.push(...this.untangler.untangled(tangled));
     }
     return found.sort(byScore);
   }
 
-  /** Other choices for single pairs of the best pairing. */
-  private variations(best: Alternative, pairings: readonly Pairing[]): Alternative[] {
-    const pairing = pairings.find(
+  /** The pairing of an alternative; undefined where it has none of several, or one of a last resort. */
+  private pairingLike({ match }: Alternative): Pairing | undefined {
+    return this.pairings.find(
       ({ slots, unpairedB, unpairedA }) =>
-        unpairedB.length === best.match.unpairedB.length &&
-        unpairedA.length === best.match.unpairedA.length &&
-        slots.length === best.match.pairs.length &&
-        slots.every((specs, k) =>
-          specs.some((spec) => spec.a === best.match.pairs[k].a && spec.b === best.match.pairs[k].b),
-        ),
+        unpairedB.length === match.unpairedB.length &&
+        unpairedA.length === match.unpairedA.length &&
+        slots.length === match.pairs.length &&
+        slots.every((specs, k) => specs.some((spec) => spec.a === match.pairs[k].a && spec.b === match.pairs[k].b)),
     );
+  }
+
+  /** Other choices for single pairs of the best pairing. */
+  private variations(best: Alternative): Alternative[] {
+    const pairing = this.pairingLike(best);
     if (!pairing) return [];
     const choices = pairing.slots.map((specs) => this.choose(specs));
     const out: Alternative[] = [];
@@ -252,6 +265,17 @@ class Ranker {
       const inPlace = this.alternative(pairing, choices, 0);
       const base = this.baseOf(pairing, choices);
       for (const stage of this.stages(pairing)) yield this.staged(inPlace, stage, base);
+    }
+  }
+
+  /** All pairs done alike by each method, in each order of what comes and goes; nobody has looked at them. */
+  private *unjudged(pairing: Pairing): Generator<Alternative> {
+    const lists = pairing.slots.map((specs) => this.choose(specs));
+    for (const method of this.options.method ? [this.options.method] : METHODS) {
+      const choices = lists.map((list) => list.find(({ pair }) => pair.method === method && !pair.softness) ?? list[0]);
+      const inPlace = this.alternative(pairing, choices, Infinity);
+      for (const { turns } of this.stages(pairing))
+        yield inTurns(inPlace, turns, (this.options.turns ?? 'auto') !== 'auto');
     }
   }
 
