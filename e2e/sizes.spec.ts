@@ -62,6 +62,7 @@ for (const [width, height] of WINDOWS)
       // What is drawn on is not under the bar of the tool.
       const bar = page.getByRole('group', { name: 'What is drawn' });
       if ((await bar.count()) === 0) continue;
+      if (width >= 1024) expect(await bar.evaluate((row) => row.scrollWidth - row.clientWidth)).toBe(0);
       const options = await bar.boundingBox();
       if (!options || !canvas) throw new Error('The bar or the canvas is not there.');
       const paper = (await piece.stored()).canvas;

@@ -14,6 +14,8 @@ export interface PoseAlternative {
   readonly fillRule: 'nonzero' | 'evenodd';
   readonly verdict: Verdict;
   readonly sentence: string;
+  /** Does what goes alone go before what comes alone comes? */
+  readonly inTurns: boolean;
   /** What to decide so that the shift goes this way. */
   readonly choice: {
     readonly method: Method;
@@ -56,6 +58,7 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
           fillRule: plan.fillRule,
           verdict,
           sentence,
+          inTurns: match.reasons.some(({ code }) => code === 'takes-turns'),
           choice: {
             method: largest?.method ?? 'straight',
             softness: largest?.softness ?? 0,

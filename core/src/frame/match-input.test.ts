@@ -175,6 +175,8 @@ describe('alternatives of a shift', () => {
       const found = rankPoseShift(real);
       expect(found[0].halfWay).toBe(inBetweenPathData(plan, evaluate(plan, 0.5), 1));
       expect(found.length).toBeGreaterThan(1);
+      // Of the second one contour goes: all the way, or early.
+      expect(new Set(found.map(({ inTurns }) => inTurns)).size).toBe(from === 'registered-fill' ? 2 : 1);
     }
   });
 

@@ -65,12 +65,12 @@ export const PREFERENCES = {
       };
     },
   } satisfies Preference<DrawingPreferences>,
-  /** How arriving shapes find their place; a box belongs to its piece and is not remembered. */
   /** How much of the Timing room's height the lanes have, %. */
   lanesShare: {
     key: 'arcshift.lanes-share',
     repair: (stored) => (typeof stored === 'number' && stored >= 10 && stored <= 75 ? stored : 40),
   } satisfies Preference<number>,
+  /** How arriving shapes find their place; a box belongs to its piece and is not remembered. */
   placementRule: {
     key: 'arcshift.placement-rule',
     repair(stored): PlacementRule {

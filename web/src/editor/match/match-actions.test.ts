@@ -128,6 +128,7 @@ describe('decisions about a match', () => {
       fillRule: 'nonzero',
       verdict: 'good',
       sentence: '',
+      inTurns: false,
       choice: {
         method: 'blended',
         softness: 4,
@@ -151,7 +152,14 @@ describe('decisions about a match', () => {
     };
     const choice = { method: 'turning' as const, softness: 0, starts: [], taken };
     const take = (): void =>
-      takeAlternative(store, shiftId, { halfWay: '', fillRule: 'nonzero', verdict: 'good', sentence: '', choice });
+      takeAlternative(store, shiftId, {
+        halfWay: '',
+        fillRule: 'nonzero',
+        verdict: 'good',
+        sentence: '',
+        inTurns: false,
+        choice,
+      });
     take();
     setEven(store, shiftId, 24);
     addShiftPoint(store, shiftId, anchor('from', 0));

@@ -68,7 +68,7 @@ export function MatchAlternatives({
                 type="button"
                 title={alternative.sentence}
                 aria-pressed={isTaken(shift, alternative)}
-                aria-label={`Alternative ${i + 1}, ${alternative.choice.method}${alternative.choice.softness ? ', softened' : ''}, ${VERDICT[alternative.verdict].word}`}
+                aria-label={`Alternative ${i + 1}, ${alternative.choice.method}, ${alternative.choice.softness ? 'softened, ' : ''}${alternative.inTurns ? 'in turns, ' : ''}${VERDICT[alternative.verdict].word}`}
                 onClick={() => takeAlternative(store, shift.id, alternative)}
               >
                 <svg viewBox={box} aria-hidden="true">
@@ -77,6 +77,7 @@ export function MatchAlternatives({
                 <span className={alternative.verdict}>
                   <Mark size={13} aria-hidden="true" />
                   {alternative.choice.softness ? 'softened' : alternative.choice.method}
+                  {alternative.inTurns && ', in turns'}
                 </span>
               </button>
             </li>
