@@ -102,6 +102,9 @@ describe('an alternative that was taken', () => {
     expect(little.parts[0].plan.contours.map(({ method }) => method)).toEqual(
       planPoseShift(taking(input, own)).parts[0].plan.contours.map(({ method }) => method),
     );
+    // Where another method would come nearer, the one that was taken holds.
+    const further = planPoseShift(taking(moved(0.2), own));
+    expect(further.parts[0].plan.contours[0].method).toBe(own.choice.method);
     const other = pair('divide-fill', 'share-fill');
     const gone = planPoseShift(taking(other, { ...own, choice: { ...own.choice, starts: [] } }));
     expect(codes(gone)).toContain('choice-lost');
@@ -126,6 +129,7 @@ describe('an alternative that was taken', () => {
     const path = ({ plan: part }: PoseShiftPlan['parts'][number]): string =>
       inBetweenPathData(part, evaluate(part, 0.5), 1);
     expect(path(plan.parts[1])).toBe(own.halfWay);
+    expect(codes(plan)).not.toContain('choice-lost');
     const alone = planPoseShift({ ...taking(two, own, { taken: null }), inStep: undefined });
     expect(path(plan.parts[0])).toBe(path(alone.parts[0]));
   });
