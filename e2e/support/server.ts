@@ -18,21 +18,6 @@ export interface TestServer {
   dispose(): Promise<void>;
 }
 
-/** What the built server offers to whoever starts it in a process of its own. */
-interface BuiltServer {
-  startServer(
-    config: {
-      readonly dataFolder: string;
-      readonly host: string;
-      readonly port: number;
-      readonly webFolder: string;
-      readonly logLevel: string;
-      readonly demo: boolean;
-    },
-    say: (line: string) => void,
-  ): Promise<{ readonly url: string; close(): Promise<void> }>;
-}
-
 const freshFolder = (): string => fs.mkdtempSync(path.join(os.tmpdir(), 'arc-shift-e2e-'));
 const portOf = (url: string): number => (url === '' ? 0 : Number(new URL(url).port));
 
@@ -43,7 +28,9 @@ export class InnerServer implements TestServer {
   url = '';
 
   async start({ demo = false } = {}): Promise<void> {
-    const { startServer }: BuiltServer = await import(path.join(ROOT, 'build/server/start-server.mjs'));
+    const { startServer }: typeof import('../../server/src/start-server') = await import(
+      path.join(ROOT, 'build/server/start-server.mjs')
+    );
     const started = await startServer(
       {
         dataFolder: this.dataFolder,
