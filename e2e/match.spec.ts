@@ -168,6 +168,13 @@ test('another alternative is taken from its half-way picture, and all given back
   await match.isOwn('Start point', false);
 });
 
+test('where all ways look the same half-way, the list says so', async ({ shelf, piece, match, page }) => {
+  await matchOf(shelf, piece, match, 'M0 0H90V60H0Z', 'M0 0H90V60H0Z');
+  await match.tab('Alternatives');
+  await expect(page.getByText('All ways that were found look like this half-way.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Alternative \d/ })).toHaveCount(1);
+});
+
 test('the middle is nudged: by mouse and by keyboard, and the in-between passes there', async ({
   shelf,
   piece,

@@ -72,9 +72,10 @@ export function planPairs(
   const first = under.length;
   const group = all.map(({ pair: { a, b }, of, seen, isMain }, k): PlannedPair => {
     const options = rankOptions(of.match, of.method, a, b, seen);
+    const advance = (share: number): void => onProgress?.((k + share) / all.length);
     const looksFor = isMain && thoroughness === 'full' && of.match.taken !== null;
-    const taken = looksFor ? takenWay({ a, b }, of.match, options) : undefined;
-    const found = taken ?? matchedPlan(a, b, options, thoroughness, (share) => onProgress?.((k + share) / all.length));
+    const taken = looksFor ? takenWay({ a, b }, of.match, options, advance) : undefined;
+    const found = taken ?? matchedPlan(a, b, options, thoroughness, advance);
     const planned = looksFor && !taken ? withReason(found, GONE) : found;
     onProgress?.((k + 1) / all.length);
     return { a, b, options, followed: [], ...planned };

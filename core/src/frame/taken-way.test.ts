@@ -87,6 +87,15 @@ describe('an alternative that was taken', () => {
     expect(halfWay(touched)).not.toBe(own.halfWay);
   });
 
+  test('tells how far it is while it is looked for', () => {
+    const several = pair(...PAIRS[1]);
+    const shares: number[] = [];
+    planPoseShift(taking(several, rankPoseShift(several)[0]), (share) => shares.push(share));
+    expect(shares.filter((share) => share > 0 && share < 1).length).toBeGreaterThan(0);
+    expect(shares).toEqual([...shares].sort((p, q) => p - q));
+    expect(shares[shares.length - 1]).toBe(1);
+  });
+
   test('is found again when an outline was changed a little, and said to be gone when it is another', () => {
     const moved = (by: number): ShiftInput => {
       const [part, ...parts] = input.to.parts;

@@ -34,11 +34,11 @@ const SAME_LOOK = 0.05;
  * All ways to do the shift of two parts from which one can be taken: what the program chooses by itself first, then the others in their order. Start points,
  * method and rounding that were chosen are left aside; direction, ties, pairs and all else hold.
  */
-export function freeWays({ a, b }: Parts, match: MatchChoices): Alternative[] {
+export function freeWays({ a, b }: Parts, match: MatchChoices, onProgress?: (share: number) => void): Alternative[] {
   const choices: MatchChoices = { ...match, starts: [], softness: null, touchUps: [], even: null, taken: null };
   const options = rankOptions(choices, 'auto', a, b, new Set());
   const [own] = rankAlternatives(a.outline, b.outline, options);
-  return [own, ...rankAlternatives(a.outline, b.outline, { ...options, atLeast: JUDGED, varied: true })];
+  return [own, ...rankAlternatives(a.outline, b.outline, { ...options, atLeast: JUDGED, varied: true }, onProgress)];
 }
 
 /** The half-way picture of a plan, px. */
@@ -81,18 +81,20 @@ const TAKEN: Reason = { code: 'way-taken', text: 'It goes as the alternative tha
  * The way that was taken for two parts, found again by its method and half-way picture, with the even points and touch-ups that were decided since.
  *
  * @param options what is decided about the two, as the engine is told
+ * @param onProgress is told now and then which share (0 to 1) of the ways has been looked at
  * @returns undefined where none was taken, or none looks like it any more
  */
 export function takenWay(
   parts: Parts,
   match: MatchChoices,
   options: RankOptions,
+  onProgress?: (share: number) => void,
 ): { plan: ShiftPlan; match: Match } | undefined {
   const { taken } = match;
   if (!taken) return undefined;
   let found: Alternative | undefined;
   let nearest = SAME_LOOK;
-  for (const way of freeWays(parts, match)) {
+  for (const way of freeWays(parts, match, onProgress)) {
     const [{ method, softness } = { method: undefined, softness: undefined }] = way.match.pairs;
     // Where outlines have changed, another method may come nearer.
     if (method !== options.method || softness !== options.softness) continue;

@@ -57,7 +57,9 @@ export function MatchAlternatives({
   return (
     <>
       <p className="details-note">
-        The half-way picture of each, the best first. Pressing one decides that the shift goes that way.
+        {found.length === 1
+          ? 'All ways that were found look like this half-way.'
+          : 'The half-way picture of each, the best first. Pressing one decides that the shift goes that way.'}
       </p>
       <ul className="match-alternatives">
         {found.map((alternative, i) => {
