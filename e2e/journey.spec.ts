@@ -56,7 +56,6 @@ test.describe('with a server of its own', () => {
     await piece.drop(icons.slice(0, 3));
     await expect(piece.cards).toHaveCount(3);
     await piece.matched();
-    await piece.saved();
     const arrived = await piece.stored();
 
     // Drag the bead.
@@ -92,7 +91,6 @@ test.describe('with a server of its own', () => {
     await page.mouse.move(edge.x + 65, edge.y + 12, { steps: 6 });
     await page.mouse.up();
 
-    await piece.saved();
     const changed = await piece.stored();
     const [first] = changed.figures[changed.figureOrder[0]].rail;
     const hold = (p: typeof changed): number => p.poses[p.figures[p.figureOrder[0]].poses[1]].hold;
@@ -103,10 +101,8 @@ test.describe('with a server of its own', () => {
 
     // Five changes since the shapes arrived: undo them all, redo them all.
     for (let i = 0; i < 5; i++) await page.keyboard.press('Control+z');
-    await piece.saved();
     expect(await piece.stored()).toEqual(arrived);
     for (let i = 0; i < 5; i++) await page.keyboard.press('Control+Shift+z');
-    await piece.saved();
     expect(await piece.stored()).toEqual(changed);
 
     // Take it out.
@@ -165,7 +161,6 @@ test('an SVG dropped between two cards becomes a pose there; cards are dragged, 
   await expect(piece.cards).toHaveCount(6);
   await page.keyboard.press('Delete');
   await expect(piece.cards).toHaveCount(5);
-  await piece.saved();
   const { figures, figureOrder, shifts } = await piece.stored();
   const rail = figures[figureOrder[0]].rail;
   rail.slice(1).forEach((id, i) => expect(shifts[id].from).toBe(shifts[rail[i]].to));

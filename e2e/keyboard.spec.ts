@@ -39,7 +39,6 @@ test('circle to square and back by keyboard alone, from the shelf to playing, in
   await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
   expect(count).toBeLessThanOrEqual(30);
   test.info().annotations.push({ type: 'keys', description: String(count) });
-  await piece.saved();
   const stored = await piece.stored();
   const figure = stored.figures[stored.figureOrder[0]];
   expect(stopsOf(stored, figure).map((id) => stored.parts[stored.poses[id].parts[0]].source?.kind)).toEqual([
@@ -81,7 +80,6 @@ test('Tab reaches the canvas; a shape is put down, moved, sized and edited by ke
   await expect(said).toHaveText('Size.');
   await page.keyboard.press('ControlOrMeta+z');
   await page.keyboard.press('ControlOrMeta+z');
-  await piece.saved();
   const stored = await piece.stored();
   const [part] = Object.values(stored.parts);
   expect(part.contours[0].anchors.map(({ at }) => at[0]).sort((p, q) => p - q)[0]).toBeCloseTo(310 - 128, 3);
@@ -95,7 +93,6 @@ test('Tab reaches the canvas; a shape is put down, moved, sized and edited by ke
   await page.keyboard.press('Shift+Enter');
   await page.keyboard.press('ArrowUp');
   await page.keyboard.press('Enter');
-  await piece.saved();
   const drawn = Object.values((await piece.stored()).parts).find(({ name }) => name === 'Outline');
   expect(drawn?.contours[0].anchors.map(({ at }) => at)).toEqual([
     [320, 310],

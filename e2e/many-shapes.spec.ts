@@ -30,7 +30,6 @@ test('a drawing of more than a thousand shapes comes in, and its card is one pai
     return { size: [bitmap.width, bitmap.height], left: at(60, 128), right: at(200, 128), above: at(128, 4) };
   });
   expect(colours).toEqual({ size: [256, 256], left: '0 128 128 255', right: '128 0 128 255', above: '0 0 0 0' });
-  await piece.saved();
   // Neighbours in the painting order of one paint are one part.
   const parts = Object.values((await piece.stored()).parts);
   expect(parts.flatMap(({ contours }) => contours)).toHaveLength(COUNT);

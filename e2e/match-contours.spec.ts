@@ -15,7 +15,6 @@ test('a solid is cut along a drawn line; its ends are dragged, moved by the arro
   page,
 }) => {
   await matchOf(shelf, piece, match, DISC, TWO_BARS);
-  await piece.saved();
   const anchors = anchorsOf(await piece.stored(), 0);
   const xs = anchors.map(({ x }) => x);
   const ys = anchors.map(({ y }) => y);
@@ -86,7 +85,6 @@ test('a second solid that comes alone grows, or is wiped in', async ({ shelf, pi
   const comes = page.getByLabel('Contour 2 comes');
   // Cut off from the first it has a partner; said to come alone it has none.
   await match.tool('Pair contours');
-  await piece.saved();
   const bars = anchorsOf(await piece.stored(), 1);
   await match.drag(await match.at('b', bars[5].x, bars[5].y), await middleOfPicture(page));
   await match.matched();
@@ -164,7 +162,6 @@ test('the place under the pointer shows in all three pictures, and goes with it'
   page,
 }) => {
   await matchOf(shelf, piece, match, BOX, BOX);
-  await piece.saved();
   const [corner] = anchorsOf(await piece.stored(), 0);
   const at = await match.at('a', corner.x, corner.y);
   const rings = page.locator('[data-key="echo"]');
@@ -230,7 +227,6 @@ test('a contour pointed at in the list is shown in the pictures, and the other w
   page,
 }) => {
   await matchOf(shelf, piece, match, TWO_BARS, 'M5 20H25V80H5ZM75 20H95V80H75Z');
-  await piece.saved();
   const xs = anchorsOf(await piece.stored(), 0).map(({ x }) => x);
   const ys = anchorsOf(await piece.stored(), 0).map(({ y }) => y);
   const picture = (id: string) =>
@@ -254,7 +250,6 @@ test('a contour pointed at in the list is shown in the pictures, and the other w
 
 test('Escape drops a tie that was begun, and nothing else', async ({ shelf, piece, match, page }) => {
   await matchOf(shelf, piece, match, BOX, DISC);
-  await piece.saved();
   const [, p, q] = anchorsOf(await piece.stored(), 0);
   const place = { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 };
   const at = await match.at('a', place.x, place.y);

@@ -57,7 +57,6 @@ test('a start point dragged the wrong way breaks the shift, dragged back it is h
 }) => {
   await matchOf(shelf, piece, match, STAR, STAR);
   await expect(match.health).toContainText('Healthy');
-  await piece.saved();
   const anchors = anchorsOf(await piece.stored(), 0);
   const home = await match.middleOf(match.start('Look 1'));
   // Four tips on: every point now travels across.
@@ -92,7 +91,6 @@ test('one tie cures what a wrong start broke: by pressing on each side, moved by
   page,
 }) => {
   await matchOf(shelf, piece, match, STAR, STAR);
-  await piece.saved();
   const anchors = anchorsOf(await piece.stored(), 0);
   const tip = anchors[2];
   const tail = anchors[7];
@@ -215,7 +213,6 @@ test('contours are paired by hand: dragged between the outlines, and chosen from
   page,
 }) => {
   await matchOf(shelf, piece, match, TWO_BOXES, TWO_DOTS);
-  await piece.saved();
   const stored = await piece.stored();
   const boxes = anchorsOf(stored, 0);
   const dots = anchorsOf(stored, 1);
@@ -241,7 +238,6 @@ test('start, tie and touch-up survive even points, added points, an exchange, a 
   page,
 }) => {
   await matchOf(shelf, piece, match, ARROW, STAR);
-  await piece.saved();
   const [first, second] = [anchorsOf(await piece.stored(), 0), anchorsOf(await piece.stored(), 1)];
   // A start of our own, a tie, a touch-up.
   await match.start('Look 1').focus();
@@ -258,7 +254,6 @@ test('start, tie and touch-up survive even points, added points, an exchange, a 
   const chosen = (await onlyShift(piece)).match;
   expect([chosen.starts.length, chosen.ties.length, chosen.touchUps.length]).toEqual([1, 1, 1]);
   const places = async (shiftIndex = 0): Promise<readonly (readonly [number, number])[]> => {
-    await piece.saved();
     const stored = await piece.stored();
     const shift = stored.shifts[stored.figures[stored.figureOrder[0]].rail[shiftIndex]];
     const at = (poseId: string, place: Parameters<PlaceFinder['find']>[0]): readonly [number, number] => {
@@ -353,7 +348,6 @@ test('a pose put between the two: the tie goes on through it, the touch-up is na
   await piece.dropOnRail([{ name: 'Between.svg', text: svg(PENTAGON) }], rail.width / 2);
   await expect(piece.cards).toHaveCount(3);
   await expect(page.getByText(/A touch-up of Look 1 to Look 2 could not be kept/)).toBeVisible();
-  await piece.saved();
   const stored = await piece.stored();
   const [first, second] = stored.figures[stored.figureOrder[0]].rail.map((id) => stored.shifts[id].match);
   expect(first.ties[0].a).toEqual(before.ties[0].a);

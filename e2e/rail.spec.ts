@@ -169,7 +169,6 @@ test('a beginner makes disc, square, disc, looping and eased, with the shapes of
   await press('Play');
   expect(actions).toBeLessThanOrEqual(8);
   await expect(page.getByRole('button', { name: 'Pause', exact: true })).toBeVisible();
-  await piece.saved();
   const stored = await piece.stored();
   expect(stored.playback).toBe('loop');
   const shifts = Object.values(stored.shifts);
@@ -291,7 +290,6 @@ test('an easing is copied to another shift, set aside and compared, kept by name
 }) => {
   await piece.open('demo-quay-mark');
   const easings = async () => {
-    await piece.saved();
     const stored = await piece.stored();
     return stored.figures[stored.figureOrder[0]].rail.map((id) => stored.shifts[id].easing.kind);
   };

@@ -42,7 +42,6 @@ test('changes that never reached the server are offered beside what it has, and 
   await page.goto(server.url);
   await page.getByRole('status').getByRole('link', { name: 'Quay Mark' }).click();
   await version(page, 'In this browser').getByRole('button', { name: 'Go on with this' }).click();
-  await piece.saved();
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(3.25);
   await piece.open('demo-quay-mark');
   await expect(page.getByRole('dialog')).toHaveCount(0);
@@ -90,7 +89,6 @@ test('a piece that is deleted elsewhere while it is open is brought back with it
   await piece.setNumber('Duration', '1.5');
   await expect(page.getByTestId('save-state')).toHaveText('Deleted elsewhere');
   await page.getByRole('button', { name: 'Bring it back' }).click();
-  await piece.saved();
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(1.5);
 });
 
@@ -194,7 +192,6 @@ test('a piece left within a moment of a change, and opened again by its name, ha
   }
   late = 0;
   await piece.setNumber('Duration', '1.25');
-  await piece.saved();
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(1.25);
 });
 
@@ -216,7 +213,6 @@ for (const [choice, expected] of [
     await piece.setNumber('Duration', '1.75');
     await expect(page.getByTestId('save-state')).toHaveText('Changed elsewhere');
     await page.getByRole('button', { name: choice }).click();
-    await piece.saved();
     expect((await piece.stored()).shifts[shift].duration).toBe(expected);
     await piece.selectShift(0);
     await expect(piece.number('Duration')).toHaveValue(String(expected));

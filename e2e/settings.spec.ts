@@ -10,7 +10,6 @@ test('canvas, rate and end of the piece are set, kept, and undone', async ({ pie
   await page.getByLabel('Rate', { exact: true }).selectOption('24000/1001');
   await page.getByLabel('At the end it').selectOption({ label: 'Stops' });
   await page.getByRole('group', { name: 'Background' }).getByText('Nothing', { exact: true }).click();
-  await piece.saved();
   const after = await piece.stored();
   expect(after.canvas).toMatchObject({ width: 800, rate: { num: 24000, den: 1001 }, background: null });
   expect(after.playback).toBe('once');
@@ -18,7 +17,6 @@ test('canvas, rate and end of the piece are set, kept, and undone', async ({ pie
   for (const [id, pose] of Object.entries(after.poses))
     expect(pose.placement.x).toBe(before.poses[id].placement.x + 80);
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
-  await piece.saved();
   expect(await piece.stored()).toEqual(before);
 });
 
@@ -52,7 +50,6 @@ test('arriving shapes: the bar changes their rule, and the rule is remembered fo
   await bar.getByRole('button', { name: 'Close' }).click();
   await piece.drop(icons.slice(2));
   await expect(bar).toContainText('One pose arrived: centred by box');
-  await piece.saved();
   const { poses } = await piece.stored();
   expect(Object.values(poses).map(({ placement }) => placement.rule?.centre)).toEqual(['box', 'box', 'box']);
 });
@@ -150,7 +147,6 @@ test('arriving outlines that are open by a little are told, and closed by one pr
   await dialog.getByRole('button', { name: 'Arrange' }).click();
   await bar.getByRole('button', { name: 'Close 2 small gaps' }).click();
   await expect(bar.getByRole('button', { name: /small gap/ })).toHaveCount(0);
-  await piece.saved();
   const stored = await piece.stored();
   const poses = stored.figures[stored.figureOrder[0]].poses.map((id) => stored.poses[id]);
   expect(poses.map(({ placement }) => placement.rule === null)).toEqual([false, true]);

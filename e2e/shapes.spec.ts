@@ -48,7 +48,6 @@ test('trace a shape over a reference picture: pen, closed, and it lies on the pi
   await page.mouse.click(...corner(10, 90));
   await page.mouse.click(...corner(10, 10));
   await expect(piece.cards).toHaveCount(1);
-  await piece.saved();
   const stored = await piece.stored();
   const points = pointsOf(stored);
   const reference = stored.references[0];
@@ -65,7 +64,6 @@ test('trace a shape over a reference picture: pen, closed, and it lies on the pi
   await page.getByRole('button', { name: 'Hide quay.svg' }).click();
   await expect(picture).toBeHidden();
   await page.getByRole('button', { name: 'Remove quay.svg' }).click();
-  await piece.saved();
   expect((await piece.stored()).references).toEqual([]);
 });
 
@@ -96,7 +94,6 @@ test('unite three overlapping figures and fill the hole between them', async ({ 
   await page.getByRole('tab', { name: 'Outline' }).click();
   await page.getByRole('button', { name: 'Unite' }).click();
   await expect(piece.figures).toHaveCount(1);
-  await piece.saved();
   const united = partsOf(await piece.stored());
   expect(united).toHaveLength(1);
   expect(united[0].contours).toHaveLength(2);
@@ -136,7 +133,6 @@ test('type a word, change its font and size, turn it into points: a part for eac
   expect(partsOf(before).map(({ name }) => name)).toEqual(['Q', 'u', 'a', 'y']);
   expect(Object.values(before.texts)[0]).toMatchObject({ content: 'Quay', font: 'barlow-condensed' });
   await page.getByRole('button', { name: 'Turn into points' }).click();
-  await piece.saved();
   const after = await piece.stored();
   expect(after.texts).toEqual({});
   expect(partsOf(after).map(({ contours }) => contours)).toEqual(partsOf(before).map(({ contours }) => contours));
@@ -160,7 +156,6 @@ test('round a corner with the mouse and the keyboard', async ({ shelf, piece, pa
   await expect(page.getByRole('heading', { name: 'Point 3 of 4' })).toBeVisible();
   await piece.setNumber('Corner by', '40');
   await page.getByRole('button', { name: 'Round' }).click();
-  await piece.saved();
   const rounded = partsOf(await piece.stored())[0].contours[0];
   expect(rounded.anchors).toHaveLength(5);
   // The next corner by keyboard alone: walk to it, press the button.
@@ -169,7 +164,6 @@ test('round a corner with the mouse and the keyboard', async ({ shelf, piece, pa
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Chamfer' }).focus();
   await page.keyboard.press('Enter');
-  await piece.saved();
   const both = partsOf(await piece.stored())[0].contours[0];
   expect(both.anchors).toHaveLength(6);
   const area = (contour: typeof both): number => contourArea(contourOfRecord(contour));
@@ -196,13 +190,11 @@ test('points of a line and of the area under it lie on each other and are moved 
   await page.keyboard.up('Alt');
   await page.mouse.up();
   await expect(page.getByRole('heading', { name: '2 points of 2 figures' })).toBeVisible();
-  await piece.saved();
   const after = await piece.stored();
   const moved = [0, 1].map((figure) => pointsOf(after, figure)[4][1] - pointsOf(before, figure)[4][1]);
   expect(moved[0]).toBeCloseTo(-60, 0);
   expect(moved[1]).toBe(moved[0]);
   await page.keyboard.press('Control+z');
-  await piece.saved();
   expect(pointsOf(await piece.stored(), 0)).toEqual(pointsOf(before, 0));
 });
 
@@ -334,7 +326,6 @@ test('copy and paste: a pose goes on as a pose with origins, and as SVG for othe
   const before = await piece.cards.count();
   await page.keyboard.press('Control+v');
   await expect(piece.cards).toHaveCount(before + 1);
-  await piece.saved();
   const stored = await piece.stored();
   const copy = Object.values(stored.poses).find(({ name }) => name === 'Sail copy');
   expect(copy).toBeDefined();

@@ -58,11 +58,13 @@ export class PiecePage {
     for (const arc of await this.arcs.all()) await expect(arc).not.toHaveAttribute('aria-label', /being matched/);
   };
   saved = async (): Promise<void> => void (await expect(this.page.getByTestId('save-state')).toHaveText('Saved'));
+  /** What the server has, once the page says that it has all. */
   stored = async (): Promise<Piece> => {
+    await this.saved();
     const response = await this.page.request.get(`${this.server.url}/api/pieces/${this.id}`);
     return ((await response.json()) as { piece: Piece }).piece;
   };
-  /** What was saved, once it is as it should be: for what a worker has to do first. */
+  /** The same, once it is as it should be: for what a worker has to do first. */
   storedWith = async (isSo: (piece: Piece) => boolean): Promise<Piece> => {
     let last = await this.stored();
     await expect
