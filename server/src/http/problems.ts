@@ -11,6 +11,11 @@ export const problemHandler: ErrorRequestHandler = (error, request, response, _n
     request.socket.destroy();
     return;
   }
+  if (response.destroyed) {
+    // Whoever asked has gone. A server that ends then has no database any more, for one.
+    request.log?.warn({ err: error }, 'failed with nobody waiting for the answer');
+    return;
+  }
   const refusal = asApiError(error);
   const { status, title } = API_ERRORS[refusal.code];
   if (status >= 500) request.log?.error({ err: error }, 'request failed');
