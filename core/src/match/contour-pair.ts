@@ -1,7 +1,7 @@
 import { type Contour, contourArea, contourLength, segmentCount } from '../outline';
 import { type Alignment, SampleAligner, WEIGHTS, type Weights } from './alignment';
 import type { FixedPair, ShareMap } from './match';
-import { type ContourSamples, isPoint, sampleContour } from './samples';
+import { type ContourSamples, isPoint, type Sampler, sampleContour } from './samples';
 import { evenShareMap, invertShareMap, smoothShareMap } from './share-map';
 
 /** How many samples are taken along a contour: for a look at all starts, and for the way itself. */
@@ -34,17 +34,18 @@ export interface ContourFit {
 
 /**
  * The best matches of two contours in their given directions, the cheapest first, at most six; a closed one may start anywhere, an open one
- * at its start only. Which of the two is given first makes no difference.
+ * at its start only. Which of the two is given first makes no difference. `sample` may be one that keeps its samples.
  */
 export function fitContours(
   a: Contour,
   b: Contour,
   sampling: Sampling = SAMPLING,
   weights: Weights = WEIGHTS,
+  sample: Sampler = sampleContour,
 ): ContourFit[] {
   const swapped = a.closed !== b.closed ? a.closed : comesFirst(b, a);
-  if (!swapped) return fitInOrder(a, b, sampling, weights);
-  return fitInOrder(b, a, sampling, weights).map((fit) => ({
+  if (!swapped) return fitInOrder(a, b, sampling, weights, sample);
+  return fitInOrder(b, a, sampling, weights, sample).map((fit) => ({
     ...fit,
     startA: fit.startB,
     startB: fit.startA,
@@ -63,14 +64,14 @@ function comesFirst(p: Contour, q: Contour): boolean {
 }
 
 /** A contour that is open goes first. */
-function fitInOrder(a: Contour, b: Contour, sampling: Sampling, weights: Weights): ContourFit[] {
-  const fineA = sampleContour(a, sampling.fine);
-  const fineB = sampleContour(b, sampling.fine);
+function fitInOrder(a: Contour, b: Contour, sampling: Sampling, weights: Weights, sample: Sampler): ContourFit[] {
+  const fineA = sample(a, sampling.fine);
+  const fineB = sample(b, sampling.fine);
   // Is one of them a point? Then any map will do.
   if (isPoint(fineA) || isPoint(fineB)) return [{ startA: 0, startB: 0, map: evenShareMap(), fixed: [], cost: 1 }];
   const aligner = new SampleAligner(fineA, fineB, weights);
   const { i0, starts: groups } = b.closed
-    ? likelyStarts(fineA, a.closed ? originSamples(fineA) : [0], fineB, sampling.coarse, weights)
+    ? likelyStarts(fineA, a.closed ? originSamples(fineA) : [0], fineB, sampling.coarse, weights, sample)
     : { i0: 0, starts: [{ samples: [0] }] as Start[] };
   const found: { start: number; path: Alignment }[] = [];
   for (const group of groups) {
@@ -131,6 +132,7 @@ function likelyStarts(
   fineB: ContourSamples,
   coarse: number,
   weights: Weights,
+  sample: Sampler,
 ): { i0: number; starts: Start[] } {
   const allB = originSamples(fineB);
   const originsB = allB.length > MOST_ORIGINS ? nearestTo(fineB, allB, fineA, origins.slice(0, MOST_ORIGINS)) : allB;
@@ -143,9 +145,9 @@ function likelyStarts(
     // Of several origins on B the one that lies nearest: so the sampling depends on how the shapes lie to each other, on nothing else.
     const gapTo = (j: number): number => Math.hypot(fineA.x[i0] - fineB.x[j], fineA.y[i0] - fineB.y[j]);
     const originB = originsB.reduce((near, j) => (gapTo(j) < gapTo(near) - 1e-9 ? j : near));
-    const coarseB = sampleContour(fineB.contour, coarse, false, fineB.share[originB]);
+    const coarseB = sample(fineB.contour, coarse, false, fineB.share[originB]);
     const originA = fineA.closed ? fineA.share[i0] : 0;
-    const coarseA = sampleContour(fineA.contour, coarse, false, originA);
+    const coarseA = sample(fineA.contour, coarse, false, originA);
     const aligner = new SampleAligner(coarseA, coarseB, weights);
     const coarseStart = fineA.closed ? nearestSample(coarseA, originA) : 0;
     const guides: Start['guide'][] = [];

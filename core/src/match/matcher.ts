@@ -5,6 +5,7 @@ import { fitThrough } from './fixed-fit';
 import type { DirectionChoice, FixedPair, Joining, MatchOptions, PairMatch, PlacePair } from './match';
 import { originPairs } from './origins';
 import { type Run, runContour, runShare, runsBackwards, shareOnRun } from './run-contour';
+import { keepingSampler } from './samples';
 import { symmetricFits } from './symmetry';
 
 /** Two contours that may become each other, before it is known how. */
@@ -36,6 +37,8 @@ export class Matcher {
   readonly nestingB: readonly Nesting[];
   private readonly look: Look;
   private readonly known = new Map<string, readonly PairMatch[]>();
+  private readonly runs = new Map<string, Run>();
+  private readonly sample = keepingSampler();
 
   constructor(
     readonly a: Outline,
@@ -121,8 +124,8 @@ export class Matcher {
     look: Look,
   ): PairMatch[] {
     const whole = origins.length > 0;
-    const runA = runContour(this.a, spec.a, spec.joiningA, reversedA, whole);
-    const runB = runContour(this.b, spec.b, spec.joiningB, reversedB, whole);
+    const runA = this.runOf('a', spec.a, spec.joiningA, reversedA, whole);
+    const runB = this.runOf('b', spec.b, spec.joiningB, reversedB, whole);
     const made = (fit: ContourFit, byOrigin: boolean): PairMatch => {
       const pair = { ...spec, reversedA, reversedB, byOrigin, points: [], ...fit };
       return { ...pair, points: pointsOn(runA, this.a, pair, this.options) };
@@ -144,11 +147,21 @@ export class Matcher {
       const fit = fitThrough(runA.contour, runB.contour, chosen, false, look.weights);
       return fit ? [made(fit, false)] : [];
     }
-    const free = fitContours(runA.contour, runB.contour, look.sampling, look.weights);
+    const free = fitContours(runA.contour, runB.contour, look.sampling, look.weights, this.sample);
     const closed = runA.contour.closed && runB.contour.closed;
     const symmetric =
       closed && !joined(spec) && look.weights === WEIGHTS ? symmetricFits(runA.contour, runB.contour) : [];
     return [...symmetric, ...free].map((fit) => made(fit, false));
+  }
+
+  private runOf(side: 'a' | 'b', index: number, joining: Joining | undefined, reversed: boolean, whole: boolean): Run {
+    const key = `${side} ${index} ${reversed} ${whole} ${joining ? JSON.stringify(joining) : ''}`;
+    let run = this.runs.get(key);
+    if (!run) {
+      run = runContour(this[side], index, joining, reversed, whole);
+      this.runs.set(key, run);
+    }
+    return run;
   }
 }
 

@@ -46,6 +46,28 @@ export function sampleContour(contour: Contour, wanted: number, anchors = true, 
   return samplesAt(table, sampleShares(table, wanted, anchors, contour.closed ? (origin * wanted) % 1 : 0));
 }
 
+/** Takes samples as `sampleContour` does. */
+export type Sampler = typeof sampleContour;
+
+/** A sampler that keeps what it has sampled, for contours that meet many others and do not change meanwhile. */
+export function keepingSampler(): Sampler {
+  const kept = new Map<Contour, Map<string, ContourSamples>>();
+  return (contour, wanted, anchors = true, origin = 0) => {
+    let own = kept.get(contour);
+    if (!own) {
+      own = new Map();
+      kept.set(contour, own);
+    }
+    const key = `${wanted} ${anchors} ${origin}`;
+    let samples = own.get(key);
+    if (!samples) {
+      samples = sampleContour(contour, wanted, anchors, origin);
+      own.set(key, samples);
+    }
+    return samples;
+  };
+}
+
 /** Shares of the length in ascending order, and for those at an anchor the segment that leaves it (else −1). */
 export interface ShareRow {
   readonly shares: readonly number[];

@@ -227,7 +227,8 @@ function oneWay(p: Float64Array, q: Float64Array): number {
   let most = 0;
   for (let i = 0; i < p.length; i += 2) {
     let least = Infinity;
-    for (let j = 0; j < q.length; j += 2) {
+    // From the point of the same number on, which is near as a rule; one that is near enough changes nothing any more.
+    for (let k = 0, j = i % q.length; k < q.length && least > most; k += 2, j = j + 2 < q.length ? j + 2 : 0) {
       const dx = p[i] - q[j];
       const dy = p[i + 1] - q[j + 1];
       const square = dx * dx + dy * dy;
