@@ -158,7 +158,7 @@ test('lanes and rail show the same stretch of time, zoomed and scrolled together
   await page.keyboard.up('Shift');
   await alike();
   const before = await piece.seconds();
-  await page.mouse.click(sheet.x + 600, sheet.y + 44);
+  await page.mouse.click(sheet.x + 600, sheet.y + sheet.height - 10);
   expect(await piece.seconds()).not.toBe(before);
   const bead = await page.locator('.lane-bead').boundingBox();
   expect(Math.abs((bead?.x ?? 0) - (sheet.x + 600))).toBeLessThan(3);
@@ -207,6 +207,46 @@ for (const hand of ['mouse', 'keyboard'] as const)
     await press(page.getByRole('button', { name: 'Take both away' }));
     await expect(position.locator('.lane-block.free')).toHaveCount(0);
   });
+
+test('the lanes are as high as they need and grow with what is added, until their edge is dragged', async ({
+  piece,
+  page,
+}) => {
+  const height = async (): Promise<number> =>
+    Math.round((await page.locator('.timing-lanes').boundingBox())?.height ?? 0);
+  const ground = async (): Promise<number> => {
+    const rows = await page.locator('.lane-rows').boundingBox();
+    const last = await page.locator('.lane-figure').last().boundingBox();
+    return Math.round((rows?.y ?? 0) + (rows?.height ?? 0) - (last?.y ?? 0) - (last?.height ?? 0));
+  };
+  await piece.open('demo-quay-mark', 'timing');
+  await expect.poll(height).toBeLessThan(180);
+  expect(await ground()).toBe(28);
+  const few = await height();
+  for (const property of ['turn', 'position']) await page.getByLabel('Add a lane to Mark').selectOption(property);
+  await expect.poll(height).toBeGreaterThan(few + 40);
+  expect(await ground()).toBeGreaterThanOrEqual(0);
+  // What goes leaves the others where they are.
+  const many = await height();
+  await page.keyboard.press('Control+z');
+  await expect.poll(ground).toBeGreaterThan(60);
+  expect(await height()).toBe(many);
+  // Of eight figures no more than two fifths, and what was dragged is kept.
+  await piece.open('demo-deckhand', 'timing');
+  const room = (await page.locator('.timing-room').boundingBox())?.height ?? 0;
+  await expect.poll(async () => Math.abs((await height()) - 0.4 * room)).toBeLessThan(4);
+  const edge = await page.getByRole('separator', { name: 'Height of the lanes' }).boundingBox();
+  if (!edge) throw new Error('The lanes have no edge.');
+  await page.mouse.move(edge.x + 300, edge.y + 2);
+  await page.mouse.down();
+  await page.mouse.move(edge.x + 300, edge.y + 62, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(height).toBeLessThan(0.4 * room - 50);
+  const dragged = await height();
+  await page.reload();
+  await expect.poll(height).toBeGreaterThan(dragged - 4);
+  expect(await height()).toBeLessThan(dragged + 4);
+});
 
 test('onion skins show moments before and after, not while it plays; slow motion plays the same frames', async ({
   piece,

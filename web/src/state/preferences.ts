@@ -65,11 +65,11 @@ export const PREFERENCES = {
       };
     },
   } satisfies Preference<DrawingPreferences>,
-  /** How much of the Timing room's height the lanes have, %. */
+  /** How much of the Timing room's height the lanes were given, %; null: as much as they need. */
   lanesShare: {
     key: 'arcshift.lanes-share',
-    repair: (stored) => (typeof stored === 'number' && stored >= 10 && stored <= 75 ? stored : 40),
-  } satisfies Preference<number>,
+    repair: (stored) => (typeof stored === 'number' && stored >= 10 && stored <= 75 ? stored : null),
+  } satisfies Preference<number | null>,
   /** How arriving shapes find their place; a box belongs to its piece and is not remembered. */
   placementRule: {
     key: 'arcshift.placement-rule',

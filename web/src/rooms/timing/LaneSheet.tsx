@@ -14,7 +14,7 @@ import {
   shapeNumber,
 } from '@core';
 import { ChevronDown, ChevronRight, Trash2 } from 'lucide-react';
-import { useEffect, useLayoutEffect, useRef, useState, useSyncExternalStore } from 'react';
+import { useEffect, useEffectEvent, useLayoutEffect, useRef, useState, useSyncExternalStore } from 'react';
 import { useAppStore, useEditor } from '../../context';
 import { chooseFigure, workedStop } from '../../editor';
 import { RAIL_PADDING } from '../../rail';
@@ -34,8 +34,8 @@ import { boxKeys, scrubLanes } from './lane-gestures';
 import { laneWords } from './lane-words';
 import { PosesRow } from './PosesRow';
 
-/** The lanes of all figures against the time of the rail: both are scrolled and zoomed together. */
-export function LaneSheet({ piece }: { readonly piece: Piece }) {
+/** The lanes of all figures against the time of the rail: both are scrolled and zoomed together. `onHeight` is told how high all of them are, px. */
+export function LaneSheet({ piece, onHeight }: { readonly piece: Piece; readonly onHeight: (height: number) => void }) {
   const editor = useEditor();
   const { timeView } = editor;
   const scale = useSyncExternalStore(timeView.onScale, timeView.scaleNow);
@@ -43,6 +43,7 @@ export function LaneSheet({ piece }: { readonly piece: Piece }) {
   const keys = useAppSelector((state) => state.session.keys);
   const sheet = useRef<HTMLDivElement>(null);
   const rows = useRef<HTMLDivElement>(null);
+  const content = useRef<HTMLDivElement>(null);
   const frame = useRef<HTMLDivElement>(null);
   const bead = useRef<HTMLDivElement>(null);
   const chosen = chosenFigure(piece, selection)?.id;
@@ -61,6 +62,14 @@ export function LaneSheet({ piece }: { readonly piece: Piece }) {
       for (const stop of stops) stop();
     };
   }, [editor, timeView]);
+  const tellHeight = useEffectEvent(onHeight);
+  useEffect(() => {
+    const box = content.current;
+    if (!box) return;
+    const observer = new ResizeObserver(() => tellHeight(box.offsetHeight));
+    observer.observe(box);
+    return () => observer.disconnect();
+  }, []);
   useEffect(() => {
     const box = sheet.current;
     if (!box) return;
@@ -93,29 +102,37 @@ export function LaneSheet({ piece }: { readonly piece: Piece }) {
           else scrubLanes(editor, event, timeAt);
         }}
       >
-        {[...piece.figureOrder].reverse().map((id) => (
-          <OwnerLanes
-            key={id}
-            piece={piece}
-            figure={piece.figures[id]}
-            scale={scale}
-            width={timeView.width}
-            x={x}
-            keys={keys}
-            isChosen={id === chosen}
-          />
-        ))}
-        {piece.figureOrder.length > 0 && (
-          <OwnerLanes
-            piece={piece}
-            figure={null}
-            scale={scale}
-            width={timeView.width}
-            x={x}
-            keys={keys}
-            isChosen={false}
-          />
-        )}
+        <div ref={content}>
+          {Object.keys(piece.lanes).length === 0 && (
+            <p className="lane-empty" role="note">
+              Nothing moves as a whole yet. Move, turn or scale a pose in Shapes; add a lane to a figure here; or press
+              Play and change the holds and shifts on the rail.
+            </p>
+          )}
+          {[...piece.figureOrder].reverse().map((id) => (
+            <OwnerLanes
+              key={id}
+              piece={piece}
+              figure={piece.figures[id]}
+              scale={scale}
+              width={timeView.width}
+              x={x}
+              keys={keys}
+              isChosen={id === chosen}
+            />
+          ))}
+          {piece.figureOrder.length > 0 && (
+            <OwnerLanes
+              piece={piece}
+              figure={null}
+              scale={scale}
+              width={timeView.width}
+              x={x}
+              keys={keys}
+              isChosen={false}
+            />
+          )}
+        </div>
       </div>
       <div ref={frame} className="lane-box" hidden />
       <div ref={bead} className="lane-bead" aria-hidden="true" />

@@ -1,4 +1,5 @@
-import { Group, Panel, Separator } from 'react-resizable-panels';
+import { useRef, useState } from 'react';
+import { Group, Panel, Separator, usePanelRef } from 'react-resizable-panels';
 import { Canvas } from '../../canvas/Canvas';
 import { Details } from '../../panels';
 import { remember, remembered, selectPiece, useAppSelector } from '../../state';
@@ -11,11 +12,30 @@ import { PointPathsLayer } from './PointPathsLayer';
 import { TimingTools } from './TimingTools';
 import './timing.scss';
 
+/** The lanes have no more of the room's height than this by themselves, %. */
+const MOST_SHARE = 40;
+/** Ground below the last lane, on which the bead is moved too, px. */
+const GROUND_PX = 28;
+
 /** The room of time: the picture with its details above, the lanes of all figures below, against the time of the rail. */
 export function TimingRoom() {
   const piece = useAppSelector(selectPiece);
   const keys = useAppSelector((state) => state.session.keys);
+  const lanes = usePanelRef();
+  const [shareAtFirst] = useState(() => remembered('lanesShare'));
+  const given = useRef(shareAtFirst);
+  const fitted = useRef(false);
   if (!piece) return null;
+  // As high as the lanes need until their edge is dragged; what they once had they keep, so that folding a lane moves none from under the pointer.
+  const fit = (needed: number): void => {
+    const panel = lanes.current;
+    if (!panel || given.current !== null) return;
+    const { inPixels, asPercentage } = panel.getSize();
+    const wanted = Math.min(needed + GROUND_PX, (MOST_SHARE * inPixels) / asPercentage);
+    if (fitted.current && wanted <= inPixels) return;
+    fitted.current = true;
+    panel.resize(wanted);
+  };
   const known = keys.filter(({ lane, key }) => piece.lanes[lane]?.keys.some(({ id }) => id === key));
   const own = keys.find(({ lane, key }) => key === null && piece.lanes[lane]);
   const details =
@@ -31,7 +51,9 @@ export function TimingRoom() {
       className="timing-room"
       orientation="vertical"
       onLayoutChanged={(layout, { isUserInteraction }) => {
-        if (isUserInteraction) remember('lanesShare', Math.round(layout.lanes ?? 40));
+        if (!isUserInteraction) return;
+        given.current = Math.round(layout.lanes ?? MOST_SHARE);
+        remember('lanesShare', given.current);
       }}
     >
       <Panel id="picture-part" minSize="30%" className="timing-picture">
@@ -51,14 +73,14 @@ export function TimingRoom() {
         </RoomColumns>
       </Panel>
       <Separator className="timing-edge" aria-label="Height of the lanes" />
-      <Panel id="lanes" defaultSize={`${remembered('lanesShare')}%`} minSize={90} className="timing-lanes">
-        {Object.keys(piece.lanes).length === 0 && (
-          <p className="lane-empty" role="note">
-            Nothing moves as a whole yet. Move, turn or scale a pose in Shapes; add a lane to a figure here; or press
-            Play and change the holds and shifts on the rail.
-          </p>
-        )}
-        <LaneSheet piece={piece} />
+      <Panel
+        id="lanes"
+        panelRef={lanes}
+        defaultSize={`${shareAtFirst ?? MOST_SHARE}%`}
+        minSize={90}
+        className="timing-lanes"
+      >
+        <LaneSheet piece={piece} onHeight={fit} />
       </Panel>
     </Group>
   );
