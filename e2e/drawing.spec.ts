@@ -34,7 +34,6 @@ test('a beginner makes circle, square and back in eight presses: two shapes, and
   await expect(piece.cards).toHaveCount(3);
   await expect(page.getByTestId('drawn')).toHaveCount(0);
   await piece.matched();
-  await piece.saved();
   const stored = await piece.stored();
   expect(Object.values(stored.shifts).map(({ from, to }) => [from, to])).toEqual([
     stored.figures[stored.figureOrder[0]].poses,
@@ -180,8 +179,11 @@ test('an empty piece offers shapes of the drawer; what can be adjusted stays adj
   await page.getByRole('button', { name: 'Add to this piece: Five-pointed star' }).click();
   await expect(page.getByTestId('arrival')).toContainText('longest side as the pose before');
   await expect(piece.cards).toHaveCount(2);
-  await piece.saved();
-  const { parts } = await piece.stored();
+  // The canvas shows what has come, and the details are about it.
+  await expect(details.getByRole('heading', { name: 'Five-pointed star, adjustable' })).toBeVisible();
+  const { parts, poses, shifts } = await piece.stored();
+  const [first, only] = [Object.values(poses)[0].hold, Object.values(shifts)[0].duration];
+  expect(await piece.seconds()).toBeCloseTo(first + only, 2);
   expect(Object.values(parts).map(({ source }) => source?.kind)).toEqual(['ellipse', 'star']);
   // One that was changed is kept with its numbers.
   await piece.cards.nth(1).click();
@@ -189,11 +191,20 @@ test('an empty piece offers shapes of the drawer; what can be adjusted stays adj
   await piece.setNumber('Points', '9');
   await page.getByRole('button', { name: 'Keep in the drawer' }).click();
   await expect(page.getByText(/is in the drawer\./)).toBeVisible();
-  await page.getByRole('button', { name: 'Add to this piece: Five pointed star', exact: true }).click();
+  // It keeps the name of what it came from, and lies before that.
+  const stars = page.getByRole('button', { name: 'Add to this piece: Five-pointed star', exact: true });
+  await expect(stars).toHaveCount(2);
+  await stars.first().click();
   await expect(piece.cards).toHaveCount(3);
-  await piece.saved();
   const sources = Object.values((await piece.stored()).parts).map(({ source }) => source);
   expect(sources.filter((source) => source?.kind === 'star' && source.points === 9)).toHaveLength(2);
+  // With nothing chosen it is shown too, and nothing is chosen by it.
+  await page.keyboard.press('Escape');
+  await expect(details.getByRole('heading', { name: 'Piece', exact: true })).toBeVisible();
+  await stars.first().click();
+  await expect(piece.cards).toHaveCount(4);
+  await expect.poll(piece.seconds).toBeGreaterThan(3 * (first + only) - 0.02);
+  await expect(details.getByRole('heading', { name: 'Piece', exact: true })).toBeVisible();
 });
 
 test('a text that was typed becomes the next pose by one press', async ({ page, piece, shelf }) => {
@@ -209,7 +220,6 @@ test('a text that was typed becomes the next pose by one press', async ({ page, 
   await expect(piece.cards).toHaveCount(2);
   await page.getByRole('tab', { name: 'Figures' }).click();
   await expect(piece.figures).toHaveCount(1);
-  await piece.saved();
   const stored = await piece.stored();
   const [, second] = stored.figures[stored.figureOrder[0]].poses;
   expect(stored.poses[second].parts.map((id) => stored.parts[id].name)).toEqual(['Q', 'u', 'a', 'y']);

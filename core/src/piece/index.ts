@@ -27,6 +27,7 @@ export {
 } from './edit-lanes';
 export * from './edit-outline';
 export * from './exchange';
+export { titleOfFile } from './file-title';
 export { canFollow, chainText, followCycle, type LaneName } from './follow';
 export * from './from-svg';
 export * from './geometry';

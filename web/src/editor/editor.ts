@@ -74,6 +74,7 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
   const compile = (): void => showing.show(shown && compiledOf(shown));
   let drawingState = store.getState().drawing;
   let selection = store.getState().session.selection;
+  let arrived = store.getState().session.arrival?.poseIds;
   const follow = (): void => {
     const { document, session, drawing: nextDrawing } = store.getState();
     if (document.piece === shown) {
@@ -81,6 +82,9 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
       if (nextDrawing !== drawingState || session.selection !== selection) repaint();
       // What was just chosen is shown as it is, not on its way to something else.
       if (session.selection !== selection && !clock.playing) drawing.standAtPose();
+      const came = session.arrival;
+      if (came && came.form !== 'figures' && came.poseIds !== arrived && !clock.playing) drawing.standAtArrival(came);
+      arrived = came?.poseIds;
       drawingState = nextDrawing;
       selection = session.selection;
       return;

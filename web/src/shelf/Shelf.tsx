@@ -1,4 +1,4 @@
-import { emptyPiece, looksLikeSvg, movingFileOf, type Piece, pastedSvg } from '@core';
+import { emptyPiece, looksLikeSvg, movingFileOf, type Piece, pastedSvg, titleOfFile } from '@core';
 import { Archive, FileUp, Moon, Plus, Search, Sun } from 'lucide-react';
 import { type ChangeEvent, useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
@@ -67,14 +67,10 @@ export function Shelf() {
   };
   /** A file that moves becomes a piece of its own, and its lanes are shown. */
   const takeMoving = async (name: string, text: string): Promise<void> => {
-    const title = name
-      .replace(/\.(svg|json|csv)$/i, '')
-      .replace(/[-_]+/g, ' ')
-      .trim();
     const tell = (share: number): void => setReading({ name, share });
     tell(0);
     const { piece, notes } = await engines.files
-      .readMoving(text, title || 'Moving piece', tell)
+      .readMoving(text, titleOfFile(name, 'Moving piece'), tell)
       .finally(() => setReading(null));
     if (!(await keep(piece))) return;
     dispatch(

@@ -1,4 +1,4 @@
-import { addFigure, emptyPiece, insertPoses, type NewPose, type Piece, type PieceDraft } from '@core';
+import { addFigure, emptyPiece, insertPoses, type NewPose, type Piece, type PieceDraft, titleOfFile } from '@core';
 import { produce } from 'immer';
 import { remembered } from '../state';
 import { type EngineClient, freshId } from '../workers';
@@ -14,7 +14,7 @@ export async function pieceFromSvgs(
   for (const file of files) {
     try {
       const reading = await engine.readSvg(await file.text());
-      const [one] = await engine.arrive([{ name: file.name.replace(/\.svg$/i, ''), reading }], 'parts');
+      const [one] = await engine.arrive([{ name: titleOfFile(file.name, 'Pose'), reading }], 'parts');
       added.push({ ...one, pose: { ...one.pose, placement: { ...one.pose.placement, rule } } });
     } catch (error) {
       refusals.push(`${file.name}: ${(error as Error).message}`);

@@ -1,6 +1,6 @@
 import { type ArrivalForm, type ArrivingFile, emptyPiece, posesOfArrival, readSvg, stopsOf } from '@core';
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { createStore, documentActions, type RootState } from '../../state';
+import { createStore, documentActions, type RootState, sessionActions } from '../../state';
 import type { EngineClient } from '../../workers';
 import { Arrivals, type ImportSource } from './arrivals';
 
@@ -55,6 +55,18 @@ describe('bringing files in', () => {
     const { arrivals, state } = open();
     await arrivals.take([source('ferry-sign.svg')]);
     expect(Object.values(state().document.piece?.figures ?? {}).map(({ name }) => name)).toEqual(['ferry sign']);
+  });
+
+  test('what has arrived is chosen where a pose was chosen, and only there', async () => {
+    const { arrivals, store, state } = open();
+    await arrivals.take([source('one.svg')]);
+    expect(state().session.selection).toBeNull();
+    const figureId = state().document.piece?.figureOrder[0] ?? '';
+    store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop: 0 }));
+    await arrivals.take([source('two.svg'), source('three.svg')]);
+    expect(state().session.selection).toEqual({ kind: 'stop', figureId, stop: 1 });
+    await arrivals.take([source('first.svg')], 0);
+    expect(state().session.selection).toEqual({ kind: 'stop', figureId, stop: 0 });
   });
 
   test('goes where it was dropped', async () => {

@@ -6,6 +6,7 @@ import {
   type CoreError,
   defaultForm,
   findingOfParts,
+  type Id,
   insertPoses,
   mendGaps,
   movingFileOf,
@@ -18,6 +19,8 @@ import {
   placeByRule,
   type ReadPiece,
   type SvgReading,
+  stopsOf,
+  titleOfFile,
 } from '@core';
 import {
   type AppStore,
@@ -60,11 +63,6 @@ const BYTE_LIMIT = 8 * 1024 * 1024;
 const MOST_NOTES = 8;
 /** Tables and animations in JSON may be longer. */
 const TABLE_BYTE_LIMIT = 40 * 1024 * 1024;
-const stem = (name: string): string =>
-  name
-    .replace(/\.(svgz?|json|csv)$/i, '')
-    .replace(/[-_]+/g, ' ')
-    .trim() || 'Pose';
 
 /** A file as it was read, with its text where that may tell of an adjustable shape. */
 interface ReadFile extends ArrivingFile {
@@ -148,14 +146,14 @@ export class Arrivals {
           // Given up before the worker had anything to do.
           if (this.stopped) throw new EngineCancelled();
           if (!still && movingFileOf(svg)) {
-            const read = await this.engine.readMoving(svg, stem(source.name), tell);
+            const read = await this.engine.readMoving(svg, titleOfFile(source.name, 'Pose'), tell);
             if (this.stopped) throw new EngineCancelled();
             moving.push({ source, read });
             continue;
           }
           const reading = await this.engine.readSvg(svg, tell);
           if (this.stopped) throw new EngineCancelled();
-          files.push({ name: stem(source.name), reading, svg: reading.shapes.length === 1 ? svg : '' });
+          files.push({ name: titleOfFile(source.name, 'Pose'), reading, svg: reading.shapes.length === 1 ? svg : '' });
           notes.push(...reading.notes.map((note) => `${source.name}: ${note}.`));
         } catch (error) {
           if (error instanceof EngineCancelled) {
@@ -192,7 +190,7 @@ export class Arrivals {
   private putMoving(moving: readonly MovingRead[]): number {
     const { store } = this;
     if (moving.length === 0) return 0;
-    const names = moving.map(({ source }) => stem(source.name));
+    const names = moving.map(({ source }) => titleOfFile(source.name, 'Pose'));
     store.dispatch(
       changePiece(`Add ${names.join(', ').slice(0, 60)} with its movement`, (draft) => {
         for (const { read } of moving) putMoving(draft, read);
@@ -296,6 +294,7 @@ export class Arrivals {
     else store.dispatch(changePiece(name, putIn));
     const { past } = store.getState().document;
     this.kept = { files, arrangement, at, entry: past[past.length - 1]?.id ?? -1 };
+    if (arrangement.form !== 'figures') this.chooseInstead(figureId, poses[0].pose.id);
     store.dispatch(
       sessionActions.arrived({
         figureId: figureIds[0],
@@ -307,6 +306,14 @@ export class Arrivals {
       }),
     );
     return poses.length;
+  }
+
+  /** Where a pose was chosen, what has arrived is chosen instead of it, so that details and canvas show the same. */
+  private chooseInstead(figureId: Id, poseId: Id): void {
+    const { document, session } = this.store.getState();
+    if (!document.piece || session.selection?.kind !== 'stop') return;
+    const stop = stopsOf(document.piece, document.piece.figures[figureId]).indexOf(poseId);
+    if (stop >= 0) this.store.dispatch(sessionActions.selected({ kind: 'stop', figureId, stop }));
   }
 }
 

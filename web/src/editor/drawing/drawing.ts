@@ -1,5 +1,5 @@
-import { type FramePart, type Id, type MotionSample, railTimeline, type Stage } from '@core';
-import { type AppStore, changePiece } from '../../state';
+import { type FramePart, type Id, type MotionSample, railTimeline, type Stage, stopsOf } from '@core';
+import { type AppStore, type Arrival, changePiece } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
 import type { PlaybackClock } from '../playback/clock';
 import { SnapField, type SnapHint } from '../snap/snap';
@@ -138,6 +138,15 @@ export class Drawing {
   standAtPose(): void {
     const stop = this.selectedStop();
     if (stop && !this.atPose) this.parts.clock.seek(stop.start);
+  }
+
+  /** Brings the bead to a pose that is not chosen: to what has just arrived. */
+  standAtArrival({ figureId, poseIds: [first] }: Arrival): void {
+    const { piece } = this.parts.store.getState().document;
+    const figure = piece?.figures[figureId];
+    if (!piece || !figure) return;
+    const stop = railTimeline(piece, figure).stops[stopsOf(piece, figure).indexOf(first)];
+    if (stop) this.parts.clock.seek(stop.start);
   }
 
   private selectedStop() {
