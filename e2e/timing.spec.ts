@@ -231,6 +231,10 @@ test('the lanes are as high as they need and grow with what is added, until thei
   await page.keyboard.press('Control+z');
   await expect.poll(ground).toBeGreaterThan(60);
   expect(await height()).toBe(many);
+  // In a higher window the picture has what is added, not the ground.
+  await page.setViewportSize({ width: 1280, height: 1100 });
+  await expect.poll(ground).toBe(28);
+  await page.setViewportSize({ width: 1280, height: 800 });
   // Of eight figures no more than two fifths, and what was dragged is kept.
   await piece.open('demo-deckhand', 'timing');
   const room = (await page.locator('.timing-room').boundingBox())?.height ?? 0;

@@ -42,7 +42,7 @@ function optionsOf(form: OutputForm, some: Readonly<Record<string, string>> = {}
 }
 
 const AT_THE_END: Readonly<Record<Playback, string>> = {
-  loop: 'again and again',
+  loop: 'loops',
   once: 'once',
   back: 'there and back',
   stretch: 'then a stretch again',
