@@ -2,6 +2,7 @@ import fs from 'node:fs';
 import { realIcons } from '../core/src/testing/icons';
 import { PiecePage } from './pages/piece-page';
 import { ShelfPage } from './pages/shelf-page';
+import { dropFiles } from './support/drop';
 import { expect, test } from './support/fixtures';
 
 const icons = realIcons(8, 97).map(({ name, svg }) => ({ name: `${name}.svg`, text: svg }));
@@ -215,4 +216,32 @@ test('paste: SVG markup and bare path data become poses', async ({ shelf, piece,
   await expect(piece.cards).toHaveCount(1);
   await paste('M0 0h10v10H0z');
   await expect(piece.cards).toHaveCount(2);
+});
+
+test('SVG files dropped on the shelf begin a piece in which they arrive as any others; one that cannot be read is told', async ({
+  shelf,
+  piece,
+  page,
+}) => {
+  await shelf.open();
+  const drawing = (size: number, d: string): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${size}" height="${size}"><path d="${d}"/></svg>`;
+  await dropFiles(page.locator('.shelf'), [
+    { name: 'ferry-sign.svg', text: drawing(100, 'M10 10H90V90H10Z') },
+    { name: 'torn.svg', text: '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0' },
+    { name: 'buoy.svg', text: drawing(24, 'M2 12A10 10 0 0 1 22 12A10 10 0 0 1 2 12Z') },
+  ]);
+  await expect(piece.cards).toHaveCount(2);
+  await expect(page.getByRole('alert')).toContainText('torn.svg: The SVG is not well-formed');
+  await expect(page.getByTestId('arrival')).toContainText('2 poses arrived');
+  await expect(page.getByLabel('Name of the piece')).toHaveValue('ferry sign');
+  const { poses } = await piece.stored();
+  expect(Object.values(poses).map(({ name }) => name)).toEqual(['ferry sign', 'buoy']);
+  // Where nothing can be read there is no piece.
+  await shelf.open();
+  await expect(shelf.card('ferry sign')).toBeVisible();
+  const before = await page.getByRole('article').count();
+  await dropFiles(page.locator('.shelf'), [{ name: 'torn.svg', text: '<svg' }]);
+  await expect(page.getByRole('alert')).toContainText('torn.svg: The SVG is not well-formed');
+  await expect(page.getByRole('article')).toHaveCount(before);
 });

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { seededRandom } from '../num';
 import { type Contour, ellipseContour, polygonContour } from '../outline';
 import { OTHER_WEIGHTS, SampleAligner, WEIGHTS, type Weights } from './alignment';
-import { type ContourSamples, sampleContour } from './samples';
+import { type ContourSamples, keepingSampler, type Sampler, sampleContour } from './samples';
 
 const random = seededRandom(12);
 const polygon = (corners: number, closed = true): Contour => {
@@ -106,6 +106,22 @@ describe('the alignment of two rows of samples', () => {
 });
 
 describe('samples', () => {
+  test('what is kept of them is what is sampled anew: by contour, count, kind and origin', () => {
+    const keep = keepingSampler();
+    const contours = [polygonContour([0, 0, 90, 0, 40, 70]), ellipseContour(0, 0, 30, 50)];
+    const asked = contours.flatMap((contour) =>
+      [16, 40].flatMap((wanted): Parameters<Sampler>[] => [
+        [contour, wanted],
+        [contour, wanted, false],
+        [contour, wanted, false, 0.3],
+      ]),
+    );
+    const first = asked.map((each) => keep(...each));
+    expect(first).toEqual(asked.map((each) => sampleContour(...each)));
+    asked.forEach((each, i) => void expect(keep(...each)).toBe(first[i]));
+    expect(new Set(first).size).toBe(asked.length);
+  });
+
   test('lie at every anchor, with its turning where it is a corner', () => {
     const square = sampleContour(polygonContour([0, 0, 10, 0, 10, 10, 0, 10]), 96);
     const corners = [...square.turn].map((turn, i) => ({ turn, i })).filter(({ turn }) => turn !== 0);

@@ -102,4 +102,16 @@ describe('a match of copies', () => {
     const pairs = fixedShares(reversed, { direction: 'same' });
     expect(pairs.length).toBeLessThan(4);
   });
+
+  test('links that are not met leave the way of the same outlines without them, whose idle anchors do not count', () => {
+    const points = [30, 0, ...HEXAGON.slice(2), 0, 0];
+    const ids = (letter: string): string[] => Array.from({ length: 7 }, (_, i) => `${letter}${i}`);
+    const wayOf = (a: Contour, b: Contour) => {
+      const { startA, startB, byOrigin } = matchOutlines(outline(a), outline(b), { direction: 'same' }).pairs[0];
+      return { startA, startB, byOrigin };
+    };
+    const plain = wayOf(polygonContour(points), polygonContour(points));
+    expect(plain.byOrigin).toBe(false);
+    expect(wayOf(named(points, ids('a')), named(points, ids('b'), ids('a').reverse()))).toEqual(plain);
+  });
 });

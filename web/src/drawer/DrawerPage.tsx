@@ -4,27 +4,34 @@ import { Modal } from 'react-bootstrap';
 import { Link, useNavigate } from 'react-router';
 import { Messages } from '../shelf/Messages';
 import { Wordmark } from '../shelf/Wordmark';
-import { problemText, sessionActions, useAppDispatch, useCreatePieceMutation, useListPiecesQuery } from '../state';
+import {
+  type NamedSvg,
+  pendingSvgs,
+  problemText,
+  sessionActions,
+  useAppDispatch,
+  useCreatePieceMutation,
+  useListPiecesQuery,
+} from '../state';
 import { freshId } from '../workers';
 import { DrawerEasings } from './DrawerEasings';
 import { DrawerShapes } from './DrawerShapes';
-import { pendingShape } from './pending-shape';
 
 /** The drawer as a page of its own: everything kept for reuse, and into which piece it goes. */
 export function DrawerPage() {
-  const [shape, setShape] = useState<{ name: string; svg: string } | null>(null);
+  const [shape, setShape] = useState<NamedSvg | null>(null);
   const { data: pieces } = useListPiecesQuery(undefined, { refetchOnMountOrArgChange: true });
   const [create] = useCreatePieceMutation();
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const intoNew = async ({ name, svg }: { name: string; svg: string }): Promise<void> => {
-    const piece = emptyPiece(freshId('piece'), name);
+  const intoNew = async (taken: NamedSvg): Promise<void> => {
+    const piece = emptyPiece(freshId('piece'), taken.name);
     const result = await create(piece);
     if (result.error) {
       dispatch(sessionActions.told({ tone: 'error', text: problemText(result.error) }));
       return;
     }
-    pendingShape.put({ name, svg });
+    pendingSvgs.put([taken]);
     await navigate(`/piece/${piece.id}/shapes`);
   };
   return (
@@ -57,7 +64,7 @@ export function DrawerPage() {
               type="button"
               className="btn outlined"
               onClick={() => {
-                pendingShape.put(shape);
+                pendingSvgs.put(shape ? [shape] : []);
                 void navigate(`/piece/${id}/shapes`);
               }}
             >

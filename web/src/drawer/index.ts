@@ -1,4 +1,3 @@
 export { DrawerPage } from './DrawerPage';
 export { DrawerShapes } from './DrawerShapes';
-export { pendingShape } from './pending-shape';
 export { FIRST_SHAPES, SHIPPED_SHAPES, shippedSvg } from './shipped-shapes';

@@ -9,7 +9,9 @@ import { useEngines } from '../context';
 import {
   type AppStore,
   api,
+  type NamedSvg,
   type Problem,
+  pendingSvgs,
   problemText,
   sessionActions,
   useAppDispatch,
@@ -22,7 +24,6 @@ import { EngineCancelled, freshId } from '../workers';
 import { LeftChanges } from './LeftChanges';
 import { Messages } from './Messages';
 import { PieceCard } from './PieceCard';
-import { pieceFromSvgs } from './piece-from-svgs';
 import { Wordmark } from './Wordmark';
 import './shelf.scss';
 
@@ -83,6 +84,22 @@ export function Shelf() {
     );
     await navigate(`/piece/${piece.id}/timing`);
   };
+  /** Those of some files that are drawings; of the others it is told why not, in the piece that is opened if there is one. */
+  const readable = async (files: readonly File[]): Promise<NamedSvg[]> => {
+    const found: NamedSvg[] = [];
+    const refusals: string[] = [];
+    for (const file of files)
+      try {
+        const svg = await file.text();
+        await engines.files.readSvg(svg);
+        found.push({ name: file.name, svg });
+      } catch (failure) {
+        refusals.push(`${file.name}: ${(failure as Error).message}`);
+      }
+    for (const text of refusals)
+      dispatch(sessionActions.told({ tone: 'error', text, ...(found.length > 0 && { ofNext: true }) }));
+    return found;
+  };
   const take = async (files: readonly File[]): Promise<void> => {
     const drawings: File[] = [];
     for (const file of files) {
@@ -112,9 +129,13 @@ export function Shelf() {
       }
     }
     if (drawings.length === 0) return;
-    const made = await pieceFromSvgs(engines.files, drawings);
-    for (const refusal of made.refusals) tell(refusal);
-    if (made.piece && (await keep(made.piece))) await navigate(`/piece/${made.piece.id}/shapes`);
+    const svgs = await readable(drawings);
+    if (svgs.length === 0) return;
+    const piece = emptyPiece(freshId('piece'), titleOfFile(svgs[0].name, 'Untitled piece'));
+    if (!(await keep(piece))) return;
+    // There they arrive as any others, with what can be done about them.
+    pendingSvgs.put(svgs);
+    await navigate(`/piece/${piece.id}/shapes`);
   };
   const takeRef = useRef(take);
   takeRef.current = take;

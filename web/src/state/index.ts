@@ -4,6 +4,7 @@ export * from './document';
 export * from './drawing';
 export * from './drawing-choices';
 export * from './outputs';
+export { type NamedSvg, pendingSvgs } from './pending-svgs';
 export * from './preferences';
 export * from './rail-choice';
 export * from './rooms';

@@ -2,10 +2,10 @@ import { movingFileOf, pastedSvg } from '@core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Outlet, useNavigate, useParams } from 'react-router';
 import { EditorContext, type OpenPiece, useEngines } from '../../context';
-import { pendingShape } from '../../drawer';
 import { Arrivals, commandById, copiedKeys, copiedSvg, pasteCopied, pasteKeys, removeChosenKeys } from '../../editor';
 import { Rail } from '../../rail';
 import { Messages } from '../../shelf/Messages';
+import { type NamedSvg, pendingSvgs } from '../../state';
 import { FrameDialog } from '../shapes/FrameDialog';
 import { isReferenceFile, useReferenceFile } from '../shapes/use-reference-file';
 import { AddMenu } from './AddMenu';
@@ -59,11 +59,15 @@ function OpenPieceView({ editor, autosave }: Opened) {
     },
     [arrivals, takeReference],
   );
-  const takeSvg = useCallback(
-    (name: string, svg: string, at?: number) =>
-      void arrivals.take([{ name, size: svg.length, text: async () => svg }], at),
+  const takeSvgs = useCallback(
+    (svgs: readonly NamedSvg[], at?: number) =>
+      void arrivals.take(
+        svgs.map(({ name, svg }) => ({ name, size: svg.length, text: async () => svg })),
+        at,
+      ),
     [arrivals],
   );
+  const takeSvg = useCallback((name: string, svg: string, at?: number) => takeSvgs([{ name, svg }], at), [takeSvgs]);
   const chooseFiles = useCallback((at?: number) => {
     target.current = at;
     chooser.current?.click();
@@ -74,9 +78,9 @@ function OpenPieceView({ editor, autosave }: Opened) {
   );
   const context = useShortcuts(value);
   useEffect(() => {
-    const waiting = pendingShape.take();
-    if (waiting) takeSvg(waiting.name, waiting.svg);
-  }, [takeSvg]);
+    const waiting = pendingSvgs.take();
+    if (waiting.length > 0) takeSvgs(waiting);
+  }, [takeSvgs]);
   useEffect(() => {
     const inField = (event: Event): boolean =>
       event.target instanceof HTMLElement && event.target.closest('input, textarea, select') !== null;
