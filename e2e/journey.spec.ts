@@ -241,7 +241,13 @@ test('SVG files dropped on the shelf begin a piece in which they arrive as any o
   await shelf.open();
   await expect(shelf.card('ferry sign')).toBeVisible();
   const before = await page.getByRole('article').count();
-  await dropFiles(page.locator('.shelf'), [{ name: 'torn.svg', text: '<svg' }]);
-  await expect(page.getByRole('alert')).toContainText('torn.svg: The SVG is not well-formed');
+  await dropFiles(page.locator('.shelf'), [
+    { name: 'torn.svg', text: '<svg' },
+    { name: 'vast.svg', text: ' '.repeat(9 * 1024 * 1024) },
+  ]);
+  const message = page.getByRole('alert');
+  await expect(message).toContainText('2 of 2 files could not be taken.');
+  await expect(message).toContainText('torn.svg: The SVG is not well-formed');
+  await expect(message).toContainText('vast.svg: Expected a file of at most 8 MB; this one has 9.0 MB.');
   await expect(page.getByRole('article')).toHaveCount(before);
 });

@@ -1,29 +1,17 @@
-import { emptyPiece, looksLikeSvg, movingFileOf, type Piece, pastedSvg, titleOfFile } from '@core';
+import { emptyPiece, looksLikeSvg, movingFileOf, pastedSvg } from '@core';
 import { Archive, FileUp, Moon, Plus, Search, Sun } from 'lucide-react';
 import { type ChangeEvent, useEffect, useRef, useState } from 'react';
 import { Button } from 'react-bootstrap';
 import { useDropzone } from 'react-dropzone';
-import { useStore } from 'react-redux';
 import { Link, useNavigate } from 'react-router';
 import { useEngines } from '../context';
-import {
-  type AppStore,
-  api,
-  type NamedSvg,
-  type Problem,
-  pendingSvgs,
-  problemText,
-  sessionActions,
-  useAppDispatch,
-  useAppSelector,
-  useCreatePieceMutation,
-  useListPiecesQuery,
-} from '../state';
+import { problemText, sessionActions, useAppDispatch, useAppSelector, useListPiecesQuery } from '../state';
 import { IconButton } from '../ui';
-import { EngineCancelled, freshId } from '../workers';
+import { freshId } from '../workers';
 import { LeftChanges } from './LeftChanges';
 import { Messages } from './Messages';
 import { PieceCard } from './PieceCard';
+import { useTakenFiles } from './use-taken-files';
 import { Wordmark } from './Wordmark';
 import './shelf.scss';
 
@@ -35,107 +23,16 @@ export function Shelf() {
     refetch,
     isLoading,
   } = useListPiecesQuery(undefined, { refetchOnMountOrArgChange: true });
-  const [create] = useCreatePieceMutation();
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
-  const store = useStore() as AppStore;
   const engines = useEngines();
+  const { take, keep, reading } = useTakenFiles();
   const theme = useAppSelector((state) => state.session.theme);
   const [search, setSearch] = useState('');
-  const [reading, setReading] = useState<{ readonly name: string; readonly share: number } | null>(null);
   const chooser = useRef<HTMLInputElement>(null);
-  const tell = (text: string): void => void dispatch(sessionActions.told({ tone: 'error', text }));
-
-  const keep = async (piece: Piece): Promise<boolean> => {
-    const result = await create(piece);
-    if (result.error) tell(problemText(result.error));
-    return !result.error;
-  };
-  const keepUnderAnyId = async (piece: Piece, idTaken = false): Promise<boolean> => {
-    if (!idTaken) {
-      const result = await create(piece);
-      if (!result.error) return true;
-      if ((result.error as { data?: Problem }).data?.code !== 'piece-exists') {
-        tell(problemText(result.error));
-        return false;
-      }
-    }
-    return keep({ ...piece, id: freshId('piece') });
-  };
   const newPiece = async (): Promise<void> => {
     const piece = emptyPiece(freshId('piece'), 'Untitled piece');
     if (await keep(piece)) await navigate(`/piece/${piece.id}/shapes`);
-  };
-  /** A file that moves becomes a piece of its own, and its lanes are shown. */
-  const takeMoving = async (name: string, text: string): Promise<void> => {
-    const tell = (share: number): void => setReading({ name, share });
-    tell(0);
-    const { piece, notes } = await engines.files
-      .readMoving(text, titleOfFile(name, 'Moving piece'), tell)
-      .finally(() => setReading(null));
-    if (!(await keep(piece))) return;
-    dispatch(
-      sessionActions.told({
-        tone: 'notice',
-        ofNext: true,
-        text: `${piece.name} came with its movement${notes.length > 0 ? ', but for:' : '.'}`,
-        ...(notes.length > 0 && { details: notes }),
-      }),
-    );
-    await navigate(`/piece/${piece.id}/timing`);
-  };
-  /** Those of some files that are drawings; of the others it is told why not, in the piece that is opened if there is one. */
-  const readable = async (files: readonly File[]): Promise<NamedSvg[]> => {
-    const found: NamedSvg[] = [];
-    const refusals: string[] = [];
-    for (const file of files)
-      try {
-        const svg = await file.text();
-        await engines.files.readSvg(svg);
-        found.push({ name: file.name, svg });
-      } catch (failure) {
-        refusals.push(`${file.name}: ${(failure as Error).message}`);
-      }
-    for (const text of refusals)
-      dispatch(sessionActions.told({ tone: 'error', text, ...(found.length > 0 && { ofNext: true }) }));
-    return found;
-  };
-  const take = async (files: readonly File[]): Promise<void> => {
-    const drawings: File[] = [];
-    for (const file of files) {
-      try {
-        const text = await file.text();
-        if (movingFileOf(text)) {
-          await takeMoving(file.name, text);
-          continue;
-        }
-        if (!/\.json$/i.test(file.name)) {
-          drawings.push(file);
-          continue;
-        }
-        const piece = await engines.files.importPiece(text);
-        const known = store.getState();
-        const taken = api.endpoints.listPieces
-          .select()(known)
-          .data?.some(({ id }) => id === piece.id);
-        // A file of a piece that is here already comes in beside it; so does one whose id lies in the bin.
-        const wanted = taken ? { ...piece, name: `${piece.name} (imported)`.slice(0, 200) } : piece;
-        if (await keepUnderAnyId(wanted, taken))
-          dispatch(sessionActions.told({ tone: 'notice', text: `${piece.name} was imported.` }));
-      } catch (failure) {
-        if (failure instanceof EngineCancelled)
-          dispatch(sessionActions.told({ tone: 'notice', text: `Reading ${file.name} was stopped. Nothing came in.` }));
-        else tell(`${file.name}: ${(failure as Error).message}`);
-      }
-    }
-    if (drawings.length === 0) return;
-    const svgs = await readable(drawings);
-    if (svgs.length === 0) return;
-    const piece = emptyPiece(freshId('piece'), titleOfFile(svgs[0].name, 'Untitled piece'));
-    if (!(await keep(piece))) return;
-    // There they arrive as any others, with what can be done about them.
-    pendingSvgs.put(svgs);
-    await navigate(`/piece/${piece.id}/shapes`);
   };
   const takeRef = useRef(take);
   takeRef.current = take;

@@ -31,7 +31,7 @@ import {
   remembered,
   sessionActions,
 } from '../../state';
-import { EngineCancelled, type EngineClient, freshId } from '../../workers';
+import { checkFileSize, EngineCancelled, type EngineClient, freshId } from '../../workers';
 import { freeName } from '../actions/draw-actions';
 import { targetFigure } from '../commands/pose-actions';
 import { shapeIn } from './adjustable-shape';
@@ -57,12 +57,8 @@ export interface Arrangement {
   readonly left: readonly (readonly number[])[];
 }
 
-/** Files longer than this are refused before they are read. */
-const BYTE_LIMIT = 8 * 1024 * 1024;
 /** So many notes are shown at once. */
 const MOST_NOTES = 8;
-/** Tables and animations in JSON may be longer. */
-const TABLE_BYTE_LIMIT = 40 * 1024 * 1024;
 
 /** A file as it was read, with its text where that may tell of an adjustable shape. */
 interface ReadFile extends ArrivingFile {
@@ -137,11 +133,7 @@ export class Arrivals {
           void dispatch(sessionActions.busyChanged({ text, share: (i + share) / sources.length, stoppable: true }));
         tell(0);
         try {
-          const most = /\.(json|csv)$/i.test(source.name) ? TABLE_BYTE_LIMIT : BYTE_LIMIT;
-          if (source.size > most)
-            throw new Error(
-              `Expected a file of at most ${most / 1024 / 1024} MB; this one has ${(source.size / 1024 / 1024).toFixed(1)} MB.`,
-            );
+          checkFileSize(source);
           const svg = await source.text();
           // Given up before the worker had anything to do.
           if (this.stopped) throw new EngineCancelled();

@@ -1,0 +1,124 @@
+import { emptyPiece, movingFileOf, type Piece, titleOfFile } from '@core';
+import { useState } from 'react';
+import { useStore } from 'react-redux';
+import { useNavigate } from 'react-router';
+import { useEngines } from '../context';
+import {
+  type AppStore,
+  api,
+  type NamedSvg,
+  type Problem,
+  pendingSvgs,
+  problemText,
+  sessionActions,
+  useAppDispatch,
+  useCreatePieceMutation,
+} from '../state';
+import { checkFileSize, EngineCancelled, freshId } from '../workers';
+
+export interface TakenFiles {
+  /** Takes files of all kinds: piece files and what moves become pieces, drawings the poses of a new one, which is opened. */
+  take(files: readonly File[]): Promise<void>;
+  /** Stores a new piece; where that fails it is told, and false is returned. */
+  keep(piece: Piece): Promise<boolean>;
+  /** What is being read, and how far it is, 0 to 1. */
+  readonly reading: { readonly name: string; readonly share: number } | null;
+}
+
+/** What becomes of files that are dropped, chosen or pasted on the shelf. */
+export function useTakenFiles(): TakenFiles {
+  const [create] = useCreatePieceMutation();
+  const navigate = useNavigate();
+  const dispatch = useAppDispatch();
+  const store = useStore() as AppStore;
+  const { files: engine } = useEngines();
+  const [reading, setReading] = useState<TakenFiles['reading']>(null);
+  const tell = (text: string): void => void dispatch(sessionActions.told({ tone: 'error', text }));
+
+  const keep = async (piece: Piece): Promise<boolean> => {
+    const result = await create(piece);
+    if (result.error) tell(problemText(result.error));
+    return !result.error;
+  };
+  const keepUnderAnyId = async (piece: Piece, idTaken = false): Promise<boolean> => {
+    if (!idTaken) {
+      const result = await create(piece);
+      if (!result.error) return true;
+      if ((result.error as { data?: Problem }).data?.code !== 'piece-exists') {
+        tell(problemText(result.error));
+        return false;
+      }
+    }
+    return keep({ ...piece, id: freshId('piece') });
+  };
+  /** Reads a file in the worker while its progress is shown. */
+  const shown = <T>(name: string, read: (onProgress: (share: number) => void) => Promise<T>): Promise<T> => {
+    setReading({ name, share: 0 });
+    return read((share) => setReading({ name, share })).finally(() => setReading(null));
+  };
+  /** A file that moves becomes a piece of its own, and its lanes are shown. */
+  const takeMoving = async (name: string, text: string): Promise<void> => {
+    const title = titleOfFile(name, 'Moving piece');
+    const { piece, notes } = await shown(name, (onProgress) => engine.readMoving(text, title, onProgress));
+    if (!(await keep(piece))) return;
+    dispatch(
+      sessionActions.told({
+        tone: 'notice',
+        ofNext: true,
+        text: `${piece.name} came with its movement${notes.length > 0 ? ', but for:' : '.'}`,
+        ...(notes.length > 0 && { details: notes }),
+      }),
+    );
+    await navigate(`/piece/${piece.id}/timing`);
+  };
+  const takePiece = async (text: string): Promise<void> => {
+    const piece = await engine.importPiece(text);
+    const taken = api.endpoints.listPieces
+      .select()(store.getState())
+      .data?.some(({ id }) => id === piece.id);
+    // A file of a piece that is here already comes in beside it; so does one whose id lies in the bin.
+    const wanted = taken ? { ...piece, name: `${piece.name} (imported)`.slice(0, 200) } : piece;
+    if (await keepUnderAnyId(wanted, taken))
+      dispatch(sessionActions.told({ tone: 'notice', text: `${piece.name} was imported.` }));
+  };
+  /** Drawings go into a new piece, where they arrive as any others, with what can be done about them. */
+  const takeDrawings = async (svgs: readonly NamedSvg[]): Promise<void> => {
+    const piece = emptyPiece(freshId('piece'), titleOfFile(svgs[0].name, 'Untitled piece'));
+    if (!(await keep(piece))) return;
+    pendingSvgs.put(svgs);
+    await navigate(`/piece/${piece.id}/shapes`);
+  };
+  const take = async (files: readonly File[]): Promise<void> => {
+    const drawings: NamedSvg[] = [];
+    const refusals: string[] = [];
+    for (const file of files) {
+      try {
+        checkFileSize(file);
+        const text = await file.text();
+        if (movingFileOf(text)) await takeMoving(file.name, text);
+        else if (/\.json$/i.test(file.name)) await takePiece(text);
+        else {
+          await shown(file.name, (onProgress) => engine.readSvg(text, onProgress));
+          drawings.push({ name: file.name, svg: text });
+        }
+      } catch (failure) {
+        if (failure instanceof EngineCancelled)
+          dispatch(sessionActions.told({ tone: 'notice', text: `Reading ${file.name} was stopped. Nothing came in.` }));
+        else refusals.push(`${file.name}: ${(failure as Error).message}`);
+      }
+    }
+    const many = refusals.length > 1;
+    if (refusals.length > 0)
+      dispatch(
+        sessionActions.told({
+          tone: 'error',
+          text: many ? `${refusals.length} of ${files.length} files could not be taken.` : refusals[0],
+          ...(many && { details: refusals }),
+          // Where a piece is opened it is told there.
+          ...(drawings.length > 0 && { ofNext: true }),
+        }),
+      );
+    if (drawings.length > 0) await takeDrawings(drawings);
+  };
+  return { take, keep, reading };
+}
