@@ -251,3 +251,30 @@ test('SVG files dropped on the shelf begin a piece in which they arrive as any o
   await expect(message).toContainText('vast.svg: Expected a file of at most 8 MB; this one has 9.0 MB.');
   await expect(page.getByRole('article')).toHaveCount(before);
 });
+
+test('reading on the shelf is stopped with all that was to be read after it, and nothing comes in', async ({
+  shelf,
+  page,
+}) => {
+  await shelf.open();
+  await expect(shelf.card('Quay Mark')).toBeVisible();
+  const before = await page.getByRole('article').count();
+  const body = '<path d="M0 0c1.25 0.75 3.5 0.25 4.75 2.5s0.25 4.5-1.5 5.75-4.5 0.25-5.25-1.75z"/>'.repeat(45_000);
+  // As quick as a designer could be at best.
+  await page.evaluate(() =>
+    new MutationObserver((_, observer) => {
+      const stop = [...document.querySelectorAll('button')].find(({ textContent }) => textContent === 'Stop');
+      if (!stop) return;
+      observer.disconnect();
+      stop.click();
+    }).observe(document.body, { childList: true, subtree: true }),
+  );
+  const svg = (text: string): string => `<svg xmlns="http://www.w3.org/2000/svg">${text}</svg>`;
+  await dropFiles(page.locator('.shelf'), [
+    { name: 'big.svg', text: svg(body) },
+    { name: 'small.svg', text: svg('<path d="M0 0H50V50Z"/>') },
+  ]);
+  await expect(page.getByText('Reading was stopped. Nothing came in.')).toBeVisible();
+  await expect(page.getByRole('article')).toHaveCount(before);
+  await expect(page).not.toHaveURL(/piece/);
+});

@@ -26,7 +26,7 @@ export function Shelf() {
   const navigate = useNavigate();
   const dispatch = useAppDispatch();
   const engines = useEngines();
-  const { take, keep, reading } = useTakenFiles();
+  const { take, keep, stop, reading } = useTakenFiles();
   const theme = useAppSelector((state) => state.session.theme);
   const [search, setSearch] = useState('');
   const chooser = useRef<HTMLInputElement>(null);
@@ -153,7 +153,7 @@ export function Shelf() {
             <span role="status">
               Reading {reading.name} … {Math.round(100 * reading.share)} %
             </span>
-            <button type="button" className="btn btn-link p-0" onClick={() => engines.files.cancel()}>
+            <button type="button" className="btn btn-link p-0" onClick={stop}>
               Stop
             </button>
           </>

@@ -1,5 +1,5 @@
-import { emptyPiece, movingFileOf, type Piece, titleOfFile } from '@core';
-import { useState } from 'react';
+import { emptyPiece, movingFileOf, type Piece, type ReadPiece, titleOfFile } from '@core';
+import { useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { useEngines } from '../context';
@@ -21,6 +21,8 @@ export interface TakenFiles {
   take(files: readonly File[]): Promise<void>;
   /** Stores a new piece; where that fails it is told, and false is returned. */
   keep(piece: Piece): Promise<boolean>;
+  /** Gives up the reading under way, with all that was to be read after it. */
+  stop(): void;
   /** What is being read, and how far it is, 0 to 1. */
   readonly reading: { readonly name: string; readonly share: number } | null;
 }
@@ -33,6 +35,7 @@ export function useTakenFiles(): TakenFiles {
   const store = useStore() as AppStore;
   const { files: engine } = useEngines();
   const [reading, setReading] = useState<TakenFiles['reading']>(null);
+  const stopped = useRef(false);
   const tell = (text: string): void => void dispatch(sessionActions.told({ tone: 'error', text }));
 
   const keep = async (piece: Piece): Promise<boolean> => {
@@ -57,9 +60,7 @@ export function useTakenFiles(): TakenFiles {
     return read((share) => setReading({ name, share })).finally(() => setReading(null));
   };
   /** A file that moves becomes a piece of its own, and its lanes are shown. */
-  const takeMoving = async (name: string, text: string): Promise<void> => {
-    const title = titleOfFile(name, 'Moving piece');
-    const { piece, notes } = await shown(name, (onProgress) => engine.readMoving(text, title, onProgress));
+  const openMoving = async ({ piece, notes }: ReadPiece): Promise<void> => {
     if (!(await keep(piece))) return;
     dispatch(
       sessionActions.told({
@@ -91,20 +92,32 @@ export function useTakenFiles(): TakenFiles {
   const take = async (files: readonly File[]): Promise<void> => {
     const drawings: NamedSvg[] = [];
     const refusals: string[] = [];
-    for (const file of files) {
+    let pieces = 0;
+    stopped.current = false;
+    for (const [i, file] of files.entries()) {
+      const label = files.length > 1 ? `${i + 1} of ${files.length}: ${file.name}` : file.name;
       try {
         checkFileSize(file);
         const text = await file.text();
-        if (movingFileOf(text)) await takeMoving(file.name, text);
-        else if (/\.json$/i.test(file.name)) await takePiece(text);
-        else {
-          await shown(file.name, (onProgress) => engine.readSvg(text, onProgress));
+        if (stopped.current) throw new EngineCancelled();
+        if (movingFileOf(text)) {
+          const title = titleOfFile(file.name, 'Moving piece');
+          await openMoving(await shown(label, (onProgress) => engine.readMoving(text, title, onProgress)));
+          pieces++;
+        } else if (/\.json$/i.test(file.name)) {
+          await takePiece(text);
+          pieces++;
+        } else {
+          await shown(label, (onProgress) => engine.readSvg(text, onProgress));
           drawings.push({ name: file.name, svg: text });
         }
       } catch (failure) {
-        if (failure instanceof EngineCancelled)
-          dispatch(sessionActions.told({ tone: 'notice', text: `Reading ${file.name} was stopped. Nothing came in.` }));
-        else refusals.push(`${file.name}: ${(failure as Error).message}`);
+        if (failure instanceof EngineCancelled) {
+          const said = pieces > 0 ? 'The pieces that had come stay.' : 'Nothing came in.';
+          dispatch(sessionActions.told({ tone: 'notice', text: `Reading was stopped. ${said}` }));
+          return;
+        }
+        refusals.push(`${file.name}: ${(failure as Error).message}`);
       }
     }
     const many = refusals.length > 1;
@@ -120,5 +133,9 @@ export function useTakenFiles(): TakenFiles {
       );
     if (drawings.length > 0) await takeDrawings(drawings);
   };
-  return { take, keep, reading };
+  const stop = (): void => {
+    stopped.current = true;
+    engine.cancel();
+  };
+  return { take, keep, stop, reading };
 }
