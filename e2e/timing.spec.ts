@@ -221,7 +221,7 @@ test('the lanes are as high as they need and grow with what is added, until thei
   };
   await piece.open('demo-quay-mark', 'timing');
   await expect.poll(height).toBeLessThan(180);
-  expect(await ground()).toBe(28);
+  await expect.poll(ground).toBe(28);
   const few = await height();
   for (const property of ['turn', 'position']) await page.getByLabel('Add a lane to Mark').selectOption(property);
   await expect.poll(height).toBeGreaterThan(few + 40);
@@ -247,6 +247,7 @@ test('the lanes are as high as they need and grow with what is added, until thei
   await page.mouse.up();
   await expect.poll(height).toBeLessThan(0.4 * room - 50);
   const dragged = await height();
+  await expect.poll(() => page.evaluate(() => localStorage.getItem('arcshift.lanes-share'))).not.toBeNull();
   await page.reload();
   await expect.poll(height).toBeGreaterThan(dragged - 4);
   expect(await height()).toBeLessThan(dragged + 4);
