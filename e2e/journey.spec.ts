@@ -218,7 +218,7 @@ test('paste: SVG markup and bare path data become poses', async ({ shelf, piece,
   await expect(piece.cards).toHaveCount(2);
 });
 
-test('SVG files dropped on the shelf begin a piece in which they arrive as any others; one that cannot be read is told', async ({
+test('SVG files dropped on the shelf begin a piece in which they arrive as if dropped there; one that cannot be read is told', async ({
   shelf,
   piece,
   page,
@@ -248,7 +248,7 @@ test('SVG files dropped on the shelf begin a piece in which they arrive as any o
   const message = page.getByRole('alert');
   await expect(message).toContainText('2 of 2 files could not be taken.');
   await expect(message).toContainText('torn.svg: The SVG is not well-formed');
-  await expect(message).toContainText('vast.svg: Expected a file of at most 8 MB; this one has 9.0 MB.');
+  await expect(message).toContainText('vast.svg: Expected an SVG of at most 8 MB; this one has 9.0 MB.');
   await expect(page.getByRole('article')).toHaveCount(before);
 });
 

@@ -22,7 +22,7 @@ export type { OutputFile } from './output-file';
 export { type Comparison, comparePainted } from './proof/compare';
 export { type Painted, paintedOfFrame, proofTimes } from './proof/painted';
 export { type Proof, type ProofLine, proveText } from './proof/prove-text';
-export { MOVING_FILES, type MovingFile, movingFileOf, readMovingFile } from './reading/moving-file';
+export { MOST_FILE_BYTES, MOVING_FILES, type MovingFile, movingFileOf, readMovingFile } from './reading/moving-file';
 export type { ReadPiece, ReadPieceOptions } from './reading/piece-of-drawing';
 export { PLAYER } from './runtime/runtime.generated';
 export * from './still-svg';

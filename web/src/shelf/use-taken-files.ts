@@ -82,7 +82,7 @@ export function useTakenFiles(): TakenFiles {
     if (await keepUnderAnyId(wanted, taken))
       dispatch(sessionActions.told({ tone: 'notice', text: `${piece.name} was imported.` }));
   };
-  /** Drawings go into a new piece, where they arrive as any others, with what can be done about them. */
+  /** Drawings go into a new piece, where they arrive as if dropped there, with what can be done about them. */
   const takeDrawings = async (svgs: readonly NamedSvg[]): Promise<void> => {
     const piece = emptyPiece(freshId('piece'), titleOfFile(svgs[0].name, 'Untitled piece'));
     if (!(await keep(piece))) return;

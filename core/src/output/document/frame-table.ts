@@ -2,7 +2,8 @@ import { CoreError } from '../../errors';
 import { readPathData } from '../../svg';
 import { isObject, type Json, number, numbers, objects } from './json';
 
-const FRAMES_BYTE_LIMIT = 60 * 1024 * 1024;
+/** Longest table of frames. */
+export const FRAMES_BYTE_LIMIT = 60 * 1024 * 1024;
 /** As many lines as a table may have. */
 export const MOST_ROWS = 400_000;
 

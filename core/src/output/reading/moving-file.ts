@@ -1,6 +1,7 @@
 import { CoreError } from '../../errors';
 import { checkPiece } from '../../piece';
 import { type AnimatedDocument, readAnimatedDocument } from '../document/animated-document';
+import { FRAMES_BYTE_LIMIT } from '../document/frame-table';
 import { readFrameCsv, readFrameJson } from '../document/frames-document';
 import { readLottieDocument } from '../document/lottie-document';
 import { readCssDrawing } from '../proof/read-css';
@@ -9,6 +10,9 @@ import { pieceOfDrawing, type ReadPiece, type ReadPieceOptions } from './piece-o
 export const MOVING_FILES = ['animated-svg', 'css-svg', 'lottie', 'frames', 'table'] as const;
 /** Files that move: SVG animated by itself or by CSS, Lottie, path data by frame as JSON and as a table. */
 export type MovingFile = (typeof MOVING_FILES)[number];
+
+/** No reader takes a longer file: tables of frames are the longest. */
+export const MOST_FILE_BYTES = FRAMES_BYTE_LIMIT;
 
 /** So much of a text says what it is. */
 const HEAD = 4_000;

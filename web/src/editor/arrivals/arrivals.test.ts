@@ -92,11 +92,11 @@ describe('bringing files in', () => {
 
   test('of several files the readable ones come in; the others are told one by one', async () => {
     const { arrivals, state } = open();
-    expect(await arrivals.take([source('a.svg'), source('bad.svg', 'x'), source('big.svg', svg(), 9e6)])).toBe(1);
+    expect(await arrivals.take([source('a.svg'), source('bad.svg', 'x'), source('big.svg', svg(), 7e7)])).toBe(1);
     const [message] = state().session.messages;
     expect(message.tone).toBe('error');
     expect(message.details).toHaveLength(2);
-    expect(message.details?.join()).toMatch(/bad\.svg.*big\.svg: Expected a file of at most 8 MB/);
+    expect(message.details?.join()).toMatch(/bad\.svg.*big\.svg: Expected a file of at most 60 MB/);
   });
 
   test('nothing readable changes nothing', async () => {

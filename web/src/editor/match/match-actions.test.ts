@@ -124,17 +124,10 @@ describe('decisions about a match', () => {
 
   test('an alternative decides start, method, rounding and pairs at once', () => {
     takeAlternative(store, shiftId, {
-      halfWay: '',
-      fillRule: 'nonzero',
-      verdict: 'good',
-      sentence: '',
-      inTurns: false,
-      choice: {
-        method: 'blended',
-        softness: 4,
-        starts: [{ a: anchor('from', 1), b: anchor('to', 2) }],
-        taken: { look: [0, 0.5], pairs: [{ a: 'one', b: 'x' }] },
-      },
+      method: 'blended',
+      softness: 4,
+      starts: [{ a: anchor('from', 1), b: anchor('to', 2) }],
+      taken: { look: [0, 0.5], pairs: [{ a: 'one', b: 'x' }] },
     });
     expect(shift().method).toBe('blended');
     expect(match()).toMatchObject({ softness: 4, pairs: [], taken: { look: [0, 0.5] } });
@@ -151,15 +144,7 @@ describe('decisions about a match', () => {
       ],
     };
     const choice = { method: 'turning' as const, softness: 0, starts: [], taken };
-    const take = (): void =>
-      takeAlternative(store, shiftId, {
-        halfWay: '',
-        fillRule: 'nonzero',
-        verdict: 'good',
-        sentence: '',
-        inTurns: false,
-        choice,
-      });
+    const take = (): void => takeAlternative(store, shiftId, choice);
     take();
     setEven(store, shiftId, 24);
     addShiftPoint(store, shiftId, anchor('from', 0));

@@ -217,7 +217,7 @@ export const setTouchUps = (store: AppStore, shiftId: Id, touchUps: MatchChoices
   changeMatch(store, shiftId, name, { touchUps: [...touchUps] });
 
 /** Decides what an alternative decides. */
-export function takeAlternative(store: AppStore, shiftId: Id, { choice }: PoseAlternative): void {
+export function takeAlternative(store: AppStore, shiftId: Id, choice: PoseAlternative['choice']): void {
   store.dispatch(
     changePiece('Take an alternative', (draft) => {
       const shift = draft.shifts[shiftId];

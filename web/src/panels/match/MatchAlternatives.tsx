@@ -71,7 +71,7 @@ export function MatchAlternatives({
                 title={alternative.sentence}
                 aria-pressed={isTaken(shift, alternative)}
                 aria-label={`Alternative ${i + 1}, ${alternative.choice.method}, ${alternative.choice.softness ? 'softened, ' : ''}${alternative.inTurns ? 'in turns, ' : ''}${VERDICT[alternative.verdict].word}`}
-                onClick={() => takeAlternative(store, shift.id, alternative)}
+                onClick={() => takeAlternative(store, shift.id, alternative.choice)}
               >
                 <svg viewBox={box} aria-hidden="true">
                   <path d={alternative.halfWay} fillRule={alternative.fillRule} />
