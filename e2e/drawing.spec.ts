@@ -70,6 +70,8 @@ test('keys belong to what is in front, and go back to the piece when a field is 
   await piece.cards.first().click();
   await page.keyboard.press('Shift+Slash');
   await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
+  // The keys are the dialog's once the focus is in it.
+  await expect(page.locator('[role="dialog"]:focus, [role="dialog"] :focus')).toBeAttached();
   await page.keyboard.press('p');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
