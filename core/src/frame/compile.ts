@@ -1,5 +1,14 @@
 import { blendNumbers, type Lane, levelLane, PROPERTIES, RampTime } from '../lane';
-import { type Id, type Piece, type Playback, pieceDuration, railTimeline, type Shift, stretchOf } from '../piece';
+import {
+  type Id,
+  type Piece,
+  type Playback,
+  pieceDuration,
+  posterSeconds,
+  railTimeline,
+  type Shift,
+  stretchOf,
+} from '../piece';
 import { type FigureSpan, lateSpan } from './figure-span';
 import { figureSpans } from './figure-spans';
 import { LaneBook, timesLane } from './lane-book';
@@ -39,6 +48,8 @@ export interface CompiledPiece {
   readonly playback: Playback;
   /** What is played again and again, s: all of it, or the named stretch. */
   readonly stretch: readonly [from: number, until: number];
+  /** When the picture stands that stands for the piece, s. */
+  readonly poster: number;
   readonly figures: readonly CompiledFigure[];
 }
 
@@ -76,6 +87,7 @@ export function compilePiece(piece: Piece, planOf: (shift: Shift) => PoseShiftPl
     rate: rate.num / rate.den,
     playback: piece.playback,
     stretch: piece.playback === 'stretch' ? stretchOf(piece) : [0, pieceDuration(piece)],
+    poster: posterSeconds(piece),
     figures,
   };
 }
@@ -100,6 +112,7 @@ export function compileShift(piece: Piece, shift: Shift, plan: PoseShiftPlan): C
     rate: 60,
     playback: 'once',
     stretch: [0, 1],
+    poster: 0,
     figures: [
       {
         id: shift.id,

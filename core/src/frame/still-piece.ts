@@ -33,6 +33,7 @@ export function stillPiece(compiled: CompiledPiece, seconds: number): CompiledPi
     duration: 0,
     playback: 'once',
     stretch: [0, 0],
+    poster: 0,
     figures: compiled.figures.map((figure, i) => stillFigure(figure, frame.figures[i])),
   };
 }

@@ -11,6 +11,7 @@ import { numberText } from '../svg';
 import { compactPaths } from './compact-path';
 import { drawnStates } from './drawn-states';
 import { figureNames } from './figure-names';
+import { CALM_CLASS, OWN, safeTitle, withOwnNames } from './own-names';
 import { type SpanChain, spanChains } from './part-chains';
 import { layersOf, type PartLayer, type Purpose, seenSwitches } from './part-layers';
 import { displayElement, type FileRun, switchElement } from './smil';
@@ -47,20 +48,29 @@ const NOTHING: Written = { attributes: '', inside: '' };
  * @returns text of the file; plays once or endlessly as the piece does
  */
 export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOptions = {}): string {
+  return withOwnNames(drawAnimatedSvg(compiled, options), options.title ?? '');
+}
+
+/** The same before its names are put in: `OWN` stands before each of them. */
+export function drawAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOptions = {}): string {
   const { digits = DEFAULT_DIGITS, title, scale = 1, named = false, timed = false, calmAt } = options;
   const box = options.box ?? { x: 0, y: 0, width: compiled.width, height: compiled.height };
   const [x, y, w, h, width, height] = [box.x, box.y, box.width, box.height, scale * box.width, scale * box.height].map(
     (v) => numberText(v, 3),
   );
-  const moving = new FileWriter(compiled, { digits, named, prefix: '' });
-  const head = title ? `<title>${escapeText(title)}</title>\n` : '';
+  const moving = new FileWriter(compiled, { digits, named, prefix: OWN });
+  const head = title ? `<title>${escapeText(safeTitle(title))}</title>\n` : '';
   let body = moving.picture(box);
   let defs = moving.defs;
   let sheet = '';
   if (calmAt !== undefined && compiled.duration > 0) {
-    const still = new FileWriter(stillPiece(compiled, calmAt), { digits, named: false, prefix: 'still-' });
+    const still = new FileWriter(stillPiece(compiled, calmAt), {
+      digits,
+      named: false,
+      prefix: `${OWN}${CALM_CLASS}-`,
+    });
     sheet = CALM_RULES;
-    body = `<g class="moving">\n${body}</g>\n<g class="still">\n${still.picture(box)}</g>\n`;
+    body = `<g class="${OWN}moving">\n${body}</g>\n<g class="${OWN}${CALM_CLASS}">\n${still.picture(box)}</g>\n`;
     defs += still.defs;
   }
   if (moving.hides) sheet += HIDDEN_SHEET;
@@ -69,14 +79,14 @@ export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOp
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${w} ${h}" width="${width}" height="${height}"${timed ? timesOf(compiled) : ''}>\n${head}${style}${defs}${body}</svg>\n`;
 }
 
-/** Attributes that say how long one run is, s, and whether the file goes on after it. */
+/** Attributes that say how long one run is, s, whether the file goes on after it, and when the picture stands that stands for it. */
 const timesOf = (compiled: CompiledPiece): string =>
-  ` data-length="${numberText(runLength(compiled), 6)}" data-again="${compiled.playback === 'once' ? 'no' : 'yes'}"`;
+  ` data-length="${numberText(runLength(compiled), 6)}" data-again="${compiled.playback === 'once' ? 'no' : 'yes'}" data-still="${numberText(compiled.poster, 6)}"`;
 
 /** A rule of a style sheet, not an attribute: programs that make files smaller take what an attribute hides for something that is never seen. */
 export const HIDDEN_RULES = { 'not-yet': 'display:none', 'not-seen': 'visibility:hidden' } as const;
 const HIDDEN_SHEET = `@media all{${Object.entries(HIDDEN_RULES)
-  .map(([name, rule]) => `.${name}{${rule}}`)
+  .map(([name, rule]) => `.${OWN}${name}{${rule}}`)
   .join('')}}`;
 
 /** The state whose points lie furthest apart. */
@@ -93,8 +103,7 @@ function widest(states: readonly Float64Array[]): number {
 }
 
 /** Media Queries 5: prefers-reduced-motion. */
-const CALM_RULES =
-  '.still{display:none}@media (prefers-reduced-motion:reduce){.moving{display:none}.still{display:inline}}';
+export const CALM_RULES = `.${OWN}${CALM_CLASS}{display:none}@media (prefers-reduced-motion:reduce){.${OWN}moving{display:none}.${OWN}${CALM_CLASS}{display:inline}}`;
 
 const both = (p: Written, q: Written): Written => ({
   attributes: p.attributes + q.attributes,
@@ -151,7 +160,7 @@ class FileWriter {
   /** Hides an element until its animation begins, and where nothing is animated. */
   private first(name: keyof typeof HIDDEN_RULES): string {
     this.hides = true;
-    return ` class="${name}"`;
+    return ` class="${OWN}${name}"`;
   }
 
   /** All that is seen, in a box of the canvas. */

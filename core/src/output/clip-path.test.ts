@@ -10,12 +10,13 @@ const DIAMOND = 'M32 0L64 32L32 64L0 32Z';
 describe('a figure as a clip path over time', () => {
   const compiled = planAndCompile(pieceOf([SQUARE, DIAMOND]));
 
-  test('a rule of the figure’s name with its keyframes; less motion leaves the first shape', () => {
-    const css = writeClipPath(compiled);
-    expect(css).toMatch(/^\.figure \{\n {2}clip-path: path\("m/);
-    expect(css).toMatch(/animation: figure [\d.]+s linear infinite;/);
-    expect(css).toMatch(/@keyframes figure \{\n {2}0%\{clip-path:path\("/);
-    expect(css).toContain('@media (prefers-reduced-motion: reduce)');
+  test('a rule of the piece’s and the figure’s names with its keyframes; less motion leaves the shape that stands for the piece', () => {
+    const css = writeClipPath(compiled, { title: 'Two Ways' });
+    expect(css).toMatch(/^\.two-ways-figure \{\n {2}clip-path: path\("m/);
+    expect(css).toMatch(/animation: two-ways-figure [\d.]+s linear infinite;/);
+    expect(css).toMatch(/@keyframes two-ways-figure \{\n {2}0%\{clip-path:path\("/);
+    // The second pose is held longest of those that are not the first: a diamond.
+    expect(css).toMatch(/@media \(prefers-reduced-motion: reduce\) \{\n {2}\.two-ways-figure \{\n {4}clip-path: path\("m320 128l192 192/);
   });
 
   test('in percent of the canvas it stretches with what it clips', () => {
@@ -35,8 +36,8 @@ describe('a figure as a clip path over time', () => {
 
   test('a stretch that plays again is a second animation that begins when the first has ended', () => {
     const css = writeClipPath({ ...compiled, playback: 'stretch', stretch: [0.5, 1.25] });
-    expect(css).toContain('animation: figure 1.25s linear forwards, figure-again 0.75s 1.25s linear infinite;');
-    expect(css).toContain('@keyframes figure-again');
+    expect(css).toContain('animation: piece-figure 1.25s linear forwards, piece-figure-again 0.75s 1.25s linear infinite;');
+    expect(css).toContain('@keyframes piece-figure-again');
   });
 
   test('before a figure comes and after it is gone nothing is left to be seen', () => {

@@ -7,6 +7,7 @@ import {
   type PartLanes,
   prepareMotion,
   sampleMotion,
+  stillPiece,
 } from '../frame';
 import { type Lane, PROPERTIES } from '../lane';
 import { numberText } from '../svg';
@@ -15,6 +16,7 @@ import { cssKeyframes } from './css-keyframes';
 import { figureNames } from './figure-names';
 import { joinedLane } from './joined-lane';
 import { type LaneKey, laneKeys } from './lane-keys';
+import { ownName } from './own-names';
 import { type SpanChain, spanChains } from './part-chains';
 
 export const CLIP_UNITS = ['px', 'percent'] as const;
@@ -26,6 +28,8 @@ export interface ClipPathOptions {
   readonly unit?: (typeof CLIP_UNITS)[number];
   /** Decimals. Default 2. */
   readonly digits?: number;
+  /** The piece's name, which stands before the figure's in the class and the keyframes. */
+  readonly title?: string;
 }
 
 /** What the outline is from one time of the run to another, s, with the same commands all the way. */
@@ -51,7 +55,8 @@ export function writeClipPath(compiled: CompiledPiece, options: ClipPathOptions 
     throw new CoreError('output-refused', 'Expected a figure whose outline can clip; the piece shows none.');
   const { duration, playback, stretch } = compiled;
   const said = stretchesOf(compiled, figure).map((each) => ({ ...each, texts: textsOf(each, compiled, unit, digits) }));
-  const name = figureNames(compiled.figures)[index];
+  // Names of two pieces in one page are two: the piece's stands before the figure's.
+  const name = `${ownName(options.title ?? '')}-${figureNames(compiled.figures)[index]}`;
   const first = said[0].texts[0];
   if (!(duration > 0)) return `.${name} {\n  clip-path: ${first};\n}\n`;
   const keys = said.flatMap(({ keys: each, texts }) => each.map((key, i) => ({ ...key, text: texts[i] })));
@@ -71,11 +76,16 @@ export function writeClipPath(compiled: CompiledPiece, options: ClipPathOptions 
     playback === 'stretch' ? `, ${name}-again ${s(stretch[1] - stretch[0])} ${s(stretch[1])} linear infinite` : '';
   const mode = { loop: ' infinite', back: ' infinite alternate', once: ' forwards', stretch: ' forwards' }[playback];
   const end = playback === 'stretch' ? stretch[1] : duration;
+  const calm = (): string => {
+    const still = stillPiece(compiled, compiled.poster);
+    const [each] = stretchesOf(still, still.figures[index]);
+    return textsOf(each, still, unit, digits)[0];
+  };
   return [
     `.${name} {\n  clip-path: ${first};\n  animation: ${name} ${s(end)} linear${mode}${again};\n}\n`,
     keyframes(name, 0, end),
     playback === 'stretch' ? keyframes(`${name}-again`, stretch[0], stretch[1]) : '',
-    `@media (prefers-reduced-motion: reduce) {\n  .${name} {\n    animation: none;\n  }\n}\n`,
+    `@media (prefers-reduced-motion: reduce) {\n  .${name} {\n    clip-path: ${calm()};\n    animation: none;\n  }\n}\n`,
   ].join('');
 }
 

@@ -36,7 +36,7 @@ const leadingFigure = ({ figureOrder, figures }: Piece): Id =>
  */
 export function writeCodeModule(compiled: CompiledPiece, piece: Piece, options: CodeModuleOptions = {}): OutputFile[] {
   const { input = 'poses', beyond = 'clamped', fileName = 'piece', digits } = options;
-  const { root } = readAnimatedDocument(writeAnimatedSvg(compiled, { digits, named: true }));
+  const { root } = readAnimatedDocument(writeAnimatedSvg(compiled, { digits, named: true, title: piece.name }));
   const { poses, track } = posesOf(piece, leadingFigure(piece), compiled.duration);
   const positions = options.positions ?? poses.map((_, i) => i);
   if (
@@ -214,7 +214,9 @@ document.getElementById('progress').addEventListener('input', (event) => update(
 const reactExample = (name: string): string => `import { createElement } from 'react';
 import { frame } from './${name}.js';
 
-const named = (name) => name.replace(/-([a-z])/g, (_, letter) => letter.toUpperCase());
+// React has names of its own for what SVG calls stroke-width or class.
+const named = (name) =>
+  name === 'class' ? 'className' : name.replace(/-([a-z])/g, (_, letter) => letter.toUpperCase());
 const draw = ({ name, attributes, children }, key) =>
   createElement(
     name,

@@ -40,10 +40,12 @@ describe('a piece as CSS animation', () => {
     writeCssSvg(planAndCompile({ ...pieceOf([SQUARE, DIAMOND]), playback }), { title: 'A & B', page });
 
   test('the outline is the property d; it plays as the piece does and rests where less motion is asked for', () => {
-    expect(write('loop')).toMatch(/@keyframes k1\{0%\{d:path\("m/);
-    expect(write('loop')).toMatch(/animation:k1 [\d.]+s(?: -[\d.]+s)? linear infinite forwards/);
+    expect(write('loop')).toMatch(/@keyframes a-b-[a-z0-9]+-k1\{0%\{d:path\("m/);
+    expect(write('loop')).toMatch(/animation:a-b-[a-z0-9]+-k1 [\d.]+s(?: -[\d.]+s)? linear infinite forwards/);
     expect(write('once')).not.toContain('infinite');
-    expect(write('once')).toContain('@media (prefers-reduced-motion:reduce){*{animation:none!important}}');
+    expect(write('once')).toMatch(
+      /@media \(prefers-reduced-motion:reduce\)\{\.a-b-[a-z0-9]+-file \*\{animation:none!important\}\}/,
+    );
     expect(write('once')).not.toContain('<animate');
   });
 
@@ -51,7 +53,7 @@ describe('a piece as CSS animation', () => {
     expect(write('loop', true)).toMatch(
       /^<!doctype html>\n<html lang="en">\n<meta charset="utf-8">\n<title>A &amp; B<\/title>/,
     );
-    expect(write('loop', true)).toContain('<svg viewBox=');
+    expect(write('loop', true)).toMatch(/<svg class="a-b-[a-z0-9]+-file" viewBox=/);
   });
 
   test('motion is translate, rotate and scale about an origin, each with its own keyframes', () => {

@@ -1,8 +1,9 @@
 import type { CompiledPiece } from '../frame';
 import { numberText } from '../svg';
-import { type AnimatedSvgOptions, HIDDEN_RULES, writeAnimatedSvg } from './animated-svg';
+import { type AnimatedSvgOptions, CALM_RULES, drawAnimatedSvg, HIDDEN_RULES } from './animated-svg';
 import { cssKeyframes } from './css-keyframes';
 import { type DrawnElement, readAnimatedDocument, type Track } from './document/animated-document';
+import { OWN, safeTitle, withOwnNames } from './own-names';
 import { escapeText } from './svg-paint';
 
 export interface CssOptions extends AnimatedSvgOptions {
@@ -37,24 +38,31 @@ export const NO_CSS_PROPERTY = ['gradientTransform', 'x1', 'y1', 'x2', 'y2', 'fx
 
 /**
  * Writes a piece as an SVG, or a page with it, animated by CSS (Animations 1, Transforms 2, Easing 2; the property `d` of SVG 2): the animated SVG with its
- * tracks as keyframes. Transforms are the properties translate, rotate and scale about a transform-origin. Where less motion is asked for, the first picture
- * stands. What CSS has no property for (where a gradient lies) is animated by SVG's own elements.
+ * tracks as keyframes. Transforms are the properties translate, rotate and scale about a transform-origin. What CSS has no property for (where a gradient lies) is
+ * animated by SVG's own elements. Where less motion is asked for, a still picture stands in its place (`calmAt`), else the first one.
  */
 export function writeCssSvg(compiled: CompiledPiece, options: CssOptions = {}): string {
-  const { root } = readAnimatedDocument(writeAnimatedSvg(compiled, options));
+  const { root } = readAnimatedDocument(drawAnimatedSvg(compiled, options));
   const sheet = new StyleSheet(blurs(root));
   const body = root.children
     .filter(({ name }) => name !== 'style')
     .map((child) => sheet.element(child, false))
     .join('');
   const { viewBox, width, height } = root.attributes;
-  // What moves stands as it was first written where less motion is asked for.
-  const calm = '@media (prefers-reduced-motion:reduce){*{animation:none!important}}\n';
+  // Without a picture of its own for it, what moves stands as it was first written where less motion is asked for.
+  const calmed = options.calmAt !== undefined && compiled.duration > 0;
+  const calm = calmed
+    ? `${CALM_RULES}\n`
+    : `@media (prefers-reduced-motion:reduce){.${OWN}file *{animation:none!important}}\n`;
   const style = sheet.text && `<style>\n${sheet.text}${calm}</style>\n`;
+  const own = style && ` class="${OWN}file"`;
   const namespace = options.page ? '' : ' xmlns="http://www.w3.org/2000/svg"';
-  const svg = `<svg${namespace} viewBox="${viewBox}" width="${width}" height="${height}">\n${style}${body}</svg>\n`;
-  if (!options.page) return svg;
-  return `<!doctype html>\n<html lang="en">\n<meta charset="utf-8">\n<title>${escapeText(options.title ?? 'Piece')}</title>\n${svg}</html>\n`;
+  const svg = `<svg${namespace}${own} viewBox="${viewBox}" width="${width}" height="${height}">\n${style}${body}</svg>\n`;
+  const title = options.title ?? '';
+  const file = options.page
+    ? `<!doctype html>\n<html lang="en">\n<meta charset="utf-8">\n<title>${escapeText(safeTitle(title) || 'Piece')}</title>\n${svg}</html>\n`
+    : svg;
+  return withOwnNames(file, title);
 }
 
 /** The tracks of blurs by the id of their filter. */
@@ -94,8 +102,8 @@ class StyleSheet {
     }
     for (const track of element.tracks) if (track.attribute === 'gradientTransform') left.push(smilOf(track));
     // What is hidden at first, until its animation says otherwise.
-    const first = attributes.class as keyof typeof HIDDEN_RULES | undefined;
-    delete attributes.class;
+    const first = firstState(attributes.class);
+    if (first) delete attributes.class;
     const hidden = first && (first === 'not-seen' || inClip ? HIDDEN_RULES['not-seen'] : 'opacity:0');
     const transforms = element.tracks.filter(({ attribute }) => attribute === 'transform');
     if (transforms.length > 0) {
@@ -112,7 +120,7 @@ class StyleSheet {
     }
     if (tracks.length > 0) rules.push(`animation:${tracks.map((track) => this.animation(track)).join(',')}`);
     if (rules.length > 0) {
-      attributes.class = `m${++this.moving}`;
+      attributes.class = `${OWN}m${++this.moving}`;
       this.text += `.${attributes.class}{${rules.join(';')}}\n`;
       if (hidden) this.text += `@media all{.${attributes.class}{${hidden}}}\n`;
     }
@@ -132,13 +140,19 @@ class StyleSheet {
     const frames = cssKeyframes(track.attribute, { ...track, values: track.values.map(say) });
     let name = this.known.get(frames);
     if (!name) {
-      name = `k${++this.keyframes}`;
+      name = `${OWN}k${++this.keyframes}`;
       this.known.set(frames, name);
       this.text += `@keyframes ${name}{${frames}}\n`;
     }
     const n = (value: number): string => `${numberText(value, 6)}s`;
     return `${name} ${n(duration)}${begin === 0 ? '' : ` ${n(begin)}`} linear${repeats ? ' infinite' : ''} forwards`;
   }
+}
+
+/** Is an element hidden at first, and how? */
+function firstState(name: string | undefined): keyof typeof HIDDEN_RULES | null {
+  const own = name?.replace(OWN, '');
+  return own === 'not-yet' || own === 'not-seen' ? own : null;
 }
 
 /** What is not displayed has no part in CSS animation; what is not to be seen has. */

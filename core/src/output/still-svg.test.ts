@@ -126,7 +126,7 @@ describe('gradients, dashes and clips on the move', () => {
   });
 
   test('a clipped figure refers to the clip, and every reference is there once', () => {
-    expect(text).toMatch(/<g clip-path="url\(#clip0\)" opacity="0\.5">/);
+    expect(text).toMatch(/<g clip-path="url\(#piece-[a-z0-9]+-clip0\)" opacity="0\.5">/);
     const ids = [...text.matchAll(/ id="([^"]+)"/g)].map(([, id]) => id);
     expect(new Set(ids).size).toBe(ids.length);
     for (const [, id] of text.matchAll(/url\(#([^)]+)\)/g)) expect(ids).toContain(id);

@@ -8,8 +8,7 @@ const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<s
   3: wipeStep,
   4: turnsStep,
   5: motionStep,
-  // To version 7: more kinds of lanes and of playing. What was there stays as it is.
-  6: (data) => data,
+  6: comingStep,
   // To version 8: lanes for numbers of adjustable shapes, shifts point by point.
   7: (data) => data,
   // To version 9: an alternative that was taken is known by what it looks like.
@@ -17,6 +16,8 @@ const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<s
     ...data,
     shifts: mapTable(data.shifts, (shift) => ({ ...shift, match: { taken: null, ...rowsOf(shift.match) } })),
   }),
+  // To version 10: a moment whose picture stands for the piece can be chosen.
+  9: (data) => data,
 };
 
 type Table = Record<string, Record<string, unknown>>;
@@ -98,6 +99,21 @@ function wipeStep(data: Record<string, unknown>): Record<string, unknown> {
   };
 }
 
+/** When unpaired contours go and come was added within version 5: files of its first days do not say it. */
+const withTurns = (data: Record<string, unknown>): Record<string, unknown> => ({
+  ...data,
+  shifts: mapTable(data.shifts, (shift) => ({ ...shift, match: { turns: 'auto', ...rowsOf(shift.match) } })),
+});
+
+/**
+ * To version 7: more kinds of lanes and of playing; what was there stays as it is. When a figure begins, and whether it is seen before and after, was added within
+ * version 6: files of its first days do not say it.
+ */
+function comingStep(data: Record<string, unknown>): Record<string, unknown> {
+  return { ...data, figures: mapTable(data.figures, (figure) => ({ ...AT_ONCE, ...figure })) };
+}
+const AT_ONCE = { start: 0, before: 'held', after: 'held' } as const;
+
 /** To version 5: directions of single contours, and when unpaired contours go and come. */
 function turnsStep(data: Record<string, unknown>): Record<string, unknown> {
   return {
@@ -117,7 +133,8 @@ const listOf = (value: unknown): readonly unknown[] => (Array.isArray(value) ? v
  * To version 6: lanes. How a pose was turned by hand is no longer baked into its placement but the value of its figure's turn, about a middle that stays where
  * it is: frames at the poses are as they were, and what is turned further from one pose to the next spins.
  */
-function motionStep(data: Row): Row {
+function motionStep(before: Row): Row {
+  const data = withTurns(before);
   const poses = { ...rowsOf(data.poses) };
   const shifts = rowsOf(data.shifts);
   const lanes: Table = {};
@@ -127,9 +144,8 @@ function motionStep(data: Row): Row {
       rail.length === 0
         ? listOf(figure.poses).slice(0, 1).map(String)
         : [String(shifts[rail[0]]?.from), ...rail.map((id) => String(shifts[id]?.to))];
-    const always = { start: 0, before: 'held', after: 'held' };
     const turnOf = (id: string): number => Number((poses[id]?.placement as Row | undefined)?.rotation ?? 0) || 0;
-    if (!stops.some((id) => turnOf(id) !== 0)) return { ...always, middle: null, ...figure };
+    if (!stops.some((id) => turnOf(id) !== 0)) return { ...AT_ONCE, middle: null, ...figure };
     const [x, y] = (figure.pivot as [number, number] | null) ?? middleOf(data, poses[stops[0]]);
     const closed = rail.length > 1 && stops[0] === stops[stops.length - 1];
     const id = `turn-${String(figure.id)}`.slice(0, 64);
@@ -157,7 +173,7 @@ function motionStep(data: Row): Row {
         placement: { ...placement, rotation: 0, x: x + cos * dx + sin * dy, y: y - sin * dx + cos * dy },
       };
     }
-    return { ...always, middle: [x, y], ...figure };
+    return { ...AT_ONCE, middle: [x, y], ...figure };
   });
   return { ...data, figures, poses, lanes };
 }

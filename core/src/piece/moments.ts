@@ -26,3 +26,29 @@ export function stretchOf(piece: Piece): readonly [from: number, until: number] 
   const [a, b] = [Math.max(0, from), Math.min(duration, until)];
   return b - a >= SHORTEST_STRETCH ? [a, b] : [0, duration];
 }
+
+/**
+ * When the picture stands that stands for the piece, s within its duration: the chosen moment, else the middle of the longest hold of a figure that is seen, of
+ * another pose than its first. Where nothing is held but first poses it is the beginning.
+ */
+export function posterSeconds(piece: Piece): number {
+  // What lies after a stretch that plays again is never seen.
+  const until = piece.playback === 'stretch' ? stretchOf(piece)[1] : pieceDuration(piece);
+  const chosen = piece.poster && secondsOfMoment(piece, piece.poster);
+  if (chosen !== undefined) return Math.min(until, Math.max(0, chosen));
+  let [longest, at] = [0, 0];
+  for (const id of piece.figureOrder) {
+    const figure = piece.figures[id];
+    if (figure.hidden) continue;
+    const { stops } = railTimeline(piece, figure);
+    for (const { poseId, start, hold } of stops) {
+      const seen = Math.min(until, start + hold) - start;
+      if (poseId === stops[0].poseId || !(seen > longest + SAME_HOLD)) continue;
+      [longest, at] = [seen, start + seen / 2];
+    }
+  }
+  return at;
+}
+
+/** Holds nearer than this, s, are equally long: the earlier one stands. */
+const SAME_HOLD = 1e-6;

@@ -9,7 +9,7 @@ import type { ShapeNumberId, ShapeSource } from '../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 9;
+export const PIECE_VERSION = 10;
 
 export type Id = string;
 
@@ -101,6 +101,8 @@ export interface Piece {
   readonly playback: Playback;
   /** What is played again and again when `playback` is 'stretch'; left out: all of it. */
   readonly stretch?: Stretch;
+  /** The moment whose picture stands for the piece where nothing moves; left out: the longest hold that is not of the first pose. */
+  readonly poster?: Moment;
   /** Stacking order, the lowest first. */
   readonly figureOrder: readonly Id[];
   readonly figures: Readonly<Record<Id, Figure>>;

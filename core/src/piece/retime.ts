@@ -76,7 +76,8 @@ export function retime(draft: PieceDraft, factor: number): void {
     pulse.from = micro(pulse.from * factor);
     if (pulse.until !== null) pulse.until = micro(pulse.until * factor);
   }
-  if (draft.stretch) for (const end of [draft.stretch.from, draft.stretch.until]) end.after = micro(end.after * factor);
+  for (const moment of [draft.stretch?.from, draft.stretch?.until, draft.poster])
+    if (moment) moment.after = micro(moment.after * factor);
 }
 
 /** Times as they are kept: to a millionth. */

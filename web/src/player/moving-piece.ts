@@ -6,34 +6,75 @@ interface Run {
   readonly length: number;
   /** Does it go on after it? */
   readonly again: boolean;
+  /** When the picture stands that is shown where less motion is asked for. */
+  readonly still: number;
 }
 
 /** Attributes: src, autoplay, loop (“once”, “again”; left out: as the file), rate, motion (“always”: also where less motion is asked for), label. */
 const WATCHED = ['src', 'loop', 'rate', 'label'];
 const UNSAFE = 'script,foreignObject,iframe,object,embed';
+/** Sheets that are made, not written into the page: a strict content security policy has nothing against them. */
+const HOST_RULES = ':host{display:inline-block}svg{display:block;width:100%;height:auto}';
 
 class MovingPiece extends HTMLElement {
   static observedAttributes = WATCHED;
   private svg: SVGSVGElement | null = null;
-  private run: Run = { length: 0, again: false };
+  private run: Run = { length: 0, again: false, still: 0 };
   private moment = 0;
   /** Where the clock stood, ms, when it was set going, and what it showed then; null while it stands. */
   private started: { readonly at: number; readonly from: number } | null = null;
   private frame = 0;
   private loading: AbortController | null = null;
 
+  /** Where the file came from that is shown. */
+  private source: string | null = null;
+  /** Was it going on when it was taken out of the page, or when less motion was asked for? */
+  private wasPlaying = false;
+  private readonly calm = matchMedia('(prefers-reduced-motion: reduce)');
+
   connectedCallback(): void {
-    if (!this.shadowRoot)
-      this.attachShadow({ mode: 'open' }).innerHTML =
-        '<style>:host{display:inline-block}svg{display:block;width:100%;height:auto}</style>';
+    if (!this.shadowRoot) {
+      const sheet = new CSSStyleSheet();
+      sheet.replaceSync(HOST_RULES);
+      this.attachShadow({ mode: 'open' }).adoptedStyleSheets = [sheet];
+    }
     this.setAttribute('role', 'img');
-    void this.load();
+    this.calm.addEventListener('change', this.heedCalm);
+    if (this.svg && this.source === this.getAttribute('src')) this.resume();
+    else void this.load();
   }
 
   disconnectedCallback(): void {
+    this.calm.removeEventListener('change', this.heedCalm);
     this.loading?.abort();
+    this.wasPlaying ||= this.started !== null;
     this.halt();
   }
+
+  /** Put into the page again: a browser begins anew with what it had taken out. */
+  private resume(): void {
+    this.svg?.pauseAnimations();
+    this.show();
+    if (!this.wasPlaying || this.isCalm) return;
+    this.wasPlaying = false;
+    this.play();
+  }
+
+  /** Is less motion asked for, and heeded? */
+  private get isCalm(): boolean {
+    return this.getAttribute('motion') !== 'always' && this.calm.matches;
+  }
+
+  private readonly heedCalm = (): void => {
+    if (this.isCalm && this.started) {
+      this.pause();
+      this.currentTime = this.run.still;
+      this.wasPlaying = true;
+    } else if (!this.isCalm && this.wasPlaying) {
+      this.wasPlaying = false;
+      this.play();
+    }
+  };
 
   attributeChangedCallback(name: string): void {
     if (!this.isConnected) return;
@@ -87,6 +128,7 @@ class MovingPiece extends HTMLElement {
   }
 
   pause(): void {
+    this.wasPlaying = false;
     if (!this.started) return;
     this.halt();
     this.tell('pause');
@@ -143,7 +185,9 @@ class MovingPiece extends HTMLElement {
     try {
       const src = this.getAttribute('src');
       const text = src ? await this.fetched(src, signal) : (this.querySelector('template')?.innerHTML ?? '');
-      if (!signal.aborted) this.take(text);
+      if (signal.aborted) return;
+      this.source = src;
+      this.take(text);
     } catch (error) {
       if (!signal.aborted)
         this.dispatchEvent(new CustomEvent('error', { detail: { message: (error as Error).message } }));
@@ -164,20 +208,33 @@ class MovingPiece extends HTMLElement {
     for (const element of [svg, ...svg.querySelectorAll('*')])
       for (const { name, value } of [...element.attributes])
         if (name.startsWith('on') || (/href$/.test(name) && !value.startsWith('#'))) element.removeAttribute(name);
+    const rules = [...svg.querySelectorAll('style')].map((style) => {
+      style.remove();
+      return style.textContent ?? '';
+    });
     this.halt();
     this.svg?.remove();
     this.svg = document.importNode(svg, true);
-    this.shadowRoot?.append(this.svg);
+    const root = this.shadowRoot as ShadowRoot;
+    const sheet = new CSSStyleSheet();
+    sheet.replaceSync(rules.join('\n'));
+    root.adoptedStyleSheets = [root.adoptedStyleSheets[0], sheet];
+    root.append(this.svg);
     this.svg.pauseAnimations();
     const said = (name: string): string | null => svg.getAttribute(`data-${name}`);
-    this.run = { length: Number(said('length')) || 0, again: said('again') === 'yes' };
+    this.run = {
+      length: Number(said('length')) || 0,
+      again: said('again') === 'yes',
+      still: Number(said('still')) || 0,
+    };
     if (!this.hasAttribute('aria-label'))
       this.setAttribute('aria-label', this.getAttribute('label') ?? svg.querySelector('title')?.textContent ?? '');
-    this.moment = 0;
+    const autoplay = this.hasAttribute('autoplay') && this.run.length > 0;
+    this.wasPlaying = autoplay && this.isCalm;
+    this.moment = this.wasPlaying ? this.run.still : 0;
     this.show();
     this.tell('ready');
-    const calm = this.getAttribute('motion') !== 'always' && matchMedia('(prefers-reduced-motion: reduce)').matches;
-    if (this.hasAttribute('autoplay') && !calm && this.run.length > 0) this.play();
+    if (autoplay && !this.isCalm) this.play();
   }
 }
 

@@ -1,4 +1,4 @@
-import { compilePiece, type Piece, type planPoseShift, Stage, shiftInput } from '@core';
+import { compilePiece, type Piece, type planPoseShift, posterSeconds, Stage, shiftInput } from '@core';
 import { useEffect, useRef } from 'react';
 import { useEngines } from '../context';
 import { makeCanvas, planInPortions } from '../workers';
@@ -27,7 +27,8 @@ export function PieceThumb({ piece }: { readonly piece: Piece }) {
     let handle = 0;
     let visible = false;
     let left = false;
-    const draw = (): void => stage.paint(context, still ? 0 : performance.now() / 1000, view, density);
+    const draw = (): void =>
+      stage.paint(context, still ? posterSeconds(piece) : performance.now() / 1000, view, density);
     const tick = (): void => {
       draw();
       handle = visible && !still ? requestAnimationFrame(tick) : 0;

@@ -68,7 +68,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
         kind: 'switch',
         key: 'calm',
         label: 'Stands still where less motion is asked for',
-        hint: 'People can ask their system for less motion; then the first picture stands',
+        hint: 'People can ask their system for less motion. They then see the picture that stands for the piece',
         otherwise: 'yes',
       },
       {
@@ -86,7 +86,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
           digits: digitsOf(options),
           title: piece.name,
           named: options.named === 'yes',
-          ...(options.calm === 'yes' && { calmAt: 0 }),
+          ...(options.calm === 'yes' && { calmAt: compiled.poster }),
         }),
       ),
   },
@@ -113,8 +113,9 @@ export const TEXT_FORMS: readonly TextForm[] = [
     ],
     write: ({ piece, compiled }, options, base) =>
       one(
-        `${base}.${options.wrap}`,
+        options.wrap === 'html' ? `${base}.html` : `${base}.css.svg`,
         writeCssSvg(compiled, {
+          calmAt: compiled.poster,
           digits: digitsOf(options),
           title: piece.name,
           named: options.named === 'yes',
@@ -222,17 +223,18 @@ export const TEXT_FORMS: readonly TextForm[] = [
         key: 'unit',
         label: 'Size',
         answers: [
-          { value: CLIP_UNITS[0], label: 'as drawn', hint: 'px of the canvas, by path()' },
           { value: CLIP_UNITS[1], label: 'stretches', hint: 'Percent of the element, by shape()' },
+          { value: CLIP_UNITS[0], label: 'as drawn', hint: 'px of the canvas, by path()' },
         ],
-        otherwise: 'px',
+        otherwise: CLIP_UNITS[1],
       },
       DIGITS_FIELD,
     ],
-    write: ({ compiled }, options, base) =>
+    write: ({ piece, compiled }, options, base) =>
       one(
         `${base}.css`,
         writeClipPath(compiled, {
+          title: piece.name,
           digits: digitsOf(options),
           unit: options.unit as (typeof CLIP_UNITS)[number],
           ...(options.figure && { figureId: options.figure }),
@@ -246,7 +248,16 @@ export const TEXT_FORMS: readonly TextForm[] = [
     extension: 'svg',
     type: 'image/svg+xml',
     fields: [
-      { kind: 'number', key: 'at', label: 'Moment', unit: 's', least: 0, most: 36_000, otherwise: '0' },
+      {
+        kind: 'number',
+        key: 'at',
+        label: 'Moment',
+        unit: 's',
+        least: 0,
+        most: 36_000,
+        empty: 'that of the piece',
+        otherwise: '',
+      },
       FIGURE_FIELD,
       {
         kind: 'switch',
@@ -266,6 +277,9 @@ export const TEXT_FORMS: readonly TextForm[] = [
   },
 ];
 
+/** The moment of a still, s; none given: the one whose picture stands for the piece. */
+export const stillMoment = ({ poster }: CompiledPiece, at: string): number => (at === '' ? poster : Number(at));
+
 /** Options of stills of any form. */
 export type StillOptions = Readonly<Record<'at' | 'figure' | 'trimmed' | 'ground', string>>;
 
@@ -278,7 +292,7 @@ export function stillOf(
   options: OutputOptions,
 ): { readonly compiled: CompiledPiece; readonly box: StillBox } {
   const { at, figure, trimmed, ground } = options;
-  const still = stillPiece(compiled, Number(at));
+  const still = stillPiece(compiled, stillMoment(compiled, at));
   if (figure && !still.figures.some(({ id }) => id === figure))
     throw new CoreError('output-refused', `Expected a figure of the piece; “${figure.slice(0, 40)}” is none.`);
   const shown: CompiledPiece = {

@@ -77,7 +77,13 @@ class LottieWriter {
       assets: this.assets,
       layers: layers.map((layer, i) => ({ ind: i + 1, ...layer })),
       ...(playback === 'stretch' && {
-        markers: [{ cm: 'again', tm: stretch[0] * this.rate, dr: (stretch[1] - stretch[0]) * this.rate }],
+        markers: [
+          {
+            cm: 'again',
+            tm: rounded(stretch[0] * this.rate, 4),
+            dr: rounded((stretch[1] - stretch[0]) * this.rate, 4),
+          },
+        ],
       }),
     };
   }
@@ -138,14 +144,18 @@ class LottieWriter {
       w: Math.round(width),
       h: Math.round(height),
       ks: transform({}),
-      ip: 0,
-      op: this.end,
+      ...this.times(),
       ...fields,
     };
   }
 
   private layer(nm: string, shapes: readonly Shape[], fields: Layer): Layer {
-    return { ty: 4, nm, ks: transform({}), ip: 0, op: this.end, shapes, ...fields };
+    return { ty: 4, nm, ks: transform({}), ...this.times(), shapes, ...fields };
+  }
+
+  /** When a layer is seen, frames. Its own clock starts with the file's: a player adds `st` to every time, also where it is left out. */
+  private times(): Layer {
+    return { ip: 0, op: this.end, st: 0 };
   }
 
   /** A layer for each chain of spans, where it is seen. */

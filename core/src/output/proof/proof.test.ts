@@ -35,6 +35,8 @@ const shifted =
   (form: TextForm) =>
   (text: string): string => {
     if (form.id === 'lottie') return text.replace(/"v":\[\[(-?[\d.]+)/g, (_, x: string) => `"v":[[${Number(x) + 3}`);
+    if (form.id === 'clip-path')
+      return text.replace(/(from |move to )(-?[\d.]+)%/g, (_, word: string, x: string) => `${word}${Number(x) + 0.5}%`);
     return text.replace(/([mM])(-?[\d.]+)/g, (_, letter: string, x: string) => `${letter}${Number(x) + 3}`);
   };
 /** Each of two colours in place of the other. */

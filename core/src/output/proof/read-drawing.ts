@@ -3,6 +3,7 @@ import { readPathData } from '../../svg';
 import { IDENTITY, type Matrix, multiply } from '../../vec';
 import type { DrawnElement } from '../document/animated-document';
 import { attributesAt } from '../document/attributes-at';
+import { isCalmPicture } from '../own-names';
 import { linesOf, type Painted } from './painted';
 
 /** What an element hands on to those in it. */
@@ -44,7 +45,7 @@ function walk(
   found: Painted[],
 ): void {
   const { name, children } = element;
-  if (NOT_PAINTED.has(name) || element.attributes.class === 'still') return;
+  if (NOT_PAINTED.has(name) || isCalmPicture(element)) return;
   const at = attributesAt(element, seconds);
   if (at.display === 'none') return;
   const own = Object.fromEntries(PAINT.flatMap((key) => (at[key] === undefined ? [] : [[key, at[key]]])));

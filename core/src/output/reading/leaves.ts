@@ -1,4 +1,5 @@
 import type { DrawnElement } from '../document/animated-document';
+import { isCalmPicture } from '../own-names';
 import type { Chain } from './still-tree';
 
 /** A shape of a drawing with the elements around it. */
@@ -31,9 +32,9 @@ export function leavesInside(around: Chain, note: (text: string) => void): Leaf[
 }
 
 function collect(element: DrawnElement, around: Chain, leaves: Leaf[], note: (text: string) => void): void {
-  const { name, attributes, children } = element;
+  const { name, children } = element;
   const chain = [...around, element];
-  if (attributes.class === 'still' || SILENT.has(name)) return;
+  if (isCalmPicture(element) || SILENT.has(name)) return;
   if (SHAPES.has(name)) leaves.push({ chain });
   else if (CONTAINERS.has(name) || name === 'clipPath')
     for (const child of name === 'switch' ? children.slice(0, 1) : children) collect(child, chain, leaves, note);

@@ -1,5 +1,6 @@
 import type { Playback } from '../../piece';
 import type { DrawnElement, Track } from '../document/animated-document';
+import { isCalmPicture } from '../own-names';
 
 /** How a drawing plays: to `once`, s, and from there on again and again for `again` s; 0 where nothing repeats. */
 export interface Timeline {
@@ -19,7 +20,7 @@ const STEP = 1e-3;
 export function timelineOf(root: DrawnElement, note: (text: string) => void): Timeline {
   const tracks: Track[] = [];
   const visit = (element: DrawnElement): void => {
-    if (element.attributes.class === 'still') return;
+    if (isCalmPicture(element)) return;
     tracks.push(...element.tracks.filter(moves));
     element.children.forEach(visit);
   };

@@ -6,6 +6,7 @@ import {
   type Painted,
   type ProofLine,
   proveText,
+  stillMoment,
   TEXT_FORMS,
 } from '@core';
 import { strFromU8, unzipSync } from 'fflate';
@@ -70,7 +71,7 @@ async function proveTextOutput(
   const [width, height] = shownSize(compiled.width, compiled.height);
   const shutter = { share: 0, samples: 1 };
   const painter = new FramePainter(compiled, { width, height, rate: { num: 1, den: 1 }, ground: 'piece', shutter });
-  painter.paint(form === 'still-svg' ? Number(options.at) : worst);
+  painter.paint(form === 'still-svg' ? stillMoment(compiled, options.at) : worst);
   const found = canvasOf(width, height);
   paintAll(painted, found, width / compiled.width);
   return {
@@ -122,7 +123,7 @@ async function provePictures(
     const painter = settings && new FramePainter(compiled, settings);
     const stillCanvas = still ? paintStill(compiled, options) : null;
     const stillPixels = stillCanvas?.getContext('2d')?.getImageData(0, 0, stillCanvas.width, stillCanvas.height);
-    const times = settings?.times ?? [Number(options.at)];
+    const times = settings?.times ?? [stillMoment(compiled, options.at)];
     const frames = [
       ...new Set(Array.from({ length: MOST_FRAMES }, (_, i) => Math.floor(((i + 0.5) * times.length) / MOST_FRAMES))),
     ];
