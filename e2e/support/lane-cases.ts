@@ -229,7 +229,7 @@ export const LANE_CASES: Readonly<Record<string, Case>> = {
   'an unpaired contour with a choice of caps, in a stretch': {
     from: [part('M40 40H130V130H40Z', { stroke: pen({ join: 'round', cap: 'butt', width: 16 }) })],
     to: [part('M40 40H130V130H40ZM170 170H220V220H170Z', { stroke: pen({ join: 'bevel', cap: 'round', width: 16 }) })],
-    times: [0.3, 0.6, 0.85, 1.15, 1.4],
+    times: [0.3, 0.6, 0.85, 1.15, 1.37],
     also(draft) {
       draft.playback = 'stretch';
       draft.stretch = { from: { at: null, after: 0.2 }, until: { at: null, after: 0.8 } };

@@ -4,6 +4,7 @@ import {
   featuresOf,
   type Piece,
   planAndCompile,
+  proveText,
   refusalsOf,
   Stage,
   writeAnimatedSvg,
@@ -13,7 +14,21 @@ import {
 import type { CanvasKit } from 'canvaskit-wasm';
 import { optimize } from 'svgo/browser';
 
+/** What of the usual open player of Lottie files is used here. */
+interface LottiePlayer {
+  loadAnimation(settings: {
+    container: Element;
+    renderer: 'svg' | 'canvas';
+    loop: boolean;
+    autoplay: boolean;
+    animationData: unknown;
+  }): { goToAndStop(frame: number, isFrame: boolean): void; totalFrames: number; frameRate: number };
+  destroy(): void;
+}
+
 declare global {
+  /** The usual open player of Lottie files, where the test has loaded it. */
+  var lottie: LottiePlayer;
   /** A general-purpose graphics library, where the test has loaded it. */
   var graphics: CanvasKit;
 }
@@ -27,13 +42,15 @@ const svgOf = (): SVGSVGElement => document.querySelector('svg') as SVGSVGElemen
 
 const optimised = (text: string): string => optimize(text, { multipass: true }).data;
 
-function playSvg(text: string, place: HTMLElement): (seconds: number) => void {
+type Seek = (seconds: number) => void;
+
+function playSvg(text: string, place: HTMLElement): Seek {
   place.innerHTML = text;
   svgOf().pauseAnimations();
   return (seconds) => svgOf().setCurrentTime(seconds);
 }
 
-function playCss(text: string, place: HTMLElement): (seconds: number) => void {
+function playCss(text: string, place: HTMLElement): Seek {
   place.innerHTML = text;
   svgOf().pauseAnimations();
   return (seconds) => {
@@ -45,49 +62,93 @@ function playCss(text: string, place: HTMLElement): (seconds: number) => void {
   };
 }
 
-/** Puts a file of a form into the page; tells how to come to a time of it. */
-const FORMS: Readonly<Record<string, (compiled: CompiledPiece, place: HTMLElement) => (seconds: number) => void>> = {
-  'animated-svg': (piece, place) => playSvg(writeAnimatedSvg(piece, { digits: 3 }), place),
-  css: (piece, place) => playCss(writeCssSvg(piece, { digits: 3 }), place),
-  // Made smaller by a program that knows nothing of animation.
-  'animated-svg, optimised': (piece, place) => playSvg(optimised(writeAnimatedSvg(piece, { digits: 3 })), place),
-  'css, optimised': (piece, place) => playCss(optimised(writeCssSvg(piece, { digits: 3 })), place),
-  lottie(piece, place) {
-    const { width, height } = piece;
-    place.innerHTML = `<canvas width="${width}" height="${height}"></canvas>`;
-    const surface = graphics.MakeSWCanvasSurface(place.firstElementChild as HTMLCanvasElement);
-    const text = writeLottie(piece, { digits: 3 });
-    const animation = graphics.MakeManagedAnimation(text);
-    if (!surface || !animation) throw new Error('The file was not taken.');
-    const length = animation.duration();
-    const again = (JSON.parse(text).markers ?? []).find(({ cm }: { cm: string }) => cm === 'again');
-    return (seconds) => {
-      const canvas = surface.getCanvas();
-      canvas.clear(graphics.WHITE);
-      // What has ended shows its last frame; what plays again is begun again by its player, from its marker where it has one.
-      const round = piece.playback === 'loop' || piece.playback === 'back';
-      const [from, stretch] = again ? [again.tm / animation.fps(), again.dr / animation.fps()] : [0, length];
-      const wrapped = from + ((seconds - from) % stretch);
-      const time = round || (again && seconds >= length) ? wrapped : Math.min(seconds, length - 1e-6);
-      animation.seekFrame(time * animation.fps());
-      animation.render(canvas, graphics.LTRBRect(0, 0, width, height));
-      surface.flush();
-    };
-  },
+/**
+ * Where a player that goes through a Lottie file is at a time of the piece: what has ended shows its last frame; what plays again is begun again by its player, from
+ * its marker where it has one.
+ */
+function lottieTime({ playback }: CompiledPiece, text: string): (seconds: number) => number {
+  const { op, fr, markers = [] } = JSON.parse(text);
+  const length = op / fr;
+  const again = markers.find(({ cm }: { cm: string }) => cm === 'again');
+  const [from, stretch] = again ? [again.tm / fr, again.dr / fr] : [0, length];
+  const round = playback === 'loop' || playback === 'back';
+  return (seconds) =>
+    round || (again && seconds >= length) ? from + ((seconds - from) % stretch) : Math.min(seconds, length - 1e-6);
+}
+
+const playLottieWeb =
+  (renderer: 'svg' | 'canvas') =>
+  (text: string, place: HTMLElement, piece: CompiledPiece): Seek => {
+    lottie.destroy();
+    place.style.cssText = `width:${piece.width}px;height:${piece.height}px`;
+    const timeOf = lottieTime(piece, text);
+    const animation = lottie.loadAnimation({
+      container: place,
+      renderer,
+      loop: false,
+      autoplay: false,
+      animationData: JSON.parse(text),
+    });
+    return (seconds) => animation.goToAndStop(timeOf(seconds) * animation.frameRate, true);
+  };
+
+function playInCanvasKit(text: string, place: HTMLElement, piece: CompiledPiece): Seek {
+  const { width, height } = piece;
+  place.innerHTML = `<canvas width="${width}" height="${height}"></canvas>`;
+  const surface = graphics.MakeSWCanvasSurface(place.firstElementChild as HTMLCanvasElement);
+  const animation = graphics.MakeManagedAnimation(text);
+  if (!surface || !animation) throw new Error('The file was not taken.');
+  const timeOf = lottieTime(piece, text);
+  return (seconds) => {
+    const canvas = surface.getCanvas();
+    canvas.clear(graphics.WHITE);
+    animation.seekFrame(timeOf(seconds) * animation.fps());
+    animation.render(canvas, graphics.LTRBRect(0, 0, width, height));
+    surface.flush();
+  };
+}
+
+/** How a form is written, by its id. */
+const FILES: Readonly<Record<string, (piece: CompiledPiece) => string>> = {
+  'animated-svg': (piece) => writeAnimatedSvg(piece, { digits: 3 }),
+  css: (piece) => writeCssSvg(piece, { digits: 3 }),
+  lottie: (piece) => writeLottie(piece, { digits: 3 }),
 };
 
+/** What plays a file: puts it into the page, and tells how to come to a time of it. */
+const PLAYERS: Readonly<Record<string, (text: string, place: HTMLElement, piece: CompiledPiece) => Seek>> = {
+  'animated-svg': playSvg,
+  css: playCss,
+  // Made smaller by a program that knows nothing of animation.
+  'animated-svg, optimised': (text, place) => playSvg(optimised(text), place),
+  'css, optimised': (text, place) => playCss(optimised(text), place),
+  lottie: playInCanvasKit,
+  'lottie, in lottie-web': playLottieWeb('svg'),
+  'lottie, in lottie-web on canvas': playLottieWeb('canvas'),
+};
+
+/** What became of a piece in a form. */
+export interface Loaded {
+  /** What of the piece the form refuses; where that is nothing, the file is there. */
+  readonly refused: readonly string[];
+  /** What the program's own proof says of the file. */
+  readonly proof: string;
+}
+
 Object.assign(window, {
-  /** Tells what of the piece the form refuses; where that is nothing, the file is there. */
-  loadPiece(piece: Piece, form: string): readonly string[] {
+  loadPiece(piece: Piece, player: string): Loaded {
     compiled = planAndCompile(piece);
-    const refused = refusalsOf(form.replace(/,.*/, '') as FormId, featuresOf(piece, compiled)).map(
-      ({ feature }) => feature,
-    );
+    const form = player.replace(/,.*/, '') as FormId;
+    const refused = refusalsOf(form, featuresOf(piece, compiled)).map(({ feature }) => feature);
     stage.show(compiled);
     const { width, height } = compiled;
     document.body.innerHTML = `<canvas width="${width}" height="${height}"></canvas><div></div>`;
-    if (refused.length === 0) seek = FORMS[form](compiled, document.querySelector('div') as HTMLElement);
-    return refused;
+    if (refused.length > 0) return { refused, proof: 'refused' };
+    const text = FILES[form](compiled);
+    seek = PLAYERS[player](text, document.querySelector('div') as HTMLElement, compiled);
+    const { holds, lines } = proveText(form, [{ name: '', text }], compiled, { digits: '3' });
+    const off = lines.find(({ what }) => what === 'Largest deviation')?.found ?? 'none';
+    return { refused, proof: holds ? off : `${off}, fails` };
   },
   showAt(seconds: number): void {
     const canvas = document.querySelector('canvas');

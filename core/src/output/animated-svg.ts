@@ -38,6 +38,11 @@ export interface AnimatedSvgOptions {
 }
 
 const DEFAULT_DIGITS = 2;
+/**
+ * Says what holds anyway. Programs that make files smaller do not look into animations: without a style of its own they would bake a clip's transform into its
+ * path, or put what clips and what moves inside it into one group.
+ */
+const KEPT_APART = ' style="transform-box:view-box"';
 const NOTHING: Written = { attributes: '', inside: '' };
 
 /**
@@ -198,7 +203,7 @@ class FileWriter {
     const outer = name + clip + opacity.attributes + soft;
     if (inner.attributes === '') return `<g${outer}>${opacity.inside}\n${spans}</g>\n`;
     if (!clip && !soft) return `<g${outer}${inner.attributes}>${opacity.inside}${inner.inside}\n${spans}</g>\n`;
-    return `<g${outer}>${opacity.inside}<g${inner.attributes}>${inner.inside}\n${spans}</g></g>\n`;
+    return `<g${outer}${clip && KEPT_APART}>${opacity.inside}<g${inner.attributes}>${inner.inside}\n${spans}</g></g>\n`;
   }
 
   /** What stands in place of its parts' paint: attributes that they inherit. */
@@ -252,7 +257,8 @@ class FileWriter {
     const { duration } = this.piece;
     const chains = spanChains(figure.spans);
     // A group would be no child of a clip path: each path moves by itself there.
-    const moved = purpose === 'clip' ? this.motionOf(figure) : NOTHING;
+    const motion = purpose === 'clip' ? this.motionOf(figure) : NOTHING;
+    const moved = motion.inside ? { ...motion, attributes: motion.attributes + KEPT_APART } : motion;
     const drawn = purpose === 'picture' && figure.over?.drawn ? this.clipped(figure.over.drawn) : null;
     return chains
       .map((chain, i) => {

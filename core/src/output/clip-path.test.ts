@@ -16,7 +16,9 @@ describe('a figure as a clip path over time', () => {
     expect(css).toMatch(/animation: two-ways-figure [\d.]+s linear infinite;/);
     expect(css).toMatch(/@keyframes two-ways-figure \{\n {2}0%\{clip-path:path\("/);
     // The second pose is held longest of those that are not the first: a diamond.
-    expect(css).toMatch(/@media \(prefers-reduced-motion: reduce\) \{\n {2}\.two-ways-figure \{\n {4}clip-path: path\("m320 128l192 192/);
+    expect(css).toMatch(
+      /@media \(prefers-reduced-motion: reduce\) \{\n {2}\.two-ways-figure \{\n {4}clip-path: path\("m320 128l192 192/,
+    );
   });
 
   test('in percent of the canvas it stretches with what it clips', () => {
@@ -36,7 +38,9 @@ describe('a figure as a clip path over time', () => {
 
   test('a stretch that plays again is a second animation that begins when the first has ended', () => {
     const css = writeClipPath({ ...compiled, playback: 'stretch', stretch: [0.5, 1.25] });
-    expect(css).toContain('animation: piece-figure 1.25s linear forwards, piece-figure-again 0.75s 1.25s linear infinite;');
+    expect(css).toContain(
+      'animation: piece-figure 1.25s linear forwards, piece-figure-again 0.75s 1.25s linear infinite;',
+    );
     expect(css).toContain('@keyframes piece-figure-again');
   });
 

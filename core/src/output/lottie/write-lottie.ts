@@ -284,13 +284,17 @@ class LottieWriter {
   }
 
   private dashes(lane: Lane, offset: Lane): Shape[] {
-    // An odd number of lengths is gone through twice.
+    // An odd number of lengths is gone through twice. A player that knows expressions wants a name of its own for each.
     const count = lane.size % 2 === 0 ? lane.size : 2 * lane.size;
     const lengths = Array.from({ length: count }, (_, i) => ({
       n: i % 2 === 0 ? 'd' : 'g',
+      nm: `${i % 2 === 0 ? 'dash' : 'gap'} ${(i >> 1) + 1}`,
       v: this.property(lane, PROPERTIES.dash, (value) => rounded(value[i % lane.size], 3)),
     }));
-    return [...lengths, { n: 'o', v: this.property(offset, PROPERTIES.dashOffset, ([v]) => rounded(v, 3)) }];
+    return [
+      ...lengths,
+      { n: 'o', nm: 'offset', v: this.property(offset, PROPERTIES.dashOffset, ([v]) => rounded(v, 3)) },
+    ];
   }
 
   /** A paint; `unit`: in the unit circle of its ellipse. */
