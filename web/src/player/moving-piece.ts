@@ -13,6 +13,9 @@ interface Run {
 /** Attributes: src, autoplay, loop (“once”, “again”; left out: as the file), rate, motion (“always”: also where less motion is asked for), label. */
 const WATCHED = ['src', 'loop', 'rate', 'label'];
 const UNSAFE = 'script,foreignObject,iframe,object,embed';
+const STYLES = /<style\b[^>]*>(?:<!\[CDATA\[)?([\s\S]*?)(?:\]\]>)?<\/style>/g;
+/** What the files say that are made for it, for programs that make them smaller. */
+const OWN_STYLE = ' style="transform-box:view-box"';
 /** Sheets that are made, not written into the page: a strict content security policy has nothing against them. */
 const HOST_RULES = ':host{display:inline-block}svg{display:block;width:100%;height:auto}';
 
@@ -201,23 +204,25 @@ class MovingPiece extends HTMLElement {
   }
 
   private take(text: string): void {
-    const parsed = new DOMParser().parseFromString(text.trim(), 'image/svg+xml');
+    // Taken out before it is parsed: a strict policy would report each style in the file.
+    let rules = '';
+    const plain = text.replace(STYLES, (_, inside: string) => {
+      rules += inside;
+      return '';
+    });
+    const parsed = new DOMParser().parseFromString(plain.replaceAll(OWN_STYLE, '').trim(), 'image/svg+xml');
     const svg = parsed.documentElement as unknown as SVGSVGElement;
     if (svg.localName !== 'svg') throw new Error('Expected an SVG; found something else.');
     for (const element of svg.querySelectorAll(UNSAFE)) element.remove();
     for (const element of [svg, ...svg.querySelectorAll('*')])
       for (const { name, value } of [...element.attributes])
         if (name.startsWith('on') || (/href$/.test(name) && !value.startsWith('#'))) element.removeAttribute(name);
-    const rules = [...svg.querySelectorAll('style')].map((style) => {
-      style.remove();
-      return style.textContent ?? '';
-    });
     this.halt();
     this.svg?.remove();
     this.svg = document.importNode(svg, true);
     const root = this.shadowRoot as ShadowRoot;
     const sheet = new CSSStyleSheet();
-    sheet.replaceSync(rules.join('\n'));
+    sheet.replaceSync(rules);
     root.adoptedStyleSheets = [root.adoptedStyleSheets[0], sheet];
     root.append(this.svg);
     this.svg.pauseAnimations();
