@@ -18,7 +18,8 @@ export const securityHeaders: RequestHandler = helmet({
       mediaSrc: ["'self'", 'blob:'],
       fontSrc: ["'self'"],
       connectSrc: ["'self'"],
-      workerSrc: ["'self'"],
+      // The library that packs video divides what can be seen through in a worker that it makes itself.
+      workerSrc: ["'self'", 'blob:'],
       objectSrc: ["'none'"],
       baseUri: ["'none'"],
       formAction: ["'none'"],

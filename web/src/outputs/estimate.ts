@@ -13,9 +13,8 @@ export async function estimateSize(form: OutputForm, source: OutputSource, optio
   const { signal } = new AbortController();
   if (form.id === 'still-png' || TEXT_FORMS.some(({ id }) => id === form.id))
     return (await form.make(source, options, () => {}, signal)).blob.size;
-  const video = form.id === 'mp4' || form.id === 'webm';
-  const loops = video ? Number(options.loops) : 1;
-  const settings = rasterSettings(source.piece, source.compiled, options, { video, loops });
+  await form.check?.(source, options);
+  const settings = rasterSettings(form.id, source.piece, source.compiled, options);
   const painter = new FramePainter(source.compiled, settings);
   const frames = Array.from({ length: LOOKED_AT }, (_, i) =>
     Math.floor(((i + 0.5) * settings.times.length) / LOOKED_AT),

@@ -13,6 +13,8 @@ export interface MadeOutput {
 
 /** One kind of file that can be made from a piece. Works in a worker: no page, no store. */
 export interface OutputForm extends FormWords {
+  /** Tells before anything is made what cannot be: throws CoreError 'output-refused'. */
+  check?(source: OutputSource, options: OutputOptions): Promise<void>;
   /** `tell` is told the share that is done, 0 to 1; the work ends with the signal's reason once that is aborted. */
   make(
     source: OutputSource,

@@ -100,3 +100,12 @@ export const DIGITS_FIELD: OutputField = {
   ],
   otherwise: '2',
 };
+
+/** Whether what lies behind the figures is taken out with them. */
+export const GROUND_FIELD: OutputField = {
+  kind: 'switch',
+  key: 'ground',
+  label: 'With the background',
+  hint: 'Without it, what is behind the picture shines through',
+  otherwise: 'yes',
+};

@@ -13,7 +13,7 @@ import { FEATURES, type FormId, featuresOf, refusalsOf } from '../matrix';
 import type { OutputFile } from '../output-file';
 import type { StillBox } from '../still-svg';
 import { baseNameOf } from './base-name';
-import { DIGITS_FIELD, type OutputField, type OutputOptions, readOptions } from './form-options';
+import { DIGITS_FIELD, GROUND_FIELD, type OutputField, type OutputOptions, readOptions } from './form-options';
 
 /** What an output is made from: the piece, and the same made ready with all its plans. */
 export interface OutputSource {
@@ -78,6 +78,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
         hint: 'Each figure’s group is named after it, for style sheets and scripts',
         otherwise: 'no',
       },
+      GROUND_FIELD,
     ],
     write: ({ piece, compiled }, options, base) =>
       one(
@@ -110,6 +111,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
         otherwise: 'svg',
       },
       { kind: 'switch', key: 'named', label: 'Figures have ids', otherwise: 'no' },
+      GROUND_FIELD,
     ],
     write: ({ piece, compiled }, options, base) =>
       one(
@@ -130,7 +132,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
       'JSON by the open specification 1.0, for players in apps and on pages. Shapes keep their points, keys their easing.',
     extension: 'json',
     type: 'application/json',
-    fields: [DIGITS_FIELD],
+    fields: [DIGITS_FIELD, GROUND_FIELD],
     write: ({ piece, compiled }, options, base) =>
       one(`${base}.lottie.json`, writeLottie(compiled, { digits: digitsOf(options), name: piece.name })),
   },
@@ -141,7 +143,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
       'A tag for pages that plays, pauses, seeks and tells what it does; the picture is a file of its own beside a small player.',
     extension: 'js',
     type: 'text/javascript',
-    fields: [DIGITS_FIELD],
+    fields: [DIGITS_FIELD, GROUND_FIELD],
     write: ({ piece, compiled }, options, base) =>
       writeElement(compiled, { digits: digitsOf(options), title: piece.name, fileName: base }),
   },
@@ -174,6 +176,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
         ],
         otherwise: 'clamped',
       },
+      GROUND_FIELD,
     ],
     write: ({ piece, compiled }, options, base) =>
       writeCodeModule(compiled, piece, {
@@ -202,6 +205,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
       },
       FPS_FIELD,
       DIGITS_FIELD,
+      GROUND_FIELD,
     ],
     write: ({ compiled }, options, base) => {
       const settings = { digits: digitsOf(options), ...(options.fps && { fps: Number(options.fps) }) };
@@ -266,7 +270,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
         hint: 'The file is as large as what is drawn, not as the canvas',
         otherwise: 'no',
       },
-      { kind: 'switch', key: 'ground', label: 'With the background', otherwise: 'yes' },
+      GROUND_FIELD,
       { ...DIGITS_FIELD, otherwise: '3' },
     ],
     write: ({ piece, compiled }, options, base) => {
@@ -291,13 +295,12 @@ export function stillOf(
   compiled: CompiledPiece,
   options: OutputOptions,
 ): { readonly compiled: CompiledPiece; readonly box: StillBox } {
-  const { at, figure, trimmed, ground } = options;
-  const still = stillPiece(compiled, stillMoment(compiled, at));
+  const { at, figure, trimmed } = options;
+  const still = stillPiece(withGround(compiled, options), stillMoment(compiled, at));
   if (figure && !still.figures.some(({ id }) => id === figure))
     throw new CoreError('output-refused', `Expected a figure of the piece; “${figure.slice(0, 40)}” is none.`);
   const shown: CompiledPiece = {
     ...still,
-    ...(ground !== 'yes' && { background: null, ground: null }),
     figures: still.figures.map((each) => ({ ...each, hidden: each.hidden || (figure !== '' && each.id !== figure) })),
   };
   const { width, height } = shown;
@@ -322,8 +325,17 @@ export function makeTextFiles(
   given: Readonly<Record<string, unknown>>,
 ): OutputFile[] {
   checkRefusals(form, source);
-  return form.write(source, readOptions(form, given), baseNameOf(source.piece.name));
+  const options = readOptions(form, given);
+  return form.write(
+    { ...source, compiled: withGround(source.compiled, options) },
+    options,
+    baseNameOf(source.piece.name),
+  );
 }
+
+/** A piece with what lies behind it, or without where the options of a form say so. */
+export const withGround = (compiled: CompiledPiece, { ground }: OutputOptions): CompiledPiece =>
+  ground === 'no' ? { ...compiled, background: null, ground: null } : compiled;
 
 /**
  * @throws CoreError 'output-refused' with all that the form refuses of a piece, or where there is nothing to take out

@@ -5,7 +5,7 @@ import { readPathData } from '../../svg';
 import { IDENTITY, type Matrix } from '../../vec';
 import { type DrawnElement, readAnimatedDocument } from '../document/animated-document';
 import type { OutputOptions } from '../forms/form-options';
-import { stillOf } from '../forms/text-forms';
+import { stillOf, withGround } from '../forms/text-forms';
 import type { FormId } from '../matrix';
 import type { OutputFile } from '../output-file';
 import type { PackedElement } from '../runtime/frames';
@@ -51,9 +51,10 @@ const COLOUR_SHARE = 3.5 / 255;
 export function proveText(
   form: FormId,
   files: readonly OutputFile[],
-  compiled: CompiledPiece,
+  piece: CompiledPiece,
   options: OutputOptions,
 ): Proof {
+  const compiled = withGround(piece, options);
   const still = form === 'still-svg';
   const shown = still ? stillOf(compiled, options).compiled : compiled;
   const length = runLength(shown);

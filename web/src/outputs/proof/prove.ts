@@ -73,6 +73,13 @@ async function proveTextOutput(
   const painter = new FramePainter(compiled, { width, height, rate: { num: 1, den: 1 }, ground: 'piece', shutter });
   painter.paint(form === 'still-svg' ? stillMoment(compiled, options.at) : worst);
   const found = canvasOf(width, height);
+  // What is compared is outlines and colours; the background lies under both pictures.
+  const behind = new FramePainter(
+    { ...compiled, figures: [] },
+    { width, height, rate: { num: 1, den: 1 }, ground: 'piece', shutter },
+  );
+  behind.paint(worst);
+  found.drawImage(behind.canvas, 0, 0);
   paintAll(painted, found, width / compiled.width);
   return {
     holds,
@@ -116,8 +123,7 @@ async function provePictures(
   const video = form === 'mp4' || form === 'webm';
   const made = await readPictures(form, blob);
   try {
-    const loops = video ? Number(options.loops) : 1;
-    const full: RasterSettings | null = still ? null : rasterSettings(piece, compiled, options, { video, loops });
+    const full: RasterSettings | null = still ? null : rasterSettings(form, piece, compiled, options);
     // A file that had to fit may be smaller than was asked for, and says so.
     const settings = full && size ? { ...full, ...size } : full;
     const painter = settings && new FramePainter(compiled, settings);
@@ -130,14 +136,15 @@ async function provePictures(
     const wantedOf = (frame: number): ImageData => {
       if (!painter) return stillPixels as ImageData;
       painter.paint(times[frame]);
-      return painter.pixels();
+      const pixels = painter.pixels();
+      return form === 'gif' && settings?.ground === 'none' ? withHardEdges(pixels, options.matte) : pixels;
     };
     let worst: { frame: number; off: PictureOff; wanted: ImageData; found: ImageData } | null = null;
     let [mean, share] = [0, 0];
     for (const frame of frames) {
       signal.throwIfAborted();
       const at = settings ? (frame * settings.rate.den) / settings.rate.num : 0;
-      const index = form === 'gif' && made.starts ? shownAt(made.starts, at) : frame;
+      const index = holdsPictures(form) && made.starts ? shownAt(made.starts, at) : frame;
       const [wanted, found] = [wantedOf(frame), await made.picture(Math.min(index, made.count - 1))];
       const off = video ? comparePictures(halved(wanted), halved(found)) : comparePictures(wanted, found);
       mean += off.mean / frames.length;
@@ -196,10 +203,20 @@ function frameLines(
 ): ProofLine[] {
   const length = (times.length * rate.den) / rate.num;
   const seconds = (value: number): string => `${value.toFixed(3)} s`;
-  // A GIF counts in hundredths, and shows what does not change as one picture.
+  // A GIF counts in hundredths.
   const room = form === 'gif' ? 0.0051 : 0.0015;
   const lines: ProofLine[] = [];
-  if (form === 'gif')
+  if (form === 'gif' && made.starts && made.duration !== null) {
+    const ends = [...made.starts.slice(1), made.duration];
+    const shortest = Math.min(...ends.map((end, i) => end - (made.starts?.[i] ?? 0)));
+    lines.push({
+      what: 'Shortest picture',
+      wanted: `at least ${seconds(SHORTEST_IN_GIF)}`,
+      found: seconds(shortest),
+      holds: shortest >= SHORTEST_IN_GIF - 1e-6,
+    });
+  }
+  if (holdsPictures(form))
     lines.push({
       what: 'Pictures',
       wanted: `at most ${times.length}`,
@@ -214,7 +231,7 @@ function frameLines(
       found: seconds(made.duration),
       holds: Math.abs(made.duration - length) <= room,
     });
-  if (made.duration !== null && form !== 'gif') {
+  if (made.duration !== null && !holdsPictures(form)) {
     const [wanted, found] = [rate.num / rate.den, made.count / made.duration];
     lines.push({
       what: 'Rate',
@@ -244,6 +261,24 @@ const line = (what: string, wanted: string, found: string): ProofLine => ({
   holds: wanted === found,
 });
 const percent = (share: number): string => `${(100 * share).toFixed(2)} %`;
+
+/** Forms that show what does not change as one picture. */
+const holdsPictures = (form: FormId): boolean => form === 'gif' || form === 'apng';
+
+/** Browsers hold what a GIF shows for less than this, s, far longer, so that it plays slowly (common practice). */
+const SHORTEST_IN_GIF = 0.02;
+
+/** A picture as one bit of transparency can show it: each pixel is there, as it looks on the matte colour, or not. */
+function withHardEdges(image: ImageData, matte: string): ImageData {
+  const under = [1, 3, 5].map((i) => Number.parseInt(matte.slice(i, i + 2), 16));
+  const { data } = image;
+  for (let i = 0; i < data.length; i += 4) {
+    const alpha = data[i + 3] / 255;
+    for (let k = 0; k < 3; k++) data[i + k] = alpha < 0.5 ? 0 : data[i + k] * alpha + under[k] * (1 - alpha);
+    data[i + 3] = alpha < 0.5 ? 0 : 255;
+  }
+  return image;
+}
 
 /** The last picture that began by then. */
 function shownAt(starts: readonly number[], seconds: number): number {

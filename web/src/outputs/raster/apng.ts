@@ -7,42 +7,42 @@ interface Chunk {
   readonly data: Uint8Array;
 }
 
+/** Where the number of frames stands in the file, after the signature and IHDR: it is known at the end only. */
+const CONTROL_AT = 8 + 12 + 13;
+
 /**
  * Puts pictures together as an animated PNG (PNG Specification, Third Edition, sections 4.9 and 11.3.6). The pictures are compressed by the browser; here only
- * their chunks are put in order, one picture at a time, so that no more than one is in memory.
+ * their chunks are put in order, one picture at a time, so that no more than one is in memory. Pictures after the first may be a part of it.
  */
 export class ApngWriter {
   private sequence = 0;
-  private first = true;
+  private frames = 0;
 
   /**
    * @param plays how often it is played; 0: without end
-   * @param write takes the file's bytes in order
+   * @param write takes the file's bytes in order, or at a position that was written before
    */
   constructor(
-    private readonly frames: number,
     private readonly plays: number,
-    private readonly write: (bytes: Uint8Array) => void,
+    private readonly write: (bytes: Uint8Array, position?: number) => void,
   ) {}
 
-  /** Adds a picture, shown for `delay` s as a fraction; all have one size. */
-  add(png: Uint8Array, delay: { readonly num: number; readonly den: number }): void {
+  /** Adds a picture at a place of the first one, shown for `delay` s as a fraction; `over`: laid over what is there, else in its place. */
+  add(
+    png: Uint8Array,
+    { x, y, over }: { readonly x: number; readonly y: number; readonly over: boolean },
+    delay: { readonly num: number; readonly den: number },
+  ): void {
     const chunks = chunksOf(png);
     const header = chunks.find(({ type }) => type === 'IHDR');
     if (!header) throw new Error('Expected a PNG from the browser; found something else.');
-    if (this.first) {
+    const first = this.frames === 0;
+    if (first) {
       this.write(Uint8Array.from(SIGNATURE));
       this.write(chunk('IHDR', header.data));
-      this.write(
-        chunk(
-          'acTL',
-          bytes(8, (view) => {
-            view.setUint32(0, this.frames);
-            view.setUint32(4, this.plays);
-          }),
-        ),
-      );
+      this.write(this.control());
     }
+    this.frames++;
     const size = new DataView(header.data.buffer, header.data.byteOffset);
     this.write(
       chunk(
@@ -51,14 +51,17 @@ export class ApngWriter {
           view.setUint32(0, this.sequence++);
           view.setUint32(4, size.getUint32(0));
           view.setUint32(8, size.getUint32(4));
+          view.setUint32(12, x);
+          view.setUint32(16, y);
           view.setUint16(20, delay.num);
           view.setUint16(22, delay.den);
-          // Each picture stands in the place of the one before: 0 keeps it, 0 replaces what is under it.
+          // What is shown stays (0); the picture takes its place (0), or is laid over it (1).
+          view.setUint8(25, over ? 1 : 0);
         }),
       ),
     );
     for (const { data } of chunks.filter(({ type }) => type === 'IDAT')) {
-      if (this.first) this.write(chunk('IDAT', data));
+      if (first) this.write(chunk('IDAT', data));
       else {
         const numbered = new Uint8Array(4 + data.length);
         new DataView(numbered.buffer).setUint32(0, this.sequence++);
@@ -66,11 +69,21 @@ export class ApngWriter {
         this.write(chunk('fdAT', numbered));
       }
     }
-    this.first = false;
   }
 
   end(): void {
     this.write(chunk('IEND', new Uint8Array(0)));
+    this.write(this.control(), CONTROL_AT);
+  }
+
+  private control(): Uint8Array {
+    return chunk(
+      'acTL',
+      bytes(8, (view) => {
+        view.setUint32(0, this.frames);
+        view.setUint32(4, this.plays);
+      }),
+    );
   }
 }
 

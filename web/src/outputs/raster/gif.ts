@@ -1,14 +1,16 @@
 import { CoreError, type OutputField } from '@core';
 import type { OutputForm } from '../output-form';
 import { FramePainter } from './frame-painter';
-import { frameFields, type RasterSettings, rasterSettings } from './raster-settings';
+import { defaultRate, frameFields, type RasterSettings, rasterSettings } from './raster-settings';
 import type { Dither, GifSettings } from './write-gif';
 
-/** Browsers slow down what is shown for less than two hundredths. */
+/** Browsers slow down what is shown for less than two hundredths (common practice). */
 const MOST_FPS = 50;
 
 const FIELDS: readonly OutputField[] = [
-  ...frameFields({ transparent: true, fps: '', mostFps: MOST_FPS }),
+  ...frameFields({ transparent: true, fps: '', mostFps: MOST_FPS }).map((field) =>
+    field.key === 'fps' ? { ...field, empty: `the piece’s own, at most ${MOST_FPS}` } : field,
+  ),
   {
     kind: 'choice',
     key: 'palette',
@@ -84,7 +86,7 @@ export const gif: OutputForm = {
   type: 'image/gif',
   fields: FIELDS,
   async make({ piece, compiled }, options, tell, signal) {
-    const settings = rasterSettings(piece, compiled, options);
+    const settings = rasterSettings('gif', piece, compiled, options);
     const plays = options.plays ? Number(options.plays) : piece.playback === 'once' ? 1 : 0;
     const gifSettings: GifSettings = {
       colours: Number(options.colours),
@@ -97,6 +99,11 @@ export const gif: OutputForm = {
     const { writeGif } = await import('./write-gif');
     const limit = options.limit ? 1024 * Number(options.limit) : Number.POSITIVE_INFINITY;
     const steps = LADDER.filter(([colours], i) => i === 0 || colours < gifSettings.colours);
+    const own = piece.canvas.rate.num / piece.canvas.rate.den;
+    const slowed =
+      !options.fps && defaultRate('gif', piece) !== piece.canvas.rate
+        ? `It has ${MOST_FPS} frames a second in place of the piece’s ${+own.toFixed(3)}: browsers hold shorter frames longer, so that it would play slowly.`
+        : '';
     let smallest = Number.POSITIVE_INFINITY;
     for (const [i, [colours, size]] of steps.entries()) {
       const chosen = { ...gifSettings, colours: Math.min(colours, gifSettings.colours) };
@@ -106,11 +113,12 @@ export const gif: OutputForm = {
       smallest = Math.min(smallest, blob.size);
       if (blob.size > limit) continue;
       tell(1);
+      const fitted = `To fit, it has ${chosen.colours} colours and is ${scaled.width} × ${scaled.height} px.`;
+      const notes = [slowed, i > 0 ? fitted : ''].filter((text) => text !== '');
       return {
         blob,
-        ...(i > 0 && {
-          note: `To fit, it has ${chosen.colours} colours and is ${scaled.width} × ${scaled.height} px.`,
-        }),
+        ...(i > 0 && { size: { width: scaled.width, height: scaled.height } }),
+        ...(notes.length > 0 && { note: notes.join(' ') }),
       };
     }
     throw new CoreError(

@@ -3,6 +3,7 @@ import type { OutputForm } from '../output-form';
 import { ZipWriter } from '../zip';
 import { ApngWriter } from './apng';
 import { BlobSink } from './blob-sink';
+import { ChangedPictures, type PictureChange, type Pixels } from './changed-pictures';
 import { canvasOf, FramePainter } from './frame-painter';
 import { frameFields, groundOf, rasterSettings, SIZE_FIELDS, STILL_GROUND, sizeOf } from './raster-settings';
 
@@ -54,7 +55,7 @@ export const pngSequence: OutputForm = {
   type: 'application/zip',
   fields: frameFields({ transparent: true, fps: '', mostFps: 240 }),
   async make({ piece, compiled }, options, tell, signal) {
-    const settings = rasterSettings(piece, compiled, options);
+    const settings = rasterSettings('png-sequence', piece, compiled, options);
     const painter = new FramePainter(compiled, settings);
     const zip = new ZipWriter();
     const digits = Math.max(4, String(settings.times.length - 1).length);
@@ -92,7 +93,7 @@ export const spriteSheet: OutputForm = {
     },
   ],
   async make({ piece, compiled }, options, tell, signal) {
-    const settings = rasterSettings(piece, compiled, options);
+    const settings = rasterSettings('sprite-sheet', piece, compiled, options);
     const { width, height, times, rate } = settings;
     const columns = Math.min(
       times.length,
@@ -141,26 +142,46 @@ export const apng: OutputForm = {
   type: 'image/apng',
   fields: frameFields({ transparent: true, fps: '', mostFps: 240 }),
   async make({ piece, compiled }, options, tell, signal) {
-    const settings = rasterSettings(piece, compiled, options);
+    const settings = rasterSettings('apng', piece, compiled, options);
     const painter = new FramePainter(compiled, settings);
     const sink = new BlobSink();
-    const writer = new ApngWriter(settings.times.length, piece.playback === 'once' ? 1 : 0, (bytes) =>
-      sink.write(bytes),
-    );
-    const delay = delayOf(settings.rate);
+    const writer = new ApngWriter(piece.playback === 'once' ? 1 : 0, (bytes, position) => sink.write(bytes, position));
+    const changes = new ChangedPictures(settings.width, settings.height);
+    let waiting: { png: Uint8Array; change: PictureChange; frames: number } | null = null;
+    const write = (): void => {
+      if (waiting) writer.add(waiting.png, waiting.change, delayOf(settings.rate, waiting.frames));
+    };
     for (const [k, seconds] of settings.times.entries()) {
       signal.throwIfAborted();
       painter.paint(seconds);
-      writer.add(await bytesOf(painter.canvas), delay);
+      const change = changes.next(painter.pixels() as Pixels);
+      // What is as it was is shown longer, as long as the file can say.
+      if (waiting && !change && waiting.frames < MOST_HELD) waiting.frames++;
+      else {
+        write();
+        const shown = change ?? changes.nothing();
+        waiting = { png: await bytesOf(canvasWith(shown.picture)), change: shown, frames: 1 };
+      }
       tell((k + 1) / settings.times.length);
     }
+    write();
     writer.end();
     return { blob: sink.blob('image/apng') };
   },
 };
 
-/** How long a frame is shown, as a fraction of numbers that APNG can hold (16 bits). */
-function delayOf({ num, den }: { readonly num: number; readonly den: number }): { num: number; den: number } {
+/** A picture is held for so many frames at most before it is stored again: with the frames of common rates a time of 16 bits can be. */
+const MOST_HELD = 60;
+
+function canvasWith({ data, width, height }: Pixels): OffscreenCanvas {
+  const context = canvasOf(width, height);
+  context.putImageData(new ImageData(data, width, height), 0, 0);
+  return context.canvas;
+}
+
+/** How long so many frames are shown, as a fraction of numbers that APNG can hold (16 bits). */
+function delayOf(rate: { readonly num: number; readonly den: number }, frames: number): { num: number; den: number } {
+  const [num, den] = [rate.num, rate.den * frames];
   let [a, b] = [num, den];
   while (b > 0) [a, b] = [b, a % b];
   const [n, d] = [num / a, den / a];

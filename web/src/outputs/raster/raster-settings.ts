@@ -1,4 +1,12 @@
-import { type CompiledPiece, CoreError, type OutputField, type OutputOptions, type Piece, runLength } from '@core';
+import {
+  type CompiledPiece,
+  CoreError,
+  type FormId,
+  type OutputField,
+  type OutputOptions,
+  type Piece,
+  runLength,
+} from '@core';
 
 /** The largest side of a picture, px: what browsers can paint. */
 const MOST_SIDE = 8192;
@@ -6,6 +14,22 @@ const MOST_SIDE = 8192;
 const MOST_AREA = 64 * 1024 * 1024;
 /** The most frames of one file. */
 const MOST_FRAMES = 36_000;
+
+/** What forms of frames cannot do as other forms do. */
+interface FrameTraits {
+  /** Pictures have even sides. */
+  readonly even?: true;
+  /** There is always something behind: 'always', or unless nothing is asked for. */
+  readonly opaque?: 'always' | 'unless-asked';
+  /** Frames per second, at most. */
+  readonly mostFps?: number;
+}
+const TRAITS: Partial<Record<FormId, FrameTraits>> = {
+  // Browsers hold what is shown for less than two hundredths of a second far longer (common practice).
+  gif: { mostFps: 50 },
+  mp4: { even: true, opaque: 'always' },
+  webm: { even: true, opaque: 'unless-asked' },
+};
 
 /** How pictures of a piece are painted. */
 export interface RasterSettings {
@@ -136,24 +160,32 @@ export function sizeOf(
 export function groundOf(
   { background, ground: lane }: CompiledPiece,
   { ground, matte }: OutputOptions,
-  opaque = false,
+  opaque?: FrameTraits['opaque'],
 ): RasterSettings['ground'] {
   if (ground === 'colour') return { colour: matte };
   if (ground !== 'none' && (background || lane)) return 'piece';
-  return opaque ? { colour: '#ffffff' } : 'none';
+  return opaque === 'always' || (opaque && ground !== 'none') ? { colour: '#ffffff' } : 'none';
+}
+
+/** Frames per second that a form makes of a piece where no others are asked for: the piece's own, as far as the form can show them. */
+export function defaultRate(form: FormId, { canvas: { rate } }: Piece): { readonly num: number; readonly den: number } {
+  const { mostFps = Number.POSITIVE_INFINITY } = TRAITS[form] ?? {};
+  return rate.num / rate.den > mostFps ? { num: mostFps, den: 1 } : rate;
 }
 
 /**
- * Reads the options of `frameFields`.
+ * Reads the options of `frameFields` as a form takes them. A form that is played several times within its file has its frames as often.
  * @throws CoreError 'output-refused' for a size or a number of frames that cannot be, and for a stretch of time without length
  */
 export function rasterSettings(
+  form: FormId,
   piece: Piece,
   compiled: CompiledPiece,
   options: OutputOptions,
-  { video = false, loops = 1 } = {},
 ): RasterSettings {
-  const rate = options.fps ? fraction(Number(options.fps)) : piece.canvas.rate;
+  const { even = false, opaque } = TRAITS[form] ?? {};
+  const loops = options.loops ? Number(options.loops) : 1;
+  const rate = options.fps ? fraction(Number(options.fps)) : defaultRate(form, piece);
   const length = runLength(compiled);
   const from = Number(options.from);
   const until = Math.min(length, options.until ? Number(options.until) : length);
@@ -168,10 +200,10 @@ export function rasterSettings(
   const times = Array.from({ length: count * loops }, (_, k) => from + ((k % count) * rate.den) / rate.num);
   const degrees = Number(options.shutter);
   return {
-    ...sizeOf(compiled, options, video),
+    ...sizeOf(compiled, options, even),
     rate,
     times,
-    ground: groundOf(compiled, options, video),
+    ground: groundOf(compiled, options, opaque),
     shutter: { share: degrees / 360, samples: degrees > 0 ? Number(options.samples) : 1 },
   };
 }

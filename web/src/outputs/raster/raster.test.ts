@@ -1,4 +1,4 @@
-import { planAndCompile, readOptions } from '@core';
+import { planAndCompile, readOptions, seededRandom } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { strFromU8, unzipSync } from 'fflate';
 import { PNG } from 'pngjs';
@@ -7,13 +7,14 @@ import { comparePictures } from '../proof/compare-pictures';
 import { ZipWriter } from '../zip';
 import { ApngWriter } from './apng';
 import { BlobSink } from './blob-sink';
+import { ChangedPictures, type Pixels } from './changed-pictures';
 import { gif } from './gif';
 import { addDither, indexed, paletteOf } from './gif-colours';
 import { pngSequence } from './png-forms';
 import { rasterSettings, sizeOf } from './raster-settings';
-import { mp4 } from './video';
+import { mp4, webm } from './video';
 import { hundredths } from './write-gif';
-import { i420Size, writeI420 } from './yuv';
+import { i420aSize, i420Size, writeI420, writeI420A } from './yuv';
 
 const bytesOf = async (blob: Blob): Promise<number[]> => [...new Uint8Array(await blob.arrayBuffer())];
 
@@ -55,13 +56,13 @@ describe('an animated PNG', () => {
     png.data.fill(shade);
     return new Uint8Array(PNG.sync.write(png));
   };
-  test('its first picture is read by any decoder; times, plays and numbers are where the specification has them', () => {
-    const parts: Uint8Array[] = [];
-    const writer = new ApngWriter(2, 5, (bytes) => parts.push(bytes));
-    writer.add(picture(200), { num: 1001, den: 24_000 });
-    writer.add(picture(90), { num: 1, den: 12 });
+  test('its first picture is read by any decoder; times, plays and numbers are where the specification has them', async () => {
+    const sink = new BlobSink();
+    const writer = new ApngWriter(5, (bytes, position) => sink.write(bytes, position));
+    writer.add(picture(200), { x: 0, y: 0, over: false }, { num: 1001, den: 24_000 });
+    writer.add(picture(90), { x: 4, y: 7, over: true }, { num: 1, den: 12 });
     writer.end();
-    const file = Buffer.concat(parts);
+    const file = Buffer.from(await bytesOf(sink.blob('image/apng')));
     // The decoder checks each chunk's CRC.
     const decoded = PNG.sync.read(file, { checkCRC: true });
     expect([decoded.width, decoded.height, decoded.data[0]]).toEqual([3, 2, 200]);
@@ -73,6 +74,7 @@ describe('an animated PNG', () => {
     expect([control.readUInt32BE(0), control.readUInt32BE(4)]).toEqual([2, 5]);
     expect([first.readUInt32BE(0), first.readUInt16BE(20), first.readUInt16BE(22)]).toEqual([0, 1001, 24_000]);
     expect([second.readUInt32BE(0), second.readUInt16BE(22), data.readUInt32BE(0)]).toEqual([1, 12, 2]);
+    expect([second.readUInt32BE(12), second.readUInt32BE(16), first[25], second[25]]).toEqual([4, 7, 0, 1]);
   });
 });
 
@@ -141,11 +143,61 @@ describe('a frame of video', () => {
   });
 });
 
+describe('flat colours in video', () => {
+  test('each of 500 seeded ones is shown within 1 of 255 by the formulas of the recommendation', () => {
+    const random = seededRandom(11);
+    // BT.709-6, items 3.2 to 3.4, inverted; 8 bits as in item 4.
+    const shown = (y: number, cb: number, cr: number): number[] => {
+      const [e, u, v] = [(y - 16) / 219, (cb - 128) / 224, (cr - 128) / 224];
+      const [r, b] = [e + 1.5748 * v, e + 1.8556 * u];
+      return [r, (e - 0.2126 * r - 0.0722 * b) / 0.7152, b].map((c) => Math.round(255 * c));
+    };
+    for (let n = 0; n < 500; n++) {
+      const colour = [random(), random(), random()].map((v) => Math.floor(256 * v));
+      const rgba = new Uint8ClampedArray(Array.from({ length: 16 }, (_, k) => [...colour, 255][k % 4]));
+      const out = writeI420(rgba, 2, 2, new Uint8Array(i420Size(2, 2)));
+      const off = shown(out[0], out[4], out[5]).map((v, k) => Math.abs(Math.min(255, Math.max(0, v)) - colour[k]));
+      expect([colour, Math.max(...off) <= 1]).toEqual([colour, true]);
+    }
+  });
+});
+
+describe('a frame of video that can be seen through', () => {
+  test('has its alpha after its colours, and what is not seen has the colour beside it', () => {
+    const rgba = new Uint8ClampedArray(4 * 64);
+    // A red pixel among what is transparent.
+    rgba.set([255, 0, 0, 128], 4 * 9);
+    const out = writeI420A(rgba, 8, 8, new Uint8Array(i420aSize(8, 8)));
+    expect([...new Set(out.subarray(0, 64))]).toEqual([63]);
+    expect([...new Set(out.subarray(64, 80)), ...new Set(out.subarray(80, 96))]).toEqual([102, 240]);
+    expect([...out.subarray(96)].map((v, p) => (v === 0 ? -1 : p)).filter((p) => p >= 0)).toEqual([9]);
+    expect(out[96 + 9]).toBe(128);
+  });
+});
+
+describe('what changes from picture to picture', () => {
+  const picture = (...dots: [x: number, y: number, alpha: number][]): Pixels => {
+    const image = { width: 5, height: 4, data: new Uint8ClampedArray(80) };
+    for (const [x, y, alpha] of dots) image.data.set([10 * x, 10 * y, 7, alpha], 4 * (5 * y + x));
+    return image;
+  };
+  test('the first is whole; of the next the box of what changed, laid over where that is opaque; of the same nothing', () => {
+    const changes = new ChangedPictures(5, 4);
+    expect(changes.next(picture([0, 0, 255]))).toMatchObject({ x: 0, y: 0, over: false, picture: { width: 5 } });
+    const more = changes.next(picture([0, 0, 255], [1, 1, 255], [3, 2, 255]));
+    expect(more).toMatchObject({ x: 1, y: 1, over: true, picture: { width: 3, height: 2 } });
+    expect([...(more?.picture.data ?? [])].filter((_, i) => i % 4 === 3)).toEqual([255, 0, 0, 0, 0, 255]);
+    // A pixel that goes cannot be laid over: what is there is taken away.
+    expect(changes.next(picture([0, 0, 255], [1, 1, 255]))).toMatchObject({ x: 3, y: 2, over: false });
+    expect(changes.next(picture([0, 0, 255], [1, 1, 255]))).toBeNull();
+  });
+});
+
 describe('how pictures are painted', () => {
   const piece = pieceOf(['M0 0H10V10H0Z', 'M5 0L10 5L5 10L0 5Z']);
   const compiled = planAndCompile(piece);
-  const settings = (form: typeof gif, given: Record<string, string>, more = {}) =>
-    rasterSettings(piece, compiled, readOptions(form, given), more);
+  const settings = (form: typeof gif, given: Record<string, string>) =>
+    rasterSettings(form.id, piece, compiled, readOptions(form, given));
 
   test('a size that is left out follows from the canvas in proportion; video is even', () => {
     const canvas = { width: 640, height: 360 };
@@ -162,7 +214,7 @@ describe('how pictures are painted', () => {
     const { times, rate } = settings(gif, { fps: '10', from: '0.5', until: '1' });
     expect(times.map((time) => +time.toFixed(6))).toEqual([0.5, 0.6, 0.7, 0.8, 0.9]);
     expect(rate.num / rate.den).toBe(10);
-    const { times: twice } = settings(mp4, { fps: '10', until: '0.2', loops: '2' }, { loops: 2 });
+    const { times: twice } = settings(mp4, { fps: '10', until: '0.2', loops: '2' });
     expect(twice.map((time) => +time.toFixed(6))).toEqual([0, 0.1, 0, 0.1]);
   });
 
@@ -173,20 +225,33 @@ describe('how pictures are painted', () => {
     expect(settings(pngSequence, {}).rate).toEqual(piece.canvas.rate);
   });
 
+  test('a GIF has at most 50 frames a second, as browsers play them; others have as many as the piece', () => {
+    expect(piece.canvas.rate).toEqual({ num: 60, den: 1 });
+    const { rate, times } = settings(gif, {});
+    expect(rate).toEqual({ num: 50, den: 1 });
+    expect(times).toHaveLength(Math.ceil(50 * compiled.duration - 1e-6));
+    expect(Math.min(...hundredths(500, rate))).toBe(2);
+    expect(settings(mp4, {}).rate).toEqual(piece.canvas.rate);
+    const slower = { ...piece, canvas: { ...piece.canvas, rate: { num: 30_000, den: 1001 } } };
+    expect(rasterSettings('gif', slower, compiled, readOptions(gif)).rate).toEqual({ num: 30_000, den: 1001 });
+  });
+
   test('a stretch that is not there, and too many frames, are refused with what was asked for', () => {
     expect(() => settings(gif, { from: '3', until: '2' })).toThrow('found 3 s until');
-    expect(() => rasterSettings(piece, { ...compiled, duration: 1e5 }, readOptions(gif))).toThrow(
+    expect(() => rasterSettings('gif', piece, { ...compiled, duration: 1e5 }, readOptions(gif))).toThrow(
       'at most 36000 frames',
     );
-    expect(rasterSettings(piece, { ...compiled, duration: 0 }, readOptions(gif)).times).toEqual([0]);
+    expect(rasterSettings('gif', piece, { ...compiled, duration: 0 }, readOptions(gif)).times).toEqual([0]);
   });
 
   test('where the piece has no background there is none, or white where there must be one; the shutter is a share', () => {
     const bare = { ...compiled, background: null };
-    const ground = (form: typeof gif, given: Record<string, string>, video = false) =>
-      rasterSettings(piece, bare, readOptions(form, given), { video }).ground;
+    const ground = (form: typeof gif, given: Record<string, string>) =>
+      rasterSettings(form.id, piece, bare, readOptions(form, given)).ground;
     expect(ground(gif, {})).toBe('none');
-    expect(ground(mp4, {}, true)).toEqual({ colour: '#ffffff' });
+    expect(ground(mp4, {})).toEqual({ colour: '#ffffff' });
+    expect(ground(webm, {})).toEqual({ colour: '#ffffff' });
+    expect(ground(webm, { ground: 'none' })).toBe('none');
     expect(ground(gif, { ground: 'colour', matte: '#aabbcc' })).toEqual({ colour: '#aabbcc' });
     expect(settings(gif, { shutter: '180', samples: '4' }).shutter).toEqual({ share: 0.5, samples: 4 });
     expect(settings(gif, {}).shutter.samples).toBe(1);

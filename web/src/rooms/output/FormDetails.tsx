@@ -70,7 +70,16 @@ export function FormDetails({
           </dd>
         </dl>
         <div className="d-grid gap-2">
-          <Button variant="primary" disabled={refusals.length > 0 || piece.figureOrder.length === 0} onClick={onMake}>
+          {look.state === 'failed' && refusals.length === 0 && (
+            <p className="output-failed" role="alert">
+              {look.text}
+            </p>
+          )}
+          <Button
+            variant="primary"
+            disabled={refusals.length > 0 || piece.figureOrder.length === 0 || look.state === 'failed'}
+            onClick={onMake}
+          >
             <Play size={16} aria-hidden="true" /> Make and prove
           </Button>
           {look.state === 'made' && (
