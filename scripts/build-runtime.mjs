@@ -1,34 +1,35 @@
-// Turns the code that goes into files that are taken out into texts that the core can write.
+// Turns the code that goes into files that are taken out into texts that the core can write, as small as they can be.
 // node scripts/build-runtime.mjs [--check]
 import fs from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import ts from 'typescript';
+import { build } from 'esbuild';
 
 const folder = fileURLToPath(new URL('../core/src/output/runtime/', import.meta.url));
 const player = fileURLToPath(new URL('../web/src/player/moving-piece.ts', import.meta.url));
 
-/** The code of a file without types, imports and exports. */
-function plain(path) {
-  const { outputText } = ts.transpileModule(fs.readFileSync(path, 'utf8'), {
-    compilerOptions: {
-      removeComments: true,
-      target: ts.ScriptTarget.ES2022,
-      module: ts.ModuleKind.ESNext,
-      verbatimModuleSyntax: false,
-    },
+/** A file with all that it imports; `known` are names that are what they are told to be. */
+async function small(path, known = {}) {
+  const { outputFiles } = await build({
+    entryPoints: [path],
+    bundle: true,
+    write: false,
+    format: 'esm',
+    target: 'es2022',
+    minify: true,
+    legalComments: 'none',
+    define: Object.fromEntries(Object.entries(known).map(([name, value]) => [name, JSON.stringify(value)])),
   });
-  return outputText
-    .replace(/^import .*\n/gm, '')
-    .replace(/^export (?=const|function|class)/gm, '')
-    .replace(/^export \{\};\n/gm, '')
-    .replace(/^ +/gm, (spaces) => ' '.repeat(spaces.length / 4))
-    .trim();
+  return `${outputFiles[0].text.trim()}\n`;
 }
 
-const texts = {
-  FRAMES_RUNTIME: `${plain(`${folder}track-value.ts`)}\n${plain(`${folder}frames.ts`)}\n`,
-  PLAYER: `${plain(player)}\n`,
-};
+const modules = {};
+for (const input of ['poses', 'run'])
+  for (const beyond of ['clamped', 'extrapolated'])
+    modules[`${input} ${beyond}`] = await small(`${folder}module.ts`, {
+      BY_POSES: input === 'poses',
+      EXTRAPOLATED: beyond === 'extrapolated',
+    });
+const texts = { MODULE_RUNTIME: modules, PLAYER: await small(player) };
 const text = `// Made from the files of this folder by scripts/build-runtime.mjs. Do not edit.\n${Object.entries(texts)
   .map(([name, code]) => `export const ${name} = ${JSON.stringify(code)};\n`)
   .join('')}`;

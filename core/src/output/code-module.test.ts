@@ -2,13 +2,18 @@ import { execFileSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import zlib from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import ts from 'typescript';
 import { frameAt, planAndCompile } from '../frame';
 import { contourArea, outlineBox } from '../outline';
+import type { Piece, PieceDraft } from '../piece';
 import { readPathData } from '../svg';
 import { pieceOf } from '../testing/pieces';
+import { writeAnimatedSvg } from './animated-svg';
 import { type CodeModuleOptions, writeCodeModule } from './code-module';
+import { type DrawnElement, readAnimatedDocument } from './document/animated-document';
+import { attributesAt } from './document/attributes-at';
 
 const piece = pieceOf(['M0 0H100V100H0Z', 'M50 0L100 50L50 100L0 50Z', 'M10 10H90V90H10Z']);
 const compiled = planAndCompile(piece);
@@ -155,5 +160,83 @@ describe('a piece as a code module', () => {
     expect(main.text).not.toMatch(/\bimport\b|\brequire\(/);
     expect(main.text.split('\n')[0]).toContain('a process.exit(1) b');
     expect(paths(all.frames[0]).length).toBeGreaterThan(0);
+  });
+
+  test('what it computes is what the file’s tracks say, at 60 moments, read by other code: paths, colours, transforms', () => {
+    const draft = structuredClone(pieceOf(['M0 0H100V100H0Z', 'M50 0L100 50L50 100L0 50Z'])) as PieceDraft;
+    const [first, second] = draft.figures.f.poses;
+    draft.parts[draft.poses[second].parts[0]].fill = '#f80';
+    const key = (pose: string, value: number[], shift: string | null) => ({
+      id: pose,
+      stop: { pose, shift },
+      after: null,
+      value,
+      easing: null,
+    });
+    const [shift] = draft.figures.f.rail;
+    for (const [property, from, to] of [
+      ['turn', [0], [-200]],
+      ['position', [0, 0], [-30.5, 12]],
+    ] as const)
+      draft.lanes[property] = {
+        id: property,
+        figure: 'f',
+        property,
+        keys: [key(first, [...from], null), key(second, [...to], shift)],
+      };
+    const moving = draft as Piece;
+    const made = planAndCompile(moving);
+    const times = Array.from({ length: 60 }, (_, k) => (made.duration * (k + 0.31)) / 61);
+    const [main] = writeCodeModule(made, moving, { digits: 3 });
+    const file = path.join(folder, 'moving.mjs');
+    fs.writeFileSync(file, main.text);
+    const script = `import * as m from ${JSON.stringify(`file://${file}`)}; console.log(JSON.stringify(${JSON.stringify(times)}.map(m.at)));`;
+    const frames = JSON.parse(
+      execFileSync(process.execPath, ['--input-type=module', '-e', script], { encoding: 'utf8' }),
+    );
+    const numbers = (text = ''): number[] => (text.match(/-?(?:\d+\.?\d*|\.\d+)/g) ?? []).map(Number);
+    const { root } = readAnimatedDocument(writeAnimatedSvg(made, { digits: 3, named: true }));
+    const compare = (wanted: DrawnElement, found: Element, seconds: number): void => {
+      const now = attributesAt(wanted, seconds);
+      for (const name of ['d', 'fill', 'transform'])
+        if (now[name] && wanted.tracks.some(({ attribute }) => attribute === name)) {
+          const [p, q] = [numbers(now[name]), numbers(found.attributes[name])];
+          expect([name, q.length]).toEqual([name, p.length]);
+          p.forEach((v, i) => expect(Math.abs(v - q[i])).toBeLessThan(name === 'fill' ? 1 : 2e-3));
+        }
+      const inside = wanted.children.filter(({ name }) => name !== 'title' && name !== 'style');
+      inside.forEach((child, i) => compare(child, found.children[i], seconds));
+    };
+    times.forEach((seconds, i) => compare(root, frames[i], seconds));
+  });
+
+  test('own numbers that do not fit are refused in words: too few, none, lists of other lengths, a progress that is none', () => {
+    const said = ask(
+      'refused',
+      {},
+      `[[[0, 1], 0], [[0, 1, NaN], 0], [[0, '1', 2], 0], [[[0, 1], [1, 2], [3]], 1], [[0, 1, 2], NaN]].map(([values, p]) => { try { return m.inStep(values, p); } catch (error) { return error.message; } })`,
+    ) as string[];
+    for (const text of said)
+      expect(text).toMatch(/^inStep: expected 3 numbers, or lists alike, and a progress; found /);
+    expect(said[0]).toContain('[[0,1],0]');
+    // Lists of one length go in step too.
+    expect(ask('lists', {}, 'm.inStep([[0, 5], [10, 5], [20, 9]], 1)')).toEqual([10, 5]);
+  });
+
+  test('a small piece is a small module: its code is at most 1,200 bytes when it is packed', () => {
+    const code = (options: CodeModuleOptions): number => {
+      const [main] = writeCodeModule(compiled, piece, options);
+      return zlib.gzipSync(main.text.slice(main.text.lastIndexOf(';\nvar '))).length;
+    };
+    for (const input of ['poses', 'run'] as const)
+      for (const beyond of ['clamped', 'extrapolated'] as const) expect(code({ input, beyond })).toBeLessThan(1_200);
+  });
+
+  test('React is given className for what SVG calls class', () => {
+    const example = writeCodeModule(compiled, piece).find(({ name }) => name === 'example-react.jsx')?.text ?? '';
+    const named = new Function(`${/const named = [\s\S]*?;\n/.exec(example)?.[0]}; return named;`)() as (
+      name: string,
+    ) => string;
+    expect(['class', 'stroke-width', 'd'].map(named)).toEqual(['className', 'strokeWidth', 'd']);
   });
 });

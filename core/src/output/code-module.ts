@@ -6,9 +6,8 @@ import { type AnimatedSvgOptions, writeAnimatedSvg } from './animated-svg';
 import { type DrawnElement, readAnimatedDocument } from './document/animated-document';
 import { figureNames } from './figure-names';
 import type { OutputFile } from './output-file';
-import type { PackedElement, PackedTrack, PoseTime } from './runtime/frames';
-import { FRAMES_RUNTIME } from './runtime/runtime.generated';
-import type { TimedTexts } from './runtime/track-value';
+import type { PackedElement, PackedTrack, PoseTime } from './runtime/packed';
+import { MODULE_RUNTIME } from './runtime/runtime.generated';
 
 export const MODULE_INPUTS = ['poses', 'run'] as const;
 
@@ -47,24 +46,23 @@ export function writeCodeModule(compiled: CompiledPiece, piece: Piece, options: 
       `Expected ${poses.length} ascending positions, one for each pose; found ${positions.join(', ')}.`,
     );
   const names = figureNames(compiled.figures);
-  const constant = (name: string, value: unknown): string => `export const ${name} = ${JSON.stringify(value)};\n`;
+  const constants = (values: Readonly<Record<string, unknown>>): string =>
+    Object.entries(values)
+      .map(([name, value]) => `${name} = ${JSON.stringify(value)}`)
+      .join(',\n  ');
   const text = [
-    `// ${oneLine(piece.name)}: ${poses.length} poses. frame(progress), at(seconds), inStep(values, progress).\n`,
-    constant('width', compiled.width),
-    constant('height', compiled.height),
-    constant('duration', round(compiled.duration)),
-    constant('poses', poses),
-    constant('input', input),
-    constant('positions', positions),
-    constant('figures', names),
-    `const extrapolated = ${beyond === 'extrapolated'};\n`,
-    FRAMES_RUNTIME,
-    `const ready = readyElement(${JSON.stringify(packed(root))});\n`,
-    `const number = poseNumber(${JSON.stringify(track)});\n`,
-    input === 'poses'
-      ? 'const momentOf = (progress) => momentBetween(poses, positions, progress, extrapolated);\n'
-      : `const momentOf = (progress) => momentBetween([{ reached: 0, left: 0 }, { reached: duration * ${numberText(1 - 1e-9, 9)}, left: duration }], [0, 1], progress, extrapolated);\n`,
-    API,
+    `// ${oneLine(piece.name)}: ${poses.length} poses. frame(progress), at(seconds), inStep(values, progress), mount(svg).\n`,
+    `export const ${constants({
+      width: compiled.width,
+      height: compiled.height,
+      duration: round(compiled.duration),
+      input,
+      figures: names,
+      poses,
+    })},\n  positions = ${options.positions ? JSON.stringify(positions) : 'poses.map((_, i) => i)'};\n`,
+    `const steps = ${JSON.stringify(track)};\n`,
+    `const picture = ${JSON.stringify(packed(root))};\n`,
+    MODULE_RUNTIME[`${input} ${beyond}`],
   ].join('');
   return [
     { name: `${fileName}.js`, text },
@@ -80,7 +78,7 @@ const round = (value: number): number => Number(numberText(value, 6));
 const MOMENT_S = 1e-6;
 
 /** When each pose is reached and left, and the number of the pose over time. */
-function posesOf(piece: Piece, figureId: Id, duration: number): { poses: PoseTime[]; track: TimedTexts } {
+function posesOf(piece: Piece, figureId: Id, duration: number): { poses: PoseTime[]; track: PackedTrack } {
   const { stops, spans } = railTimeline(piece, piece.figures[figureId]);
   const poses = stops.map(({ poseId, start, hold }): PoseTime => {
     const { name } = piece.poses[poseId];
@@ -107,12 +105,21 @@ function posesOf(piece: Piece, figureId: Id, duration: number): { poses: PoseTim
       add(start + (end - start) * time, i + progress, spline);
   });
   add(length, poses.length - 1, EVEN);
-  return { poses, track: { begin: 0, duration: round(length), repeats: false, jumps: false, times, values, splines } };
+  return { poses, track: ['', '', 0, round(length), 0, times, splines, values] };
 }
 
 const EVEN = [0, 0, 1, 1];
 
-function packed({ name, attributes, children, tracks }: DrawnElement): PackedElement {
+/** A colour by its numbers; anything else as it is. */
+function rgbText(value: string): string {
+  if (value[0] !== '#') return value;
+  const wide = value.length < 7 ? value.slice(1).replace(/./g, '$&$&') : value.slice(1);
+  return `rgb(${[0, 2, 4].map((i) => Number.parseInt(wide.slice(i, i + 2), 16)).join(',')})`;
+}
+
+function packed({ name, attributes: all, children, tracks }: DrawnElement): PackedElement {
+  // What is hidden at first is so by its tracks too: without a style sheet classes say nothing.
+  const { class: _, ...attributes } = all;
   return [
     name,
     attributes,
@@ -127,41 +134,11 @@ function packed({ name, attributes, children, tracks }: DrawnElement): PackedEle
         (repeats ? 1 : 0) + (jumps ? 2 : 0),
         times,
         splines,
-        values,
+        values.map(rgbText),
       ];
     }),
   ];
 }
-
-const API = `const pictureAt = (moment) => elementAt(ready, moment);
-export const at = (seconds) => pictureAt({ seconds });
-export const frame = (progress) => pictureAt(momentOf(progress));
-export const inStep = (values, progress) => betweenPoses(values, number(momentOf(progress)));
-export function mount(svg) {
-  const elements = [];
-  const make = (element, parent) => {
-    const node = document.createElementNS('http://www.w3.org/2000/svg', element.name);
-    elements.push([node, {}]);
-    parent.append(node);
-    for (const child of element.children) make(child, node);
-  };
-  const first = frame(positions[0]);
-  for (const [name, value] of Object.entries(first.attributes)) if (name !== 'xmlns') svg.setAttribute(name, value);
-  for (const child of first.children) make(child, svg);
-  const update = (picture) => {
-    let i = 0;
-    const set = (element) => {
-      const [node, known] = elements[i++];
-      for (const [name, value] of Object.entries(element.attributes))
-        if (known[name] !== value) node.setAttribute(name, (known[name] = value));
-      element.children.forEach(set);
-    };
-    picture.children.forEach(set);
-  };
-  update(first);
-  return (progress) => update(frame(progress));
-}
-`;
 
 const TYPES = `/** An element of SVG at a moment, with its attributes. */
 export interface FrameElement {

@@ -8,7 +8,7 @@ import type { OutputOptions } from '../forms/form-options';
 import { stillOf, withGround } from '../forms/text-forms';
 import type { FormId } from '../matrix';
 import type { OutputFile } from '../output-file';
-import type { PackedElement } from '../runtime/frames';
+import type { PackedElement } from '../runtime/packed';
 import { readyTrack, trackValue } from '../runtime/track-value';
 import { type Comparison, comparePainted } from './compare';
 import { linesOf, type Painted, paintedOfFrame, proofTimes } from './painted';
@@ -166,7 +166,7 @@ const drawing =
 
 /** The elements in a code module. */
 function packedDrawing(text: string): DrawnElement {
-  const data = /const ready = readyElement\((.*)\);\n/.exec(text)?.[1] ?? 'null';
+  const data = /const picture = (.*);\n/.exec(text)?.[1] ?? 'null';
   const unpack = ([name, attributes, children, tracks]: PackedElement): DrawnElement => ({
     name,
     attributes,

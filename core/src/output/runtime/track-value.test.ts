@@ -2,8 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { ease } from '../../easing';
 import { seededRandom } from '../../num';
 import { playSmil } from '../../testing/play-smil';
-import { betweenPoses, momentBetween } from './frames';
-import { readyTrack, splineValue, type TimedTexts, trackBeyond, trackValue } from './track-value';
+import { readyTrack, splineValue, type TimedTexts, trackValue } from './track-value';
 
 const track = (fields: Partial<TimedTexts>): TimedTexts => ({
   begin: 0,
@@ -70,48 +69,5 @@ describe('values of a file over time', () => {
     ])
       for (let x = 0; x <= 1; x += 0.05)
         expect(splineValue([x1, y1, x2, y2], x)).toBeCloseTo(ease({ kind: 'cubic-bezier', x1, y1, x2, y2 }, x), 5);
-  });
-
-  test('beyond its ends a value goes on at the pace of two moments; what jumps does not', () => {
-    const ready = readyTrack(track({}));
-    expect(trackBeyond(ready, 0, 0.02, -50)).toBe('-5');
-    expect(trackBeyond(readyTrack(track({ values: ['#fff', '#000'] })), 0, 0.02, -50)).toBe('rgb(255,255,255)');
-    expect(trackBeyond(readyTrack(track({ jumps: true, values: ['a', 'b'] })), 0, 2, 9)).toBe('a');
-  });
-});
-
-describe('from a number to a moment', () => {
-  const poses = [
-    { name: 'A', reached: 0, left: 1 },
-    { name: 'B', reached: 2, left: 5 },
-    { name: 'C', reached: 6, left: 6 },
-  ];
-  test('holds are left out: halfway from pose to pose is halfway through the change', () => {
-    const at = (p: number): number => momentBetween(poses, [0, 1, 2], p, false).seconds;
-    expect([0, 0.5, 1, 1.25, 2].map(at)).toEqual([1, 1.5, 5, 5.25, 6]);
-    expect([-1, 3].map(at)).toEqual([1, 6]);
-  });
-
-  test('own positions, and going on beyond them', () => {
-    expect(momentBetween(poses, [10, 20, 40], 30, false).seconds).toBe(5.5);
-    const { seconds, beyond } = momentBetween(poses, [10, 20, 40], 5, true);
-    expect(seconds).toBe(1);
-    // Half the way of the first change backwards.
-    expect(beyond && (beyond.next - 1) * beyond.way).toBeCloseTo(-0.5, 9);
-  });
-
-  test('own numbers, one for each pose, alone or in lists', () => {
-    expect(betweenPoses([0, 10, 30], 1.5)).toBe(20);
-    expect(
-      betweenPoses(
-        [
-          [0, 5],
-          [10, 5],
-        ],
-        0.5,
-      ),
-    ).toEqual([5, 5]);
-    expect(betweenPoses([0, 10], 1.1)).toBeCloseTo(11, 9);
-    expect(betweenPoses([7], 3)).toBe(7);
   });
 });

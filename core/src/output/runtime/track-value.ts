@@ -1,5 +1,3 @@
-// Goes into files that are taken out, as it is: it may import nothing but its neighbours in this folder.
-
 /** An attribute over time: values as text, by their keys. */
 export interface TimedTexts {
   /** When its run begins, s. */
@@ -46,15 +44,6 @@ export function trackValue(track: ReadyTrack, seconds: number): string | undefin
   if (!place) return undefined;
   const [k, way] = place;
   return way === 0 || track.jumps ? track.values[k] : textOf(track, mixed(track.numbers[k], track.numbers[k + 1], way));
-}
-
-/** The value as it would go on at the pace that it has between two times in s: `way` 0 is the first, 1 the second, and it may be beyond both. */
-export function trackBeyond(track: ReadyTrack, first: number, second: number, way: number): string | undefined {
-  const [a, b] = [placeOf(track, first), placeOf(track, second)];
-  if (!a || !b || track.jumps) return trackValue(track, first);
-  const numbersAt = ([k, share]: readonly [number, number]): readonly number[] =>
-    share === 0 ? track.numbers[k] : mixed(track.numbers[k], track.numbers[k + 1], share);
-  return textOf(track, mixed(numbersAt(a), numbersAt(b), way));
 }
 
 /** The key that a value comes from, and how far it is on its way to the next. */
