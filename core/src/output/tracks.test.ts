@@ -83,4 +83,27 @@ describe('the keys of a ramp', () => {
       expect([...keys.values[k]]).toEqual([...wanted]);
     });
   });
+
+  test('where an outline has a key at each frame, it is within its error between them too', () => {
+    // A point that runs round a circle four times in a tenth of a second.
+    const blend = {
+      size: 2,
+      breaks: [],
+      jumps: false,
+      still: false,
+      write(progress: number, out: Float64Array, at: number) {
+        out[at] = 50 * Math.cos(8 * Math.PI * progress);
+        out[at + 1] = 50 * Math.sin(8 * Math.PI * progress);
+      },
+    };
+    const time = new RampTime(0, 0.4, { kind: 'linear' });
+    const keys = rampKeys({ time, blend }, PROPERTIES.outline, 60);
+    expect(keys.times.length).toBeGreaterThan(25);
+    const wanted = new Float64Array(2);
+    for (let k = 0; k <= 1000; k++) {
+      blend.write(k / 1000, wanted, 0);
+      const [x, y] = played(keys, k / 1000);
+      expect(Math.hypot(x - wanted[0], y - wanted[1])).toBeLessThan(0.12);
+    }
+  });
 });

@@ -18,8 +18,9 @@ const EVEN: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
 
 /**
  * The keys that a ramp's value needs to stay within an error, in formats that interpolate linearly and may have a key spline between two keys
- * (SMIL, CSS). They are set in progress, where the picture bends, and the easing is split exactly there, so that easing costs no keys. There
- * are never more of them than the ramp has frames at `rate`. A value that stands still has one, a cut two.
+ * (SMIL, CSS). They are set in progress, where the picture bends, and the easing is split exactly there, so that easing costs no keys. Where that
+ * would take more keys than the ramp has frames at `rate`, they stand at its frames, and between these where the value strays there. A value that
+ * stands still has one, a cut two.
  */
 export function rampKeys({ time, blend }: Ramp, { type, error }: Property, rate: number): RampKeys {
   const { start, end } = time;
@@ -37,7 +38,11 @@ export function rampKeys({ time, blend }: Ramp, { type, error }: Property, rate:
   const { progress, values } = progressKeys(blend, { low, high, error, together: type === 'outline' ? 2 : 1 });
   const keys = easedKeys(segments, progress);
   const frames = frameShares(start, end, rate);
-  if (keys.length > frames.length) return { start, end, ...frameKeys({ time, blend }, frames) };
+  if (keys.length > frames.length) {
+    // A colour between two frames is not missed; an outline that is elsewhere is.
+    const moments = type === 'outline' ? closerMoments({ time, blend }, frames, error) : frames;
+    if (moments.length <= keys.length) return { start, end, ...frameKeys({ time, blend }, moments) };
+  }
   return {
     start,
     end,
@@ -65,7 +70,43 @@ function frameShares(start: number, end: number, rate: number): number[] {
   return [...shares, 1];
 }
 
-/** A key for each frame, with straight lines between them. */
+/** How often the time between two frames is halved at most. */
+const MOST_HALVES = 3;
+
+/** Shares of a ramp with more of them where the value strays by more than `error` from straight lines between them. */
+function closerMoments(
+  { time, blend }: Pick<Ramp, 'time' | 'blend'>,
+  shares: readonly number[],
+  error: number,
+): number[] {
+  const valueAt = (share: number): Float64Array => {
+    const out = new Float64Array(blend.size);
+    blend.write(time.progressAt(time.start + (time.end - time.start) * share), out, 0);
+    return out;
+  };
+  const strays = (p: Float64Array, v: Float64Array, q: Float64Array): boolean => {
+    for (let i = 0; i < v.length; i += 2)
+      if (Math.hypot(v[i] - (p[i] + q[i]) / 2, v[i + 1] - (p[i + 1] + q[i + 1]) / 2) > error) return true;
+    return false;
+  };
+  const found = [shares[0]];
+  const between = (a: number, p: Float64Array, b: number, q: Float64Array, halves: number): void => {
+    const [middle, v] = [(a + b) / 2, valueAt((a + b) / 2)];
+    if (halves > 0 && strays(p, v, q)) {
+      between(a, p, middle, v, halves - 1);
+      between(middle, v, b, q, halves - 1);
+    } else found.push(b);
+  };
+  let last = valueAt(shares[0]);
+  for (let k = 0; k + 1 < shares.length; k++) {
+    const next = valueAt(shares[k + 1]);
+    between(shares[k], last, shares[k + 1], next, MOST_HALVES);
+    last = next;
+  }
+  return found;
+}
+
+/** A key for each moment, with straight lines between them. */
 function frameKeys({ time, blend }: Ramp, times: readonly number[]): Keys {
   const values = times.map((share) => {
     const out = new Float64Array(blend.size);
