@@ -1,3 +1,4 @@
+import { CAPS, JOINS } from '../paint';
 import { type Box, emptyBox, includePoint } from '../vec';
 import { motionMatrix } from './motion';
 import { type Frame, isVanished } from './sample';
@@ -16,9 +17,15 @@ export function paintedBox({ figures }: Pick<Frame, 'figures'>): Box {
     const [a, b, c, d, e, f] = motion ? motionMatrix(motion) : [1, 0, 0, 1, 0, 0];
     const soft = BLUR_REACH * (over?.softness?.[0] ?? 0);
     for (const { contours, points, progress, stroke } of parts) {
-      // A mitre is at most its limit times half the width long.
+      // A mitre is at most its limit times half the width long, and the corner of a square cap lies √2 of that from the end of the line.
       const width = stroke ? (over?.strokeWidth ?? stroke.values.strokeWidth)[0] : 0;
-      const pen = stroke ? (width / 2) * Math.max(1, stroke.values.join[0] === 0 ? stroke.values.miter[0] : 1) : 0;
+      const reach = stroke
+        ? Math.max(
+            CAPS[stroke.values.cap[0]] === 'square' ? Math.SQRT2 : 1,
+            JOINS[stroke.values.join[0]] === 'miter' ? stroke.values.miter[0] : 1,
+          )
+        : 0;
+      const pen = (width / 2) * reach;
       const roomX = pen * Math.hypot(a, c) + soft;
       const roomY = pen * Math.hypot(b, d) + soft;
       for (const contour of contours) {

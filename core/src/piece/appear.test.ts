@@ -2,12 +2,13 @@ import { describe, expect, test } from '@jest/globals';
 import { frameAt } from '../frame';
 import { readPathData } from '../svg';
 import { countedIds, pieceOf } from '../testing/pieces';
-import { appearanceOf, setAppearance } from './appear';
+import { appearanceOf, keepAppearances, setAppearance } from './appear';
 import { checkPiece } from './check-piece';
 import type { PieceDraft } from './edit';
 import { setLaneAtStop } from './edit-lanes';
 import { stretchOf } from './moments';
 import { moveAlongOutline } from './motion-path';
+import { railTimeline } from './rail';
 import type { Piece } from './records';
 import { retime } from './retime';
 
@@ -60,6 +61,46 @@ describe('appearing and disappearing', () => {
     setAppearance(draft, 'f', 'appears', 'held', 0.4, newId);
     draft.figures.f.middle = null;
     expect(JSON.stringify(draft)).toBe(before);
+  });
+});
+
+describe('what a figure appears and disappears by', () => {
+  /** Its opacity or scale a moment before its end, and the end. */
+  const ends = (piece: Piece): [duration: number, parts: (number | undefined)[]] => {
+    const { duration } = railTimeline(piece, piece.figures.f);
+    return [
+      +duration.toFixed(6),
+      [0.5, 0.2, 1e-4].map((left) => {
+        const [figure] = frameAt(piece, duration - left).figures;
+        return +(figure.motion?.scale[0] ?? figure.opacity[0]).toFixed(2);
+      }),
+    ];
+  };
+  test.each(['fading', 'growing'] as const)('%s out follows the end when hold, shift or start change', (how) => {
+    const draft = late();
+    setAppearance(draft, 'f', 'disappears', how, 0.4, newId);
+    const before = structuredClone(draft) as Piece;
+    const [, wanted] = ends(before);
+    expect(wanted).toEqual([1, expect.closeTo(0.22, 2), 0]);
+    const changes: ((piece: PieceDraft) => void)[] = [
+      (piece) => void (piece.poses[piece.figures.f.poses[1]].hold = 2),
+      (piece) => void (piece.shifts[piece.figures.f.rail[0]].duration = 0.2),
+      (piece) => void (piece.figures.f.start = 1.3),
+      (piece) => void (piece.poses[piece.figures.f.poses[0]].hold = 0.1),
+    ];
+    for (const change of changes) {
+      const after = structuredClone(draft);
+      change(after);
+      for (const [id, keys] of keepAppearances(before, after as Piece))
+        after.lanes[id].keys = structuredClone(keys) as (typeof after.lanes)[string]['keys'];
+      expect(ends(checkPiece(JSON.parse(JSON.stringify(after))))[1]).toEqual(wanted);
+      expect(appearanceOf(after as Piece, 'f', 'disappears')).toBe(how);
+    }
+    // What did not change, and what was taken away, is left alone.
+    expect(keepAppearances(before, before).size).toBe(0);
+    const gone = structuredClone(draft);
+    gone.lanes = {};
+    expect(keepAppearances(before, gone as Piece).size).toBe(0);
   });
 });
 

@@ -87,6 +87,65 @@ function keysOf(piece: Piece, figureId: Id, property: 'opacity' | 'scale', side:
 /** Times nearer than this are one, s. */
 const SAME_TIME = 1e-3;
 
+/**
+ * Lanes whose keys by which figures fade or grow lie where they began, or ended, before a change of their holds, shifts or start: with these keys where they
+ * begin, or end, now. What a change did to the keys themselves stays.
+ *
+ * @returns keys by lane
+ */
+export function keepAppearances(before: Piece, after: Piece): Map<Id, readonly LaneKey[]> {
+  const out = new Map<Id, readonly LaneKey[]>();
+  for (const id of after.figureOrder) {
+    if (!before.figures[id] || before.figures[id].rail.length === 0) continue;
+    const [was, is] = [before, after].map((piece) => railTimeline(piece, piece.figures[id]));
+    for (const side of ['appears', 'disappears'] as const) {
+      const [old, now] =
+        side === 'appears' ? [before.figures[id].start, after.figures[id].start] : [was.duration, is.duration];
+      for (const property of ['opacity', 'scale'] as const) {
+        const keys = keysOf(before, id, property, side);
+        const lane = laneOf(after, id, property);
+        if (!keys || !lane || keysOf(after, id, property, side)) continue;
+        const moved = movedKeys(before, after, id, keys, now - old);
+        const known = out.get(lane.id) ?? lane.keys;
+        out.set(
+          lane.id,
+          known.map((key) => moved.get(key.id) ?? key),
+        );
+      }
+    }
+  }
+  return out;
+}
+
+/** The two keys of an appearance later by so many s, not before the figure begins; the one that holds its value until then goes with its stop anyway. */
+function movedKeys(
+  before: Piece,
+  after: Piece,
+  figureId: Id,
+  keys: readonly LaneKey[],
+  later: number,
+): ReadonlyMap<Id, LaneKey> {
+  const lane = Object.values(before.lanes).find((each) => each.keys.includes(keys[0]));
+  const timed = lane ? timedKeys(before, before.figures[figureId], lane) : [];
+  const times = keys.flatMap((key) => {
+    const from = timed.find((each) => each.key.id === key.id)?.from;
+    return from === undefined ? [] : [{ key, from }];
+  });
+  const zero = times.find(({ key }) => key.value.every((v) => v === 0));
+  if (!zero) return new Map();
+  const beside = times
+    .filter(({ key }) => key !== zero.key)
+    .sort((p, q) => Math.abs(p.from - zero.from) - Math.abs(q.from - zero.from))[0];
+  const { start } = after.figures[figureId];
+  return new Map(
+    [zero, beside].flatMap((each) =>
+      each
+        ? [[each.key.id, { ...each.key, ...placeOfKey(after, figureId, Math.max(start, each.from + later)) }] as const]
+        : [],
+    ),
+  );
+}
+
 /** How a figure appears, or disappears. */
 export function appearanceOf(piece: Piece, figureId: Id, side: Side): Appearance {
   if (piece.figures[figureId][side === 'appears' ? 'before' : 'after'] === 'held') return 'held';

@@ -1,6 +1,6 @@
 export { adjustShape, type PartAtStop } from './adjust-shape';
 export * from './anchors';
-export { APPEARANCES, type Appearance, appearanceOf, setAppearance } from './appear';
+export { APPEARANCES, type Appearance, appearanceOf, keepAppearances, setAppearance } from './appear';
 export * from './arrange';
 export * from './arrive';
 export { checkEasing } from './check-easing';

@@ -69,6 +69,10 @@ describe('the place of a letter', () => {
     expect(boxAfter('FE RY', 'FE RYS')).toBeUndefined();
     expect(boxAfter('FER', 'XFER')).toEqual([3, 30, 8]);
     expect(boxAfter('FERRY', 'FY')).toBeUndefined();
+    // An earlier line changes, or goes, also where the same letters stand before and behind the change.
+    expect(boxAfter('A\nB', 'AA\nB')).toEqual([3, 30, 8]);
+    expect(boxAfter('A\nA', 'A')).toEqual([0, 0, 8]);
+    expect(boxAfter('A\nAB', 'AB')).toEqual([0, 0, 8]);
     // It stands in the middle of its box.
     const placement = [...keepLetterPlaces(word('FE RY'), word('MY FE RY')).values()][0];
     expect([placement.x + 5 * placement.scaleX, placement.y + 5 * placement.scaleY]).toEqual([54, 5]);

@@ -49,16 +49,26 @@ function ruleAfter(rule: PlacementRule, before: Piece, after: Piece): PlacementR
   return { ...rule, box: next, letter: { text: letter.text, index: found.index } };
 }
 
-/** Where a character is after a text was changed: counted from the start before the change, from the end behind it; undefined inside of it. */
+/**
+ * Where a character is after a text was changed: counted from the start before the change, from the end behind it; undefined inside of it. Where the same letters
+ * stand before and behind it, a change can be read in two ways: the one that keeps the character is taken.
+ */
 function movedIndex(before: string, after: string, index: number): number | undefined {
   const [old, now] = [[...before], [...after]];
   const shorter = Math.min(old.length, now.length);
-  let start = 0;
-  while (start < shorter && old[start] === now[start]) start++;
-  let end = 0;
-  while (end < shorter - start && old[old.length - 1 - end] === now[now.length - 1 - end]) end++;
+  const alike = (most: number, same: (k: number) => boolean): number => {
+    let count = 0;
+    while (count < most && same(count)) count++;
+    return count;
+  };
+  const fromStart = (most: number): number => alike(most, (k) => old[k] === now[k]);
+  const fromEnd = (most: number): number => alike(most, (k) => old[old.length - 1 - k] === now[now.length - 1 - k]);
+  const start = fromStart(shorter);
+  const end = fromEnd(shorter - start);
   if (index < start) return index;
   if (index >= old.length - end) return index + now.length - old.length;
+  // What is alike from the end on may reach into what is alike from the start on.
+  if (index >= old.length - fromEnd(shorter)) return index + now.length - old.length;
   // What was changed is of the same length: the place is the same.
   return old.length === now.length ? index : undefined;
 }

@@ -128,13 +128,14 @@ export function Canvas({
       return;
     }
     if (event.button !== 0 || !piece || !drawing) return;
+    const letsGo = isLettingGo();
     // A press on the canvas takes the focus out of fields, so that keys mean the canvas.
     if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
     const [x, y] = place(event);
     const last = lastPress.current;
     const again = event.timeStamp - last.time < DOUBLE_PRESS_MS && Math.hypot(x - last.x, y - last.y) < DOUBLE_PRESS_PX;
     lastPress.current = { time: event.timeStamp, x, y, count: again ? last.count + 1 : 1 };
-    editor.drawing.down(x, y, keys(event, lastPress.current.count));
+    editor.drawing.down(x, y, { ...keys(event, lastPress.current.count), letsGo });
     const controller = new AbortController();
     const { signal } = controller;
     // What was dragged or left was no click: the next press does not make it a double one.
@@ -228,6 +229,12 @@ export function Canvas({
     </div>
   );
 }
+
+/** Does a press leave a field in which something is typed, or close what is open over the room? */
+const isLettingGo = (): boolean =>
+  document.querySelector('.dropdown-menu.show, .popover.show') !== null ||
+  document.activeElement?.matches('textarea, input:not([type="radio"]):not([type="checkbox"]):not([type="range"])') ===
+    true;
 
 /** What those hear who do not see the canvas: how the keys work, where their marker is, and what came of a key. */
 function Spoken() {

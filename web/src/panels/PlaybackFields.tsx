@@ -1,4 +1,15 @@
-import { type Moment, type Piece, type Playback, pieceDuration, stopName, stopsOf, stretchOf } from '@core';
+import {
+  type Figure,
+  type Moment,
+  type Piece,
+  type Playback,
+  pieceDuration,
+  posterSeconds,
+  secondsOfMoment,
+  stopName,
+  stopsOf,
+  stretchOf,
+} from '@core';
 import { changePiece, chosenFigure, selectSelection, useAppDispatch, useAppSelector } from '../state';
 import { NumberField, SelectField } from '../ui';
 
@@ -9,34 +20,59 @@ const WAYS: readonly { readonly value: Playback; readonly label: string; readonl
   { value: 'stretch', label: 'Repeats a stretch', name: 'Play a stretch again' },
 ];
 
+const AUTOMATIC = 'automatic';
 const START = 'start';
 const END = 'end';
 /** The end of a piece as a moment: later than any piece lasts, so it is drawn in to where it ends. */
 const LATEST = 3600;
 
-/** What a piece does at its end; where a stretch is played again, from when until when. */
+/** The moments of a piece that can be chosen by name: its beginning, the stops of a figure, its end. */
+function namedMoments(piece: Piece, figure: Figure | undefined) {
+  const stops = figure ? stopsOf(piece, figure) : [];
+  return {
+    stops,
+    options: [
+      { value: START, label: 'The beginning' },
+      ...stops.map((id, i) => ({ value: String(i), label: `${i + 1}: ${piece.poses[id].name}` })),
+      { value: END, label: 'The end' },
+    ],
+    momentAt(value: string): Moment {
+      if (value === START || !figure) return { at: null, after: 0 };
+      if (value === END) return { at: null, after: LATEST };
+      return { at: { figure: figure.id, stop: stopName(figure, stops, Number(value)) }, after: 0 };
+    },
+    nameOf({ at, after }: Moment): string {
+      if (!at) return after >= LATEST ? END : START;
+      const stop = stops.findIndex((pose, i) => {
+        const name = figure && stopName(figure, stops, i);
+        return pose === at.stop.pose && name?.shift === at.stop.shift;
+      });
+      return stop >= 0 ? String(stop) : START;
+    },
+  };
+}
+
+/** How much later than a named moment. */
+function LaterBy({ piece, moment, onChange }: { piece: Piece; moment: Moment; onChange: (moment: Moment) => void }) {
+  return (
+    <NumberField
+      label="Later by"
+      value={moment.after}
+      unit="s"
+      step={piece.canvas.rate.den / piece.canvas.rate.num}
+      digits={3}
+      min={-LATEST}
+      max={LATEST - 1}
+      onChange={(after) => onChange({ ...moment, after })}
+    />
+  );
+}
+
+/** What a piece does at its end; where a stretch is played again, from when until when; and which picture stands for it. */
 export function PlaybackFields({ piece }: { readonly piece: Piece }) {
   const dispatch = useAppDispatch();
   const figure = chosenFigure(piece, useAppSelector(selectSelection));
-  const stops = figure ? stopsOf(piece, figure) : [];
-  const moments = [
-    { value: START, label: 'The beginning' },
-    ...stops.map((id, i) => ({ value: String(i), label: `${i + 1}: ${piece.poses[id].name}` })),
-    { value: END, label: 'The end' },
-  ];
-  const momentAt = (value: string): Moment => {
-    if (value === START || !figure) return { at: null, after: 0 };
-    if (value === END) return { at: null, after: LATEST };
-    return { at: { figure: figure.id, stop: stopName(figure, stops, Number(value)) }, after: 0 };
-  };
-  const momentName = ({ at, after }: Moment): string => {
-    if (!at) return after >= LATEST ? END : START;
-    const stop = stops.findIndex((pose, i) => {
-      const name = figure && stopName(figure, stops, i);
-      return pose === at.stop.pose && name?.shift === at.stop.shift;
-    });
-    return stop >= 0 ? String(stop) : START;
-  };
+  const { stops, options: moments, momentAt, nameOf: momentName } = namedMoments(piece, figure);
   const [from, until] = stretchOf(piece);
   const put = (name: string, stretch: NonNullable<Piece['stretch']>): void =>
     void dispatch(changePiece(name, (draft) => void (draft.stretch = structuredClone(stretch))));
@@ -71,17 +107,10 @@ export function PlaybackFields({ piece }: { readonly piece: Piece }) {
                 onChange={(value) => put('Stretch that plays again', { ...stretch, [end]: momentAt(value) })}
               />
               {momentName(stretch[end]) !== END && (
-                <NumberField
-                  label="Later by"
-                  value={stretch[end].after}
-                  unit="s"
-                  step={piece.canvas.rate.den / piece.canvas.rate.num}
-                  digits={3}
-                  min={-LATEST}
-                  max={LATEST - 1}
-                  onChange={(after) =>
-                    put('Stretch that plays again', { ...stretch, [end]: { ...stretch[end], after } })
-                  }
+                <LaterBy
+                  piece={piece}
+                  moment={stretch[end]}
+                  onChange={(moment) => put('Stretch that plays again', { ...stretch, [end]: moment })}
                 />
               )}
             </div>
@@ -93,6 +122,33 @@ export function PlaybackFields({ piece }: { readonly piece: Piece }) {
           </p>
         </>
       )}
+      {pieceDuration(piece) > 0 && <PosterFields piece={piece} figure={figure} />}
+    </>
+  );
+}
+
+/** Which picture stands for the piece; a moment of a figure that is not chosen is shown among that figure's. */
+function PosterFields({ piece, figure }: { readonly piece: Piece; readonly figure: Figure | undefined }) {
+  const dispatch = useAppDispatch();
+  const poster = piece.poster && secondsOfMoment(piece, piece.poster) !== undefined ? piece.poster : null;
+  const { options, momentAt, nameOf } = namedMoments(piece, poster?.at ? piece.figures[poster.at.figure] : figure);
+  const put = (moment: Moment | null): void =>
+    void dispatch(
+      changePiece('Picture that stands for the piece', (draft) => {
+        if (moment) draft.poster = structuredClone(moment) as typeof draft.poster;
+        else delete draft.poster;
+      }),
+    );
+  return (
+    <>
+      <SelectField
+        label="Still picture"
+        hint="The picture that stands for the piece: in stills, on the shelf, and for people who ask their system for less motion"
+        value={poster ? nameOf(poster) : AUTOMATIC}
+        options={[{ value: AUTOMATIC, label: `Automatic: ${+posterSeconds(piece).toFixed(2)} s` }, ...options]}
+        onChange={(value) => put(value === AUTOMATIC ? null : momentAt(value))}
+      />
+      {poster && nameOf(poster) !== END && <LaterBy piece={piece} moment={poster} onChange={put} />}
     </>
   );
 }

@@ -1,4 +1,12 @@
-import { findingOfChange, keepLanes, keepLetterPlaces, keepPlaces, type Piece, type PieceDraft } from '@core';
+import {
+  findingOfChange,
+  keepAppearances,
+  keepLanes,
+  keepLetterPlaces,
+  keepPlaces,
+  type Piece,
+  type PieceDraft,
+} from '@core';
 import { enablePatches, freeze, produceWithPatches } from 'immer';
 import { documentActions, type HistoryEntry } from './document';
 import { sessionActions } from './session';
@@ -20,7 +28,7 @@ export interface Change {
 
 /**
  * The piece after `recipe`, and the step that did it; undefined when nothing changed. Places that were chosen for matches are carried over
- * in the same step, and what is fitted to a letter follows it.
+ * in the same step, what is fitted to a letter follows it, and what a figure appears or disappears by stays at its ends.
  */
 export function makeChange(piece: Piece, name: string, recipe: Recipe): Change | undefined {
   return finish(piece, name, made(piece, recipe));
@@ -66,7 +74,17 @@ function finish(before: Piece, name: string, done: Made): Change | undefined {
             for (const [id, match] of matches) draft.shifts[id].match = match as (typeof draft.shifts)[string]['match'];
           }),
         );
-  const { piece, forward, backward } = all;
+  const appearances = keepAppearances(before, all.piece);
+  const { piece, forward, backward } =
+    appearances.size === 0
+      ? all
+      : joined(
+          all,
+          made(all.piece, (draft) => {
+            for (const [id, keys] of appearances)
+              draft.lanes[id].keys = structuredClone(keys) as (typeof draft.lanes)[string]['keys'];
+          }),
+        );
   return { piece, entry: { id: nextEntry++, name, forward, backward }, lost };
 }
 

@@ -96,17 +96,17 @@ export class Driver {
     commandById(id).run({ editor: this.editor, openRoom: () => {}, saveNow: () => {} });
     return this;
   }
-  press(x: number, y: number, keys: { shift?: boolean; alt?: boolean; clicks?: number } = {}): this {
+  press(x: number, y: number, keys: { shift?: boolean; alt?: boolean; clicks?: number; letsGo?: boolean } = {}): this {
     return this.drag([x, y], [x, y], keys);
   }
   /** Presses at one place, moves in four steps, releases at another. `leave` leaves the gesture instead. */
   drag(
     [x0, y0]: readonly [number, number],
     [x1, y1]: readonly [number, number],
-    keys: { shift?: boolean; alt?: boolean; clicks?: number; leave?: boolean } = {},
+    keys: { shift?: boolean; alt?: boolean; clicks?: number; letsGo?: boolean; leave?: boolean } = {},
   ): this {
-    const { shift = false, alt = false, clicks = 1, leave = false } = keys;
-    const how = { shift, alt, clicks };
+    const { shift = false, alt = false, clicks = 1, letsGo = false, leave = false } = keys;
+    const how = { shift, alt, clicks, letsGo };
     const { drawing } = this.editor;
     drawing.down(x0 + OFFSET, y0 + OFFSET, how);
     if (x0 !== x1 || y0 !== y1)

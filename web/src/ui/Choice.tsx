@@ -78,16 +78,18 @@ export function SelectField<T extends string>({
   label,
   value,
   options,
+  hint,
   onChange,
 }: {
   readonly label: string;
   readonly value: T;
   readonly options: readonly ListOption<T>[];
+  readonly hint?: string;
   readonly onChange: (value: T) => void;
 }) {
   const id = useId();
   return (
-    <div className="field">
+    <div className="field" title={hint}>
       <label htmlFor={id}>{label}</label>
       <select id={id} className="form-select" value={value} onChange={(event) => onChange(event.target.value as T)}>
         <ListOptions options={options} />

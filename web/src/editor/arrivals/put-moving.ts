@@ -2,14 +2,15 @@ import type { PieceDraft, ReadPiece } from '@core';
 import { freeName } from '../actions/draw-actions';
 
 /**
- * Puts the figures of a file that moves into a piece, on top of its own. A piece without figures takes canvas, rate and way of playing from the file; to others the
- * figures come as they are, and what lay behind them stays away.
+ * Puts the figures of a file that moves into a piece, on top of its own. A piece without figures takes size, rate and way of playing from the file; to others the
+ * figures come as they are. What lay behind them stays away: the piece keeps its own background.
  */
 export function putMoving(draft: PieceDraft, { piece }: ReadPiece): void {
   const read = piece as PieceDraft;
   const isFirst = draft.figureOrder.length === 0;
   if (isFirst) {
-    draft.canvas = read.canvas;
+    // What lies behind was chosen for this piece, or was there when it was opened: it is not the file's to change.
+    draft.canvas = { ...read.canvas, background: draft.canvas.background };
     draft.playback = read.playback;
     if (read.stretch) draft.stretch = read.stretch;
   }
@@ -24,5 +25,5 @@ export function putMoving(draft: PieceDraft, { piece }: ReadPiece): void {
   // Frozen at its door, a part is not walked through to be frozen all over.
   for (const part of Object.values(read.parts)) draft.parts[part.id] = Object.freeze(part);
   Object.assign(draft.shifts, read.shifts);
-  for (const lane of Object.values(read.lanes)) if (lane.figure !== null || isFirst) draft.lanes[lane.id] = lane;
+  for (const lane of Object.values(read.lanes)) if (lane.figure !== null) draft.lanes[lane.id] = lane;
 }

@@ -50,6 +50,21 @@ describe('keys of lanes', () => {
     driver.run('undo');
     expect(keysOf(driver.piece, 'f1')).toEqual([]);
   });
+  test('go to the figure whose key was chosen last, not to that of the rail, and it is said which', () => {
+    const driver = open();
+    const copied = copiedKeys(driver.store);
+    expect(copied?.said).toMatch(/^2 keys of “.+” are copied\.$/);
+    chooseFigure(driver.store, 'f0', 0, 'alone');
+    driver.store.dispatch(changePiece('Lane', (draft) => void addLane(draft, 'f1', 'position', freshId)));
+    const other = laneOf(driver.piece, 'f1', 'position');
+    driver.store.dispatch(sessionActions.keysChosen([{ lane: other?.id ?? '', key: other?.keys[0].id ?? '' }]));
+    const before = keysOf(driver.piece, 'f0');
+    expect(pasteKeys(driver.store, copied?.json ?? '', 0.25)).toBe(true);
+    expect(keysOf(driver.piece, 'f0')).toEqual(before);
+    expect(keysOf(driver.piece, 'f1')).toHaveLength(3);
+    const messages = driver.store.getState().session.messages.map(({ text }) => text);
+    expect(messages.at(-1)).toBe(`2 keys pasted into “${driver.piece.figures.f1.name}”.`);
+  });
   test('colours of the canvas are pasted into the canvas, whatever is chosen; strokes not where there are none', () => {
     const driver = open();
     const text = (property: string, value: number[]): string =>

@@ -44,8 +44,17 @@ function chosenKeys(
   return keys.length > 0 ? { piece, keys } : undefined;
 }
 
-/** The chosen keys as the clipboard keeps them; undefined where none is chosen. */
-export function copiedKeys(store: AppStore): { readonly json: string; readonly text: string } | undefined {
+/** What keys are of, in words: “Wave” and the background. */
+function ownersOf(piece: Piece, figures: readonly (Id | null)[]): string {
+  const names = [...new Set(figures)].map((id) => (id === null ? 'the background' : `“${piece.figures[id].name}”`));
+  return names.length < 3 ? names.join(' and ') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+}
+const manyKeys = (count: number): string => (count === 1 ? 'One key' : `${count} keys`);
+
+/** The chosen keys as the clipboard keeps them, and what was copied in words; undefined where none is chosen. */
+export function copiedKeys(
+  store: AppStore,
+): { readonly json: string; readonly text: string; readonly said: string } | undefined {
   const chosen = chosenKeys(store);
   if (!chosen) return undefined;
   const { piece, keys } = chosen;
@@ -61,12 +70,17 @@ export function copiedKeys(store: AppStore): { readonly json: string; readonly t
   const text = copied
     .map(({ property, at, value }) => `${property}\t${+at.toFixed(3)} s\t${value.join(', ')}`)
     .join('\n');
-  return { json: JSON.stringify({ kind: 'keys', keys: copied }), text };
+  const owners = ownersOf(
+    piece,
+    keys.map(({ lane }) => lane.figure),
+  );
+  const said = `${manyKeys(keys.length)} of ${owners} ${keys.length === 1 ? 'is' : 'are'} copied.`;
+  return { json: JSON.stringify({ kind: 'keys', keys: copied }), text, said };
 }
 
 /**
- * Puts copied keys into the lanes of the chosen figures, the first where the bead stands; lanes that they lack are added. False when the text is nothing that was
- * copied here, or no figure can take it.
+ * Puts copied keys into lanes, the first where the bead stands: of the figures whose keys are chosen, else of the chosen figures. Lanes that they lack are added, and
+ * a message names whose they are. False when the text is nothing that was copied here, or no figure can take it.
  */
 export function pasteKeys(store: AppStore, text: string, seconds: number): boolean {
   const keys = readKeys(text);
@@ -74,7 +88,13 @@ export function pasteKeys(store: AppStore, text: string, seconds: number): boole
   const { piece } = document;
   if (!piece || !keys) return false;
   const first = chosenFigure(piece, session.selection);
-  const figures = first ? [first.id, ...drawing.also.filter((id) => id !== first.id && piece.figures[id])] : [];
+  const ofKeys = [...new Set(chosenKeys(store)?.keys.map(({ lane }) => lane.figure) ?? [])];
+  const figures =
+    ofKeys.length > 0
+      ? ofKeys.filter((id) => id !== null)
+      : first
+        ? [first.id, ...drawing.also.filter((id) => id !== first.id && piece.figures[id])]
+        : [];
   const takes = (figureId: Id | null, property: LaneProperty): boolean =>
     figureId === null ? property === 'background' : canHave(piece, piece.figures[figureId], property);
   const targets = [null, ...figures];
@@ -96,6 +116,12 @@ export function pasteKeys(store: AppStore, text: string, seconds: number): boole
     }),
   );
   store.dispatch(sessionActions.keysChosen(refs));
+  const owners = ownersOf(
+    piece,
+    placed.map(({ figureId }) => figureId),
+  );
+  const said = `${manyKeys(placed.length)} pasted into ${owners}.`;
+  store.dispatch(sessionActions.told({ tone: 'notice', text: said }));
   return true;
 }
 

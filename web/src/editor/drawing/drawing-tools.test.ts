@@ -1,6 +1,6 @@
 import { setLaneAtStop } from '@core';
 import { describe, expect, test } from '@jest/globals';
-import { changePiece, drawingActions } from '../../state';
+import { changePiece, drawingActions, sessionActions } from '../../state';
 import { type DrawnFigure, drawnPiece, newId } from '../../testing/drawn-piece';
 import { Driver } from '../../testing/driver';
 import { redrawAs, setPaint, turnTargetsIntoPoints } from '..';
@@ -64,6 +64,31 @@ describe('drawing', () => {
     driver.store.dispatch(drawingActions.toolChosen('shape'));
     driver.drag([10, 10], [60, 60]);
     expect(driver.state.drawing.tool).toBe('select');
+  });
+
+  test('a click that only lets go makes nothing: beside what was just made, out of a field or a menu; nor does one outside the canvas', () => {
+    const driver = tool('shape');
+    driver.press(200, 200);
+    expect(driver.piece.figureOrder).toHaveLength(1);
+    expect(driver.state.session.selection).not.toBeNull();
+    driver.press(30, 30);
+    expect([driver.piece.figureOrder.length, driver.state.session.selection]).toEqual([1, null]);
+    // The next one is meant, and so is a drag.
+    driver.press(60, 60).drag([10, 10], [90, 90]);
+    expect(driver.piece.figureOrder).toHaveLength(3);
+    driver.store.dispatch(sessionActions.selected(null));
+    for (const other of ['shape', 'text', 'draw'] as const) {
+      driver.store.dispatch(drawingActions.toolChosen(other));
+      driver.press(200, 200, { letsGo: true }).press(-10, 50).press(50, 99_999).run('leave');
+      expect([other, driver.piece.figureOrder.length]).toEqual([other, 3]);
+    }
+    expect(driver.messages).toContain('A click outside the canvas makes nothing.');
+    // A drag may begin there, and a line that is being drawn may lead there.
+    driver.store.dispatch(drawingActions.toolChosen('shape'));
+    driver.drag([-20, -20], [90, 90]);
+    driver.store.dispatch(drawingActions.toolChosen('draw'));
+    driver.press(10, 10).press(-40, 10).run('leave');
+    expect(driver.piece.figureOrder).toHaveLength(5);
   });
 
   test('what was drawn becomes the next pose or a part instead, as one step, until something else is done', () => {

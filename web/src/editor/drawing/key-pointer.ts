@@ -217,6 +217,6 @@ export class KeyPointer {
   }
 
   private keys(clicks = 1): PressKeys {
-    return { shift: false, alt: false, clicks };
+    return { shift: false, alt: false, clicks, byKeys: true };
   }
 }

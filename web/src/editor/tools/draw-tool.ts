@@ -3,7 +3,7 @@ import { freshId } from '../../workers';
 import { addDrawnPart, newPaint } from '../actions/draw-actions';
 import type { SnapField } from '../snap/snap';
 import { snapAngle } from '../snap/snap';
-import { DRAG_PX, GRAB_PX, type PointerInput, type Tool, type ToolContext } from './tool';
+import { DONE, DRAG_PX, GRAB_PX, isOutside, type PointerInput, type Tool, type ToolContext } from './tool';
 
 /** Draws contours point by point: a press sets a corner, a drag pulls its handles, the first point closes, Enter or Escape ends an open one. */
 export function createDrawTool(drawing: ToolContext): Tool {
@@ -54,6 +54,7 @@ export function createDrawTool(drawing: ToolContext): Tool {
 
   return {
     down: (pointer) => {
+      if (anchors.length === 0 && (pointer.letsGo || isOutside(drawing, pointer))) return DONE;
       const first = anchors[0];
       const closes =
         anchors.length >= 2 &&

@@ -1,7 +1,7 @@
 import { adjustableContours, type ShapeSource, shapeInBox } from '@core';
-import { drawingActions } from '../../state';
+import { drawingActions, type Selection, sessionActions } from '../../state';
 import { addDrawnPart, drawnShape } from '../actions/draw-actions';
-import { DRAG_PX, type PointerInput, type Tool, type ToolContext } from './tool';
+import { DRAG_PX, isOutside, type PointerInput, type Tool, type ToolContext } from './tool';
 
 /** The side of a shape that is put down by a click, as a share of the canvas's shorter side. */
 const CLICK_SHARE = 0.4;
@@ -10,6 +10,21 @@ const CLICK_SHARE = 0.4;
 export function createShapeTool(drawing: ToolContext): Tool {
   const { store } = drawing;
   let source: ShapeSource | null = null;
+  /** What was chosen because it was made here: a click beside it lets it go. */
+  let justMade: { readonly selection: Selection | null; readonly kind: string } | null = null;
+
+  /** Is a click meant for nothing but to let go, or beside the canvas? */
+  const meansNothing = (pointer: PointerInput): boolean => {
+    if (pointer.letsGo) return true;
+    const [made, { session, drawing: now }] = [justMade, store.getState()];
+    justMade = null;
+    if (!pointer.byKeys && made?.selection && made.selection === session.selection && made.kind === now.shapeKind) {
+      store.dispatch(sessionActions.selected(null));
+      store.dispatch(drawingActions.changed({ drawn: null }));
+      return true;
+    }
+    return isOutside(drawing, pointer);
+  };
 
   const shapeBetween = (
     start: readonly [number, number],
@@ -47,6 +62,10 @@ export function createShapeTool(drawing: ToolContext): Tool {
         },
         end: (p) => {
           drawing.hint([]);
+          if (!source && meansNothing(pointer)) {
+            drawing.repaint();
+            return;
+          }
           const { piece } = store.getState().document;
           const side = piece ? CLICK_SHARE * Math.min(piece.canvas.width, piece.canvas.height) : 200;
           const done =
@@ -59,6 +78,8 @@ export function createShapeTool(drawing: ToolContext): Tool {
           if (adjustableContours(done).length > 0) {
             addDrawnPart(store, drawnShape(done), drawing.seconds());
             if (!store.getState().drawing.keepTool) store.dispatch(drawingActions.toolChosen('select'));
+            const { session, drawing: now } = store.getState();
+            justMade = { selection: session.selection, kind: now.shapeKind };
           }
           drawing.repaint();
         },

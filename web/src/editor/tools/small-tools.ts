@@ -3,12 +3,13 @@ import { cutTargets } from '../actions/outline-actions';
 import { rememberColour, setPaint } from '../actions/paint-actions';
 import { addText } from '../actions/text-actions';
 import { snapAngle } from '../snap/snap';
-import { DRAG_PX, type Tool, type ToolContext } from './tool';
+import { DONE, DRAG_PX, isOutside, type Tool, type ToolContext } from './tool';
 
 /** Puts a text down where it is pressed. */
 export function createTextTool(drawing: ToolContext): Tool {
   return {
     down: (pointer) => {
+      if (pointer.letsGo || isOutside(drawing, pointer)) return DONE;
       // What the text is to become is known while its tool is at hand.
       void addText(drawing.store, drawing.shapes, pointer.x, pointer.y, drawing.seconds());
       drawing.store.dispatch(drawingActions.toolChosen('select'));

@@ -1,5 +1,5 @@
 import type { FramePart, Id, MotionSample } from '@core';
-import type { AppStore } from '../../state';
+import { type AppStore, sessionActions } from '../../state';
 import type { EngineClient } from '../../workers';
 import type { EditTarget, ShownPose } from '../drawing/scene';
 import type { SnapField, SnapHint } from '../snap/snap';
@@ -10,6 +10,10 @@ export interface PressKeys {
   readonly alt: boolean;
   /** 2 for the second press of a double click. */
   readonly clicks: number;
+  /** Does the press take the focus out of a field, or close a menu? As a click it is meant for no more than that. */
+  readonly letsGo?: boolean;
+  /** Is it done by keys? Then it is meant. */
+  readonly byKeys?: boolean;
 }
 
 /** A place of the canvas that is worth going to, px, and how it is called. */
@@ -86,6 +90,19 @@ export interface Tool {
 
 /** A press that has done all that it was to do. */
 export const DONE: Gesture = { move: () => {}, end: () => {}, cancel: () => {} };
+
+/** Says that a click outside of the canvas makes nothing; true where it is one. */
+export function isOutside({ store }: ToolContext, { x, y }: PointerInput): boolean {
+  const canvas = store.getState().document.piece?.canvas;
+  if (!canvas || (x >= 0 && y >= 0 && x <= canvas.width && y <= canvas.height)) return false;
+  store.dispatch(
+    sessionActions.told({
+      tone: 'notice',
+      text: 'A click outside the canvas makes nothing. Click inside it, or drag.',
+    }),
+  );
+  return true;
+}
 
 /** How near a press must be to something, screen px. */
 export const GRAB_PX = 8;

@@ -5,7 +5,7 @@ import { EditorContext, type OpenPiece, useEngines } from '../../context';
 import { Arrivals, commandById, copiedKeys, copiedSvg, pasteCopied, pasteKeys, removeChosenKeys } from '../../editor';
 import { Rail } from '../../rail';
 import { Messages } from '../../shelf/Messages';
-import { type NamedSvg, pendingSvgs } from '../../state';
+import { type NamedSvg, pendingSvgs, sessionActions } from '../../state';
 import { FrameDialog } from '../shapes/FrameDialog';
 import { isReferenceFile, useReferenceFile } from '../shapes/use-reference-file';
 import { AddMenu } from './AddMenu';
@@ -103,7 +103,10 @@ function OpenPieceView({ editor, autosave }: Opened) {
       event.clipboardData?.setData(CLIPBOARD_TYPE, copied.json);
       event.clipboardData?.setData('text/plain', 'svg' in copied ? copied.svg : copied.text);
       event.preventDefault();
-      if (event.type !== 'cut') return;
+      if (event.type !== 'cut') {
+        if (keys) store.dispatch(sessionActions.told({ tone: 'notice', text: keys.said }));
+        return;
+      }
       if (keys) removeChosenKeys(store);
       else commandById('remove').run({ editor, openRoom: () => {}, saveNow: () => {} });
     };

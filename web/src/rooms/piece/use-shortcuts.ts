@@ -54,6 +54,7 @@ const inFront = (): boolean =>
 const TYPED =
   'input:not([type="radio"]):not([type="checkbox"]):not([type="color"]):not([type="file"]):not([type="range"]), textarea, [contenteditable="true"]';
 const PRESSED = 'button, [role="button"], summary, label, a, input:not([type="range"])';
+const CHOSEN_BY_TYPING = 'select, [role="listbox"], [role="combobox"], [role="menu"], [role="tree"]';
 const STEPPED = 'input, select, [role="slider"], [role="menu"], [role="listbox"]';
 
 /** A row that was taken and is being moved has all keys to itself. */
@@ -64,6 +65,9 @@ function belongsToFocus(event: KeyboardEvent, pressed: Node | null): boolean {
   const focused = event.target;
   if (!(focused instanceof Element)) return false;
   if (focused.closest(TYPED) || focused.closest(CARRIED)) return true;
+  // A list is chosen from by typing: letters and digits are its own.
+  const plain = event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey;
+  if (plain && focused.closest(CHOSEN_BY_TYPING)) return true;
   // What was pressed with the pointer has the focus by the way: Space plays. Who came by Tab presses it.
   if (event.key === ' ' && pressed && focused.contains(pressed)) return focused.closest('select') !== null;
   if (event.key === ' ' || event.key === 'Enter') return focused.closest(`${PRESSED}, select`) !== null;
