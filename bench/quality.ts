@@ -54,7 +54,7 @@ function measured({ a, b }: Pair): { ours: Row; plain: { good: boolean; forgiven
     segments: plan.contours.reduce((n, { segments }) => n + segments, 0) / (anchors(first) + anchors(second)),
   };
   const plain = plainPlan(first, second);
-  const forgiven = measureHealth({ ...plain, endError: 0 }, BOX).verdict === 'good';
+  const forgiven = measureHealth({ ...plain, endError: 0 }, BOX).sound;
   return { ours, plain: { good: forgiven && plain.endError <= LEAST_END_ERROR, forgiven } };
 }
 
@@ -67,7 +67,7 @@ export function printQuality(seed: number, count: number): void {
   );
   for (const name of LISTS) {
     const rows = lists[name].map(measured);
-    const good = rows.filter(({ ours }) => ours.health.verdict === 'good' && ours.end <= LEAST_END_ERROR);
+    const good = rows.filter(({ ours }) => ours.health.sound && ours.end <= LEAST_END_ERROR);
     const plain = rows.filter((row) => row.plain.good).length;
     const forgiven = rows.filter((row) => row.plain.forgiven).length;
     const calm = good.filter(({ ours }) => ours.health.kink <= 3).length;

@@ -150,6 +150,7 @@ const unpairedMatch = (a: Outline, b: Outline): Match => ({
   reasons: [],
 });
 const HEALTHY: Health = {
+  sound: true,
   verdict: 'good',
   sentence: 'Nothing changes shape.',
   folds: 0,

@@ -50,6 +50,8 @@ export interface HealthFigures {
 
 /** What is measured on a shift over progress 0..1. */
 export interface Health extends HealthFigures {
+  /** Is it within `HEALTH_LIMITS`: is nothing technically wrong with it? What is said to designers, the verdict, is stricter. */
+  readonly sound: boolean;
   readonly verdict: Verdict;
   /** One sentence on what is worst, when and where, and what may help. */
   readonly sentence: string;
@@ -59,7 +61,7 @@ export interface Health extends HealthFigures {
   readonly moments: readonly HealthMoment[];
 }
 
-/** Limits between good and not: of the figures above. */
+/** Limits between sound and not: of the figures above. */
 export const HEALTH_LIMITS = {
   areaDip: 0.5,
   perimeter: 1.25,
@@ -72,3 +74,28 @@ export const HEALTH_LIMITS = {
   inverted: 0.005,
   endError: 0.01,
 } as const;
+
+/**
+ * How much of the area, or length, may be lost or gained on the way before it is said: seen on strips of 300 real pairs, a designer minds what a figure of
+ * `HEALTH_LIMITS` lets pass. Where contours come and go more of it is expected.
+ */
+export const SAID_LIMITS = {
+  even: { look: 0.15, broken: 0.35 },
+  coming: { look: 0.25, broken: 0.45 },
+} as const;
+
+/** Are figures within `HEALTH_LIMITS`? */
+export function isSound(figures: HealthFigures, several: boolean, open: boolean): boolean {
+  const limits = HEALTH_LIMITS;
+  return (
+    figures.folds === 0 &&
+    figures.inverted <= limits.inverted &&
+    figures.areaDip >= limits.areaDip &&
+    figures.endError <= limits.endError &&
+    figures.perimeter <= limits.perimeter &&
+    (open || figures.swell <= limits.swell) &&
+    figures.excursion <= limits.excursion &&
+    figures.restlessness <= (several ? limits.restlessnessOfSeveral : limits.restlessness) &&
+    figures.largestStep <= (several ? limits.largestStepOfSeveral : limits.largestStep)
+  );
+}

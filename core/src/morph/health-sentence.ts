@@ -1,4 +1,4 @@
-import { HEALTH_LIMITS, type HealthFigures, type Verdict, type WorstMoment } from './health-figures';
+import { HEALTH_LIMITS, type HealthFigures, SAID_LIMITS, type Verdict, type WorstMoment } from './health-figures';
 
 interface Told {
   readonly verdict: Verdict;
@@ -6,12 +6,21 @@ interface Told {
   readonly worst?: WorstMoment;
 }
 
+/** What of a plan decides how strictly its figures are seen. */
+export interface HealthKind {
+  /** Has it several contours? They may move further and be more restless. */
+  readonly several: boolean;
+  /** Are all of them lines? They have no area. */
+  readonly open: boolean;
+  /** Does one come, or go, alone? */
+  readonly coming: boolean;
+}
+
 /** The verdict on a shift's figures with one sentence on the worst of them; `box` is that of both ends, minX, minY, maxX, maxY. */
 export function healthSentence(
   figures: HealthFigures,
   worst: ReadonlyMap<keyof HealthFigures, WorstMoment>,
-  several: boolean,
-  open: boolean,
+  { several, open, coming }: HealthKind,
   box: Float64Array,
 ): Told {
   const at = (figure: keyof HealthFigures): string => `at ${Math.round(100 * (worst.get(figure)?.progress ?? 0))} %`;
@@ -37,30 +46,39 @@ export function healthSentence(
       'inverted',
       `A part turns inside out ${at('inverted')}: a hole leaves its solid. Pair it with another contour, or let it go alone.`,
     );
-  if (figures.areaDip < limits.areaDip)
-    return told(
-      'broken',
+  const room = coming ? SAID_LIMITS.coming : SAID_LIMITS.even;
+  const percent = (share: number): string => `${Math.round(100 * share)} %`;
+  /** Area or length that is lost, gained, or travelled: said from the first limit on, broken from the second. */
+  const dip = (verdict: Verdict): Told =>
+    told(
+      verdict,
       'areaDip',
-      `The ${open ? 'line' : 'shape'} shrinks to ${Math.round(100 * figures.areaDip)} % of its ${open ? 'length' : 'area'} ${at('areaDip')}. Try the other direction or another start.`,
+      `The ${open ? 'line' : 'shape'} shrinks to ${percent(figures.areaDip)} of its ${open ? 'length' : 'area'} ${at('areaDip')}. Try a fuller alternative, the other direction or another start.`,
     );
+  const stretch = (verdict: Verdict): Told =>
+    told(
+      verdict,
+      'perimeter',
+      `The outline gets ${percent(figures.perimeter - 1)} longer than both ends ${at('perimeter')}: points travel across. Try a tie or another start.`,
+    );
+  const lump = (verdict: Verdict): Told =>
+    told(
+      verdict,
+      'swell',
+      `The shape swells to ${percent(figures.swell)} of the larger end ${at('swell')}. Straight ways swell less.`,
+    );
+  if (figures.areaDip < 1 - room.broken) return dip('broken');
+  if (figures.perimeter > 1 + room.broken) return stretch('broken');
+  if (!open && figures.swell > 1 + room.broken) return lump('broken');
   if (figures.endError > limits.endError)
     return told(
       'look',
       'endError',
       `Evenly set points stray up to ${figures.endError.toFixed(2)} px from the outlines: more of them come nearer.`,
     );
-  if (figures.perimeter > limits.perimeter)
-    return told(
-      'look',
-      'perimeter',
-      `The outline gets ${Math.round(100 * (figures.perimeter - 1))} % longer than both ends ${at('perimeter')}: points travel across. Try a tie or another start.`,
-    );
-  if (!open && figures.swell > limits.swell)
-    return told(
-      'look',
-      'swell',
-      `The shape swells to ${Math.round(100 * figures.swell)} % of the larger end ${at('swell')}. Straight ways swell less.`,
-    );
+  if (figures.areaDip < 1 - room.look) return dip('look');
+  if (figures.perimeter > 1 + room.look) return stretch('look');
+  if (!open && figures.swell > 1 + room.look) return lump('look');
   if (figures.excursion > limits.excursion)
     return told(
       'look',
@@ -81,7 +99,15 @@ export function healthSentence(
     );
   if (figures.crossings > 0)
     return { ...told('good', 'crossings', `Good; two contours pass over each other ${near('crossings')}.`) };
-  return { verdict: 'good', sentence: 'Good: no folds, and the area stays even.' };
+  const measure = open ? 'length' : 'area';
+  // Where contours come and go more may be missing; then it is said how much.
+  if (figures.areaDip < 1 - SAID_LIMITS.even.look)
+    return told(
+      'good',
+      'areaDip',
+      `Good: no folds; while contours come and go the ${measure} is ${percent(figures.areaDip)} of the smaller end ${at('areaDip')}.`,
+    );
+  return { verdict: 'good', sentence: `Good: no folds, and the ${measure} stays even.` };
 }
 
 /** Which part of the picture a place is in, in words; empty for the middle or without a place. */

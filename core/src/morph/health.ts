@@ -1,7 +1,7 @@
 import { LENGTH_EPS_REL } from '../num';
 import { evaluate } from './evaluate';
 import { FillMeter } from './fill-area';
-import type { Health, HealthFigures, HealthMoment, WorstMoment } from './health-figures';
+import { type Health, type HealthFigures, type HealthMoment, isSound, type WorstMoment } from './health-figures';
 import { healthSentence } from './health-sentence';
 import { endCrossings, hullOfEnds, LEAST_LOOP_REL, steadySize } from './judge';
 import { contourNumberCount, type ShiftPlan } from './plan';
@@ -160,7 +160,13 @@ class HealthMeter {
       kink: most.kink,
       endError: plan.endError,
     };
-    return { ...healthSentence(figures, worst, several, open, box), ...figures, moments };
+    const coming = plan.contours.some(({ role }) => role !== 'pair');
+    return {
+      sound: isSound(figures, several, open),
+      ...healthSentence(figures, worst, { several, open, coming }, box),
+      ...figures,
+      moments,
+    };
   }
 
   /** The worst kink of the in-between at hand over all joints that are smooth at both ends; angle in degrees. */

@@ -89,9 +89,9 @@ describe('ranked alternatives', () => {
     const icons = realIcons(120, 11);
     const outline = (name: string) => readPathData(icons.find((icon) => icon.name === name)?.d ?? '');
     const [first, ...others] = rankAlternatives(outline('signal-cellular-1-line'), outline('arrow-right-fill'));
-    expect(measureHealth(first.plan).verdict).toBe('good');
+    expect(measureHealth(first.plan).sound).toBe(true);
     expect(others.some(({ score }) => score < first.score)).toBe(true);
-    const order = others.map(({ plan }) => VERDICTS.indexOf(measureHealth(plan).verdict));
+    const order = others.map(({ plan }) => (measureHealth(plan).sound ? 0 : 1));
     expect([...order].sort((p, q) => p - q)).toEqual(order);
   });
 
@@ -240,19 +240,26 @@ describe('the sentence on a shift', () => {
     endError: 0,
   };
   const BOX = Float64Array.of(0, 0, 90, 90);
-  const told = (figures: Partial<HealthFigures>, worst?: WorstMoment, { several = false, open = false } = {}) => {
+  const told = (
+    figures: Partial<HealthFigures>,
+    worst?: WorstMoment,
+    { several = false, open = false, coming = false } = {},
+  ) => {
     const [name] = Object.keys(figures) as (keyof HealthFigures)[];
     const moments = new Map<keyof HealthFigures, WorstMoment>(worst ? [[name, worst]] : []);
-    return healthSentence({ ...GOOD, ...figures }, moments, several, open, BOX);
+    return healthSentence({ ...GOOD, ...figures }, moments, { several, open, coming }, BOX);
   };
 
   test.each([
     ['folds', 2, 'broken', 'folds over itself'],
     ['inverted', 0.02, 'broken', 'inside out'],
-    ['areaDip', 0.3, 'broken', 'shrinks to 30 % of its area'],
+    ['areaDip', 0.53, 'broken', 'shrinks to 53 % of its area'],
+    ['areaDip', 0.8, 'look', 'shrinks to 80 % of its area'],
     ['endError', 0.4, 'look', 'stray up to 0.40 px'],
-    ['perimeter', 1.4, 'look', '40 % longer'],
-    ['swell', 1.35, 'look', 'swells to 135 %'],
+    ['perimeter', 1.4, 'broken', '40 % longer'],
+    ['perimeter', 1.2, 'look', '20 % longer'],
+    ['swell', 1.4, 'broken', 'swells to 140 %'],
+    ['swell', 1.3, 'look', 'swells to 130 %'],
     ['excursion', 0.08, 'look', 'by 8 % of its size'],
     ['restlessness', 1.9, 'look', 'more jagged'],
     ['largestStep', 0.2, 'look', 'moves 20 % of the size at once'],
@@ -279,8 +286,28 @@ describe('the sentence on a shift', () => {
     expect(told({ largestStep: 0.2 }, undefined, { several: true }).verdict).toBe('good');
     expect(told({ restlessness: 2 }, undefined, { several: true }).verdict).toBe('good');
     expect(told({ swell: 2 }, undefined, { open: true }).verdict).toBe('good');
-    expect(told({ areaDip: 0.4 }, undefined, { open: true }).sentence).toContain('of its length');
+    expect(told({ areaDip: 0.4 }, undefined, { open: true }).sentence).toContain('40 % of its length');
     expect(told({}).sentence).toBe('Good: no folds, and the area stays even.');
+    expect(told({}, undefined, { open: true }).sentence).toBe('Good: no folds, and the length stays even.');
+    // Where contours come and go more is expected, and it is said how much is missing.
+    const coming = { coming: true };
+    expect(told({ areaDip: 0.8 }, { progress: 0.5 }, coming)).toMatchObject({
+      verdict: 'good',
+      sentence: 'Good: no folds; while contours come and go the area is 80 % of the smaller end at 50 %.',
+    });
+    expect(
+      [0.86, 0.84, 0.74, 0.66, 0.64, 0.54].map((areaDip) => [
+        told({ areaDip }).verdict,
+        told({ areaDip }, undefined, coming).verdict,
+      ]),
+    ).toEqual([
+      ['good', 'good'],
+      ['look', 'good'],
+      ['look', 'look'],
+      ['look', 'look'],
+      ['broken', 'look'],
+      ['broken', 'broken'],
+    ]);
   });
 });
 

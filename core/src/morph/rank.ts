@@ -17,7 +17,7 @@ import { type Outline, outlineSize } from '../outline';
 import { type Alternative, byScore, type PairChoice } from './alternative';
 import { evaluate } from './evaluate';
 import { measureHealth } from './health';
-import { VERDICTS, type Verdict } from './health-figures';
+import { type Health, VERDICTS } from './health-figures';
 import { Judge } from './judge';
 import { withOvershoot } from './overshoot';
 import { METHODS, type Method } from './plan';
@@ -62,6 +62,8 @@ export interface RankOptions extends MatchOptions {
   readonly varied?: boolean;
 }
 
+/** An alternative scored worse than the best by less than this may stand before it where it is fuller. */
+const NEARLY_AS_GOOD = 0.25;
 /** An alternative scored less than this needs no last resort. */
 const GOOD_ENOUGH = 1;
 /** Ways for contours to come and go, and what each must win by. */
@@ -140,14 +142,17 @@ class Ranker {
     const { pairings } = this;
     let found = this.judge(pairings, onProgress);
     const first = { ...found[0], plan: withOvershoot(found[0].plan) };
-    if (this.verdictOf(first) === 'good') return [first, ...found.slice(1, MOST_ALTERNATIVES)];
+    const told = this.healthOf(first);
+    if (told.verdict === 'good') return [first, ...found.slice(1, MOST_ALTERNATIVES)];
+    // Nothing is wrong with it, but a designer may mind something: one that is nearly as good in all else, and of which nothing is to be said, goes before it.
+    if (told.sound) return this.fuller(found);
     // More and more ways are looked at before an unhealthy one is taken.
     const { a, b } = this.matcher;
     const few = a.contours.length + b.contours.length <= MOST_FOR_ALL;
     let healthiest = this.byHealth(found, MOST_ALTERNATIVES);
     for (const wider of few ? [false, true] : [false]) {
-      const [[best, verdict]] = healthiest;
-      if (verdict === 'good' && best.score < GOOD_ENOUGH) break;
+      const [[best, sound]] = healthiest;
+      if (sound && best.score < GOOD_ENOUGH) break;
       if (!wider && this.atLeast >= JUDGED_FOR_HEALTH) continue;
       this.wider = wider;
       this.atLeast = Math.max(this.atLeast, JUDGED_FOR_HEALTH);
@@ -161,28 +166,43 @@ class Ranker {
     return [{ ...best, plan: withOvershoot(best.plan) }, ...others.map(([alternative]) => alternative)];
   }
 
-  /** The first alternatives, the healthier before the less healthy, of equal health in their order; beyond the first few only until one is good. */
-  private byHealth(found: readonly Alternative[], most: number): [Alternative, Verdict][] {
-    const verdicts: [Alternative, Verdict][] = [];
+  /** The first alternatives; of those that are nearly as good as the first the one stands before it of which least is to be said, then the fuller one. */
+  private fuller(found: readonly Alternative[]): Alternative[] {
+    const first = found.slice(0, MOST_ALTERNATIVES);
+    const near = first.filter(({ score }) => score < first[0].score + NEARLY_AS_GOOD);
+    const fullest = near
+      .map((each) => ({ each, health: this.healthOf(each) }))
+      .filter(({ health }) => health.sound)
+      .sort(
+        (p, q) =>
+          VERDICTS.indexOf(p.health.verdict) - VERDICTS.indexOf(q.health.verdict) ||
+          q.health.areaDip - p.health.areaDip,
+      )[0].each;
+    return [{ ...fullest, plan: withOvershoot(fullest.plan) }, ...first.filter((each) => each !== fullest)];
+  }
+
+  /** The first alternatives, sound ones before others, of equal health in their order; beyond the first few only until one is sound. */
+  private byHealth(found: readonly Alternative[], most: number): [Alternative, boolean][] {
+    const healths: [Alternative, Health][] = [];
     const seen = new Set<string>();
     for (const each of found.slice(0, most)) {
-      if (verdicts.length >= MOST_ALTERNATIVES && verdicts.some(([, verdict]) => verdict === 'good')) break;
+      if (healths.length >= MOST_ALTERNATIVES && healths.some(([, { sound }]) => sound)) break;
       const halfWay = String(evaluate(each.plan, 0.5));
       // Found twice, by different thoughts.
       if (seen.has(halfWay)) continue;
       seen.add(halfWay);
-      verdicts.push([each, this.verdictOf(each)]);
+      healths.push([each, this.healthOf(each)]);
     }
-    const rank = (verdict: Verdict): number => VERDICTS.indexOf(verdict);
-    return verdicts.sort(([, p], [, q]) => rank(p) - rank(q));
+    const rank = ({ sound, verdict }: Health): number => (sound ? 0 : 1 + VERDICTS.indexOf(verdict));
+    return healths.sort(([, p], [, q]) => rank(p) - rank(q)).map(([each, { sound }]) => [each, sound]);
   }
 
   /** How healthy an alternative is by itself: what a hand moved on the way is left aside, or touching up would lead to another way. */
-  private verdictOf({ plan, match }: Alternative): Verdict {
-    if (!match.touchUps || match.touchUps.length === 0) return measureHealth(plan).verdict;
+  private healthOf({ plan, match }: Alternative): Health {
+    if (!match.touchUps || match.touchUps.length === 0) return measureHealth(plan);
     const { a, b } = this.matcher;
     const source = (pair: PairMatch): RunSource => pairSource(a, b, pair, this.size, match.even);
-    return measureHealth(planRuns(a, b, { ...match, touchUps: undefined }, this.size, source)).verdict;
+    return measureHealth(planRuns(a, b, { ...match, touchUps: undefined }, this.size, source));
   }
 
   /** The alternatives of all pairings that were worth a look, the best score first; at least one. */
