@@ -66,6 +66,8 @@ export function readAnimatedDocument(text: string): AnimatedDocument {
   const parser = new SaxesParser();
   const notes = new Set<string>();
   const open: OpenElement[] = [];
+  /** What style attributes declare: many elements ask for those around them. */
+  const styles = new Map<string, ReadonlyMap<string, string>>();
   const animations: {
     readonly element: OpenElement;
     readonly parent: OpenElement;
@@ -111,7 +113,7 @@ export function readAnimatedDocument(text: string): AnimatedDocument {
     const parent = open[open.length - 1];
     if (!element || !parent) return;
     if (ANIMATIONS.has(element.name))
-      animations.push({ element, parent, base: baseValue(open, element.attributes.attributeName) });
+      animations.push({ element, parent, base: baseValue(open, element.attributes.attributeName, styles) });
     else parent.children.push(element);
   });
   parser.write(text).close();
@@ -142,18 +144,33 @@ const INITIAL: Readonly<Record<string, string>> = {
 };
 
 /** What an attribute is without its animation: the element's own, else that of the nearest element around it, where it is inherited. */
-function baseValue(around: readonly OpenElement[], attribute: string | undefined): string | undefined {
+function baseValue(
+  around: readonly OpenElement[],
+  attribute: string | undefined,
+  styles: Map<string, ReadonlyMap<string, string>>,
+): string | undefined {
   if (attribute === undefined) return undefined;
   const reach = OWN.test(attribute) ? around.slice(-1) : around;
   for (let i = reach.length - 1; i >= 0; i--) {
     const { attributes } = reach[i];
-    const styled = new RegExp(`(?:^|;)\\s*${attribute.replace(/[^\w-]/g, '')}\\s*:([^;]*)`).exec(
-      attributes.style ?? '',
-    )?.[1];
-    const own = styled?.trim() ?? attributes[attribute];
+    const own = (attributes.style && styleOf(attributes.style, styles).get(attribute)) || attributes[attribute];
     if (own !== undefined) return own;
   }
   return INITIAL[attribute];
+}
+
+/** The declarations of a style attribute; `styles` keeps those that were looked into. */
+function styleOf(text: string, styles: Map<string, ReadonlyMap<string, string>>): ReadonlyMap<string, string> {
+  let known = styles.get(text);
+  if (known) return known;
+  known = new Map(
+    text.split(';').flatMap((part): [string, string][] => {
+      const colon = part.indexOf(':');
+      return colon < 0 ? [] : [[part.slice(0, colon).trim(), part.slice(colon + 1).trim()]];
+    }),
+  );
+  styles.set(text, known);
+  return known;
 }
 
 /** When an animation element begins, and how long it runs. */
@@ -182,6 +199,11 @@ function trackOf({ name, attributes }: DrawnElement, base: string | undefined, r
   const duration = seconds(attributes.dur ?? '');
   const repeats = attributes.repeatCount === 'indefinite' || attributes.repeatDur === 'indefinite';
   const values = valuesOf(attributes, base);
+  if (values && values.length > MOST_KEYS)
+    throw new CoreError(
+      'svg-too-complex',
+      `Expected at most ${MOST_KEYS.toLocaleString('en')} keys of an animation; that of ${clipped(attribute)} has ${values.length.toLocaleString('en')}.`,
+    );
   if (values === null) return `An animation of ${clipped(attribute)} without values is not taken.`;
   if (attributes.accumulate === 'sum') return `An animation of ${clipped(attribute)} that adds up is not taken.`;
   const whole = name === 'set' ? { times: [0], values: [values[values.length - 1]] } : undefined;
@@ -243,6 +265,8 @@ function mixable(attribute: string, type: TransformStep | undefined, values: rea
   });
 }
 
+/** Keys that one animation may have: a key for each frame of five minutes. */
+const MOST_KEYS = 20_000;
 /** A file that plays something more often than this by numbers is not taken to do so. */
 const MOST_ROUNDS = 60;
 

@@ -46,17 +46,37 @@ export function readBegins(text: string | undefined, seconds: (text: string) => 
 /** When animations run that begin with each other, in their order; null for one that never begins by itself. */
 export function runsOfAnimations(animations: readonly TimedAnimation[]): (Runs | null)[] {
   const begins = animations.map((): number[] => []);
+  /** What is still to begin, the next one last. */
   const waiting: { time: number; index: number }[] = [];
   const dependents = new Map<string, { index: number; edge: 'begin' | 'end'; after: number }[]>();
   animations.forEach(({ begins: rules }, index) => {
+    const times: number[] = [];
     for (const rule of rules) {
-      if ('at' in rule) waiting.push({ time: rule.at, index });
-      else dependents.set(rule.of, [...(dependents.get(rule.of) ?? []), { index, ...rule }]);
+      if ('at' in rule) times.push(rule.at);
+      else {
+        const known = dependents.get(rule.of);
+        if (known) known.push({ index, ...rule });
+        else dependents.set(rule.of, [{ index, ...rule }]);
+      }
     }
+    // No more of them are followed than tell whether they come regularly.
+    for (const time of [...new Set(times)].sort((p, q) => p - q).slice(0, 2 * MOST_TIMES))
+      waiting.push({ time, index });
   });
-  for (let k = 0; k < MOST_EVENTS && waiting.length > 0; k++) {
-    const next = waiting.reduce((best, { time }, i) => (time < waiting[best].time ? i : best), 0);
-    const [{ time, index }] = waiting.splice(next, 1);
+  waiting.sort((p, q) => q.time - p.time);
+  const wait = (time: number, index: number): void => {
+    let [low, high] = [0, waiting.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (waiting[middle].time > time) low = middle + 1;
+      else high = middle;
+    }
+    waiting.splice(low, 0, { time, index });
+  };
+  for (let k = 0; k < MOST_EVENTS; k++) {
+    const next = waiting.pop();
+    if (!next) break;
+    const { time, index } = next;
     const own = begins[index];
     if (own.length >= MOST_TIMES || time > FURTHEST || own.some((known) => Math.abs(known - time) < SAME_TIME))
       continue;
@@ -64,7 +84,7 @@ export function runsOfAnimations(animations: readonly TimedAnimation[]): (Runs |
     const { id, lasts } = animations[index];
     for (const { index: other, edge, after } of id === undefined ? [] : (dependents.get(id) ?? [])) {
       const at = (edge === 'begin' ? time : time + lasts) + after;
-      if (Number.isFinite(at)) waiting.push({ time: at, index: other });
+      if (Number.isFinite(at)) wait(at, other);
     }
   }
   return begins.map((times) => {

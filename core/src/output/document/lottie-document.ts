@@ -30,6 +30,10 @@ interface PathItem {
   readonly trim: Json | null;
 }
 
+/** Frames a second that make sense. */
+const LEAST_RATE = 0.1;
+const MOST_RATE = 1_000;
+
 class LottieReader {
   private readonly notes = new Set<string>();
   private readonly assets: ReadonlyMap<string, Json>;
@@ -44,6 +48,12 @@ class LottieReader {
   document(): AnimatedDocument {
     const { file } = this;
     const rate = number(file.fr);
+    if (!(rate >= LEAST_RATE && rate <= MOST_RATE))
+      throw new CoreError(
+        'number-range',
+        `Expected a Lottie file of ${LEAST_RATE} to ${MOST_RATE.toLocaleString('en')} frames a second (fr); this one has ${rate}.`,
+        '/fr',
+      );
     const first = number(file.ip);
     const frames = Math.max(1, number(file.op) - first);
     const clock: FrameClock = { offset: -first, stretch: 1, rate, frames };

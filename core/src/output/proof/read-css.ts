@@ -32,8 +32,18 @@ export function readCssDrawing(text: string): DrawnElement {
   const rules = new Map<string, ReadonlyMap<string, string>>();
   for (const [, name, body] of sheet.matchAll(/(?:^|\n)\.([\w-]+)\s*\{([^{}]*)\}/g))
     rules.set(name, declarations(body));
-  return moved(root, rules, keyframes);
+  return moved(withoutKeyframes(root), rules, keyframes);
 }
+
+/** The rest of style sheets: what was taken from them need not be read again for each look at a shape. */
+const withoutKeyframes = (root: DrawnElement): DrawnElement => ({
+  ...root,
+  children: root.children.map((child) =>
+    child.name === 'style'
+      ? { ...child, text: child.text.replace(/@keyframes\s+[\w-]+\s*\{(?:[^{}]*\{[^{}]*\})*\s*\}/g, '') }
+      : child,
+  ),
+});
 
 /** Declarations of a rule; a semicolon within quotes or brackets divides nothing. */
 export function declarations(body: string): Map<string, string> {

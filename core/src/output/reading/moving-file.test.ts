@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { CoreError } from '../../errors';
 import { planAndCompile, prepareFrame, sampleFrame } from '../../frame';
 import type { PieceDraft } from '../../piece';
+import { readSvg } from '../../svg';
 import { mutateJson } from '../../testing/mutate-json';
 import { mutateText } from '../../testing/mutate-text';
 import { countedIds, pieceOf } from '../../testing/pieces';
@@ -112,5 +113,96 @@ describe('files that move', () => {
     expect(read(svg('1e300s')).notes.join()).toContain('opacity');
     // Faster than anyone sees, but read in no time.
     expect(Object.keys(read(svg('0.0002s')).piece.figures)).toHaveLength(1);
+  });
+});
+
+describe('files that ask for too much, or for nothing that can be', () => {
+  const repeat = (count: number, one: (i: number) => string): string =>
+    Array.from({ length: count }, (_, i) => one(i)).join('');
+  const svg = (inside: string, size = 'width="100" height="100"'): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" ${size}>${inside}</svg>`;
+  const moving = '<animate attributeName="x" values="0;5" dur="1s"/>';
+  const refused = (text: string): string => {
+    let count = 0;
+    try {
+      readMovingFile(text, { id: 'p', name: 'P', newId: (prefix) => `${prefix}${++count}` });
+    } catch (error) {
+      return `${(error as CoreError).code}: ${(error as Error).message}`;
+    }
+    return 'read';
+  };
+  const lottie = (fr: number): string =>
+    JSON.stringify({
+      v: '5.7.0',
+      fr,
+      ip: 0,
+      op: 60,
+      w: 100,
+      h: 100,
+      layers: [
+        {
+          ty: 4,
+          ip: 0,
+          op: 60,
+          st: 0,
+          ks: {},
+          shapes: [
+            { ty: 'rc', s: { a: 0, k: [50, 50] }, p: { a: 0, k: [50, 50] }, r: { a: 0, k: 0 } },
+            { ty: 'fl', c: { a: 0, k: [1, 0, 0] }, o: { a: 0, k: 100 } },
+          ],
+        },
+      ],
+    });
+
+  test('refusals speak of the file: rates, sizes and lengths that no picture has', () => {
+    expect(refused(lottie(30))).toBe('read');
+    expect(refused(lottie(1e-20))).toBe(
+      'number-range: Expected a Lottie file of 0.1 to 1,000 frames a second (fr); this one has 1e-20.',
+    );
+    expect(refused(lottie(1e9))).toContain('this one has 1000000000');
+    const rect = `<rect width="9" height="9">${moving}</rect>`;
+    expect(refused(svg(rect, 'width="1e-308" height="100" viewBox="0 0 9 9"'))).toContain(
+      'number-range: Expected a width of the svg of at least 0.001 px, or none; found 1e-308.',
+    );
+    expect(refused(svg(rect, 'width="100" height="0.5"'))).toContain('the height of this one is 0.5 px');
+    const path = '<path pathLength="1e-308" stroke="red" stroke-dasharray="1 2" d="M0 0L9 9"/>';
+    expect(refused(svg(`${path}${rect}`))).toContain('Expected a pathLength of at least 0.000001; found 1e-308.');
+    expect(() => readSvg(svg(path))).toThrow('Expected a pathLength');
+    expect(() => readSvg(svg(rect, 'width="1e-308" height="9"'))).toThrow('Expected a width of the svg');
+  });
+
+  test('keys, shapes and work are counted: what has too many of them is refused by name', () => {
+    const keys = repeat(20_001, (i) => `${i % 7};`);
+    expect(
+      refused(svg(`<rect width="9" height="9"><animate attributeName="x" dur="9s" values="${keys}0"/></rect>`)),
+    ).toBe('svg-too-complex: Expected at most 20,000 keys of an animation; that of x has 20,002.');
+    const style = repeat(3_000, (i) => `a${i}:b;`);
+    const shapes = repeat(
+      900,
+      (i) => `<rect width="9" height="9"><animate attributeName="opacity" to="0.${i % 9}" dur="1s"/></rect>`,
+    );
+    expect(refused(svg(`<g style="${style}">${shapes}</g>`))).toContain('can be read in some seconds');
+  });
+
+  test('an animation that begins 100,000 times is that of its first times; a link is a group like any other', () => {
+    let count = 0;
+    const read = (text: string) =>
+      readMovingFile(text, { id: 'p', name: 'P', newId: (prefix) => `${prefix}${++count}` }).piece;
+    const begins = repeat(100_000, (i) => `${2 * i}s;`);
+    const often = read(
+      svg(`<rect width="9" height="9"><animate attributeName="x" begin="${begins}" dur="1s" values="0;5"/></rect>`),
+    );
+    const few = read(
+      svg(
+        '<rect width="9" height="9"><animate attributeName="x" begin="0s;2s;4s;6s;8s" dur="1s" values="0;5"/></rect>',
+      ),
+    );
+    const timing = ({ poses, shifts, playback }: typeof few) => [
+      Object.values(poses).map(({ hold }) => hold),
+      Object.values(shifts).map(({ duration }) => duration),
+      playback,
+    ];
+    expect(timing(often)).toEqual(timing(few));
+    expect(Object.keys(read(svg(`<a><rect width="9" height="9">${moving}</rect></a>`)).figures)).toHaveLength(1);
   });
 });

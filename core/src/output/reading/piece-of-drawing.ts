@@ -1,4 +1,5 @@
 import { isStraight } from '../../curve';
+import { CoreError } from '../../errors';
 import { areAlike } from '../../morph';
 import { isGradient } from '../../paint';
 import {
@@ -21,6 +22,7 @@ import {
 } from '../../piece';
 import type { SvgShape } from '../../svg';
 import type { AnimatedDocument, DrawnElement } from '../document/animated-document';
+import { READING_COST, ReadingBudget } from './budget';
 import { momentTrack, movingOf, numbersSample, opacityAt, type Span, tracksOf } from './chain-values';
 import { clipLeaves } from './clip-leaves';
 import { fitKeys } from './fit-keys';
@@ -65,11 +67,17 @@ export function pieceOfDrawing(document: AnimatedDocument, options: ReadPieceOpt
   const { root: read, notes: before, run } = document;
   const notes = new Set(before);
   const note = (text: string): void => void notes.add(text);
+  const budget = new ReadingBudget();
   const root = withoutUses(originsApart(steadyPaths(stylesApart(withoutOddTimes(read, note))), note), note);
   const timeline: Timeline = run
     ? { once: run.from, again: run.duration - run.from, duration: run.duration, playback: run.playback }
     : timelineOf(root, note);
-  const piece = new PieceOfDrawing(root, timeline, { rate: rateOf(document.rate), ...options }, note).piece();
+  if (!(timeline.duration <= LONGEST_S))
+    throw new CoreError(
+      'number-range',
+      `Expected a file that plays for at most ${LONGEST_S.toLocaleString('en')} s; this one plays for ${timeline.duration.toPrecision(3)} s.`,
+    );
+  const piece = new PieceOfDrawing(root, timeline, { rate: rateOf(document.rate), ...options }, note, budget).piece();
   return { piece, notes: [...notes] };
 }
 
@@ -83,6 +91,8 @@ function rateOf(rate: number | undefined): Piece['canvas']['rate'] | undefined {
   return { num: Math.min(MOST_RATE * 1000, Math.round(rate * 1000)), den: 1000 };
 }
 const MOST_RATE = 240;
+/** As long as a hold or a shift may be, s: what plays longer has no place in a piece. */
+const LONGEST_S = 3_600;
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
@@ -100,6 +110,7 @@ class PieceOfDrawing {
     private readonly timeline: Timeline,
     private readonly options: ReadPieceOptions,
     private readonly note: (text: string) => void,
+    private readonly budget: ReadingBudget,
   ) {
     const gradients: DrawnElement[] = [];
     const index = (element: DrawnElement, inGradient: boolean): void => {
@@ -111,7 +122,7 @@ class PieceOfDrawing {
     };
     index(root, false);
     this.drawing = {
-      still: new StillTree(root),
+      still: new StillTree(root, budget),
       duration: timeline.duration,
       gradients: gradients.flatMap(({ tracks }) => tracks),
     };
@@ -127,6 +138,12 @@ class PieceOfDrawing {
   piece(): Piece {
     const { made, timeline, drawing } = this;
     const { width, height } = drawing.still.size();
+    for (const [side, px] of Object.entries({ width, height }))
+      if (!(px >= LEAST_SIDE && px <= MOST_SIDE))
+        throw new CoreError(
+          'number-range',
+          `Expected a picture of ${LEAST_SIDE} to ${MOST_SIDE.toLocaleString('en')} px a side; the ${side} of this one is ${px} px.`,
+        );
     const canvas = { ...made.canvas, width, height, background: null };
     made.canvas = this.options.rate ? { ...canvas, rate: this.options.rate } : canvas;
     made.playback = timeline.playback;
@@ -135,6 +152,7 @@ class PieceOfDrawing {
     const leaves = leavesOf(this.root, this.note);
     const [first] = leaves;
     const rest = first && this.ground(first) ? leaves.slice(1) : leaves;
+    this.budget.spend(READING_COST.leaf * leaves.length);
     const groups = this.groups(rest);
     groups.forEach((group, i) => {
       for (const unit of this.units(group)) this.figure(unit, this.clipOf(unit.leaves[0].chain));
@@ -247,6 +265,11 @@ class PieceOfDrawing {
     const { newId } = this.options;
     const { leaves, segments, spans, motion } = unit;
     if (segments.length === 0) return null;
+    if (this.made.figureOrder.length >= MOST_FIGURES)
+      throw new CoreError(
+        'svg-too-complex',
+        `Expected a file that moves of at most ${MOST_FIGURES.toLocaleString('en')} shapes with ways of their own; this one has more.`,
+      );
     const id = newId('f');
     const { chain } = leaves[0];
     const base = newFigure(id, this.nameOf(chain));
@@ -419,6 +442,11 @@ class PieceOfDrawing {
 }
 
 const MOST_CLIPS = 8;
+/** As many figures as a piece may have. */
+const MOST_FIGURES = 1_000;
+/** Sides that a canvas may have, px. */
+const LEAST_SIDE = 1;
+const MOST_SIDE = 16_384;
 /** Shapes with fewer ways than this stay together in any case. */
 const FEW_SEGMENTS = 8;
 /** Together they may need so many times what they need apart. */

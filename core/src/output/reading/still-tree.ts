@@ -3,6 +3,7 @@ import { readSvgTree, type SvgNode, type SvgShape } from '../../svg';
 import type { Matrix } from '../../vec';
 import type { DrawnElement } from '../document/animated-document';
 import { attributesAt } from '../document/attributes-at';
+import { READING_COST, type ReadingBudget } from './budget';
 
 /** Elements from the outermost to one that is looked at. */
 export type Chain = readonly DrawnElement[];
@@ -22,7 +23,12 @@ export class StillTree {
   private readonly styles: readonly DrawnElement[];
   private readonly paints = new Map<string, DrawnElement>();
 
-  constructor(private readonly root: DrawnElement) {
+  private readonly sheetCost: number;
+
+  constructor(
+    private readonly root: DrawnElement,
+    private readonly budget: ReadingBudget,
+  ) {
     const styles: DrawnElement[] = [];
     const visit = (element: DrawnElement): void => {
       if (element.name === 'style') styles.push(element);
@@ -31,6 +37,7 @@ export class StillTree {
     };
     visit(root);
     this.styles = styles;
+    this.sheetCost = READING_COST.styleCharacter * styles.reduce((sum, { text }) => sum + text.length, 0);
   }
 
   /**
@@ -76,6 +83,11 @@ export class StillTree {
     let node = leaf;
     for (let i = around.length - 1; i > 0; i--) node = this.nodeOf(around[i], seconds, dropped(i, without), [node]);
     const used = this.usedPaints(around, leaf, seconds);
+    this.budget.spend(
+      READING_COST.look +
+        this.sheetCost +
+        READING_COST.character * (sizeOf(node) + used.reduce((sum, each) => sum + sizeOf(each), 0)),
+    );
     const root = this.nodeOf(this.root, seconds, false, [
       ...this.styles.map((style) => this.nodeOf(style, seconds, false, [])),
       ...used,
@@ -134,7 +146,10 @@ export class StillTree {
       attributes.transform = 'none';
       style += ';transform:none';
     }
-    if (style) attributes.style = style;
+    if (style) {
+      attributes.style = style;
+      size += STYLE_WEIGHT * style.length;
+    }
     return { name: element.name, attributes, children, text: element.text, line: 0, size };
   }
 }
@@ -146,3 +161,9 @@ const PROBE: Readonly<Record<string, string>> = {
 
 const dropped = (index: number, without: { readonly from: number; readonly until: number } | undefined): boolean =>
   without !== undefined && index >= without.from && index <= without.until;
+
+/** So many times as much as others a character of a style costs to be read. */
+const STYLE_WEIGHT = 8;
+
+/** Characters of an element and all in it. */
+const sizeOf = ({ size, children }: SvgNode): number => children.reduce((sum, child) => sum + sizeOf(child), size);

@@ -50,6 +50,8 @@ export interface ReadSvgOptions {
 }
 
 const DEFAULT_SIZE = 300;
+/** A picture that is smaller than this, px, cannot be made larger again. */
+const LEAST_SIDE = 1e-3;
 const USE_LIMIT = 2_000;
 const CLIP_DEPTH = 8;
 /** Work: what an element costs, each character of its attributes, and a clip held against a shape. */
@@ -167,6 +169,13 @@ class SvgReader {
     const height = readLength(this.root.attributes.height, box?.height ?? DEFAULT_SIZE, where('height'));
     const w = width ?? (height !== undefined && box ? (height * box.width) / box.height : box?.width) ?? DEFAULT_SIZE;
     const h = height ?? (width !== undefined && box ? (width * box.height) / box.width : box?.height) ?? DEFAULT_SIZE;
+    for (const [side, px] of Object.entries({ width: w, height: h }))
+      if (px > 0 && px < LEAST_SIDE)
+        throw new CoreError(
+          'number-range',
+          `Expected a ${side} of the svg of at least ${LEAST_SIDE} px, or none; found ${px}.`,
+          where(side),
+        );
     const matrix = box && w > 0 && h > 0 ? viewBoxMatrix(this.root, box, 0, 0, w, h) : IDENTITY;
     const viewport = box ?? { width: w, height: h };
     this.container(this.root, { matrix, style: {}, opacity: 1, viewport, clips: [], groups: [], chain: [] });

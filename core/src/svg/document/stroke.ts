@@ -1,3 +1,4 @@
+import { CoreError } from '../../errors';
 import { type Outline, outlineLength } from '../../outline';
 import type { Cap, Join, Paint } from '../../paint';
 import { determinant, type Matrix } from '../../vec';
@@ -62,9 +63,18 @@ export function readStroke(
   };
 }
 
+/** A path has no more units than a double can count: what is shorter divides by nothing. */
+const LEAST_PATH_LENGTH = 1e-6;
+
 /** How much user space one unit of `pathLength` is. */
 function lengthUnit(node: SvgNode, drawn: Outline): number {
   const named = Number(node.attributes.pathLength);
+  if (named > 0 && named < LEAST_PATH_LENGTH)
+    throw new CoreError(
+      'number-range',
+      `Expected a pathLength of at least ${LEAST_PATH_LENGTH}; found ${named}.`,
+      `line ${node.line}, pathLength`,
+    );
   return named > 0 ? outlineLength(drawn) / named : 1;
 }
 
