@@ -2,6 +2,7 @@ import { type CompiledPiece, compilePiece, type Ghost, type Piece, pieceDuration
 import type { AppStore } from '../state';
 import { type EngineClient, makeCanvas } from '../workers';
 import { Drawing } from './drawing/drawing';
+import { EarlyLetters } from './drawing/early-letters';
 import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
 import { onionSkins } from './playback/onion';
@@ -33,6 +34,8 @@ export interface Editor {
   /** Tells the drawing how to read a colour of the painted picture. */
   pickColourWith(pick: (x: number, y: number) => string | undefined): void;
   readonly drawing: Drawing;
+  /** What is typed for a text whose field is not there yet. */
+  readonly earlyLetters: EarlyLetters;
   /** Shows another state of the piece on the canvas, as a gesture has it; null: the piece again. */
   preview(piece: Piece | null): void;
   /** The moments before and after this one that are shown faintly, as many as were chosen. */
@@ -53,7 +56,9 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
     for (const listener of repaintListeners) listener();
   };
   let pickColour: (x: number, y: number) => string | undefined = () => undefined;
+  const earlyLetters = new EarlyLetters(typeof window === 'undefined' ? null : window);
   const drawing = new Drawing({
+    awaitLetters: () => earlyLetters.wait(),
     store,
     clock,
     stage,
@@ -119,6 +124,7 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
     timeView,
     stage,
     drawing,
+    earlyLetters,
     shapes,
     preview: (other) => {
       const piece = other ?? shown;
@@ -141,6 +147,7 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
       return () => void repaintListeners.delete(listener);
     },
     destroy() {
+      earlyLetters.take();
       stopFollowing();
       stopRemembering();
       showing.stop();

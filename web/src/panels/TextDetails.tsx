@@ -32,11 +32,16 @@ function TextSettings({ text, poseId }: { readonly text: TextRecord; readonly po
     if (typed.current === undefined) setContent(text.content);
   }, [text.content]);
   const isNew = useAppSelector((state) => state.drawing.typesInto === text.id);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the text is there
   useEffect(() => {
     if (!isNew) return;
     lettersRef.current?.focus();
     lettersRef.current?.select();
     store.dispatch(drawingActions.changed({ typesInto: null }));
+    const early = editor.earlyLetters.take();
+    if (early === '') return;
+    step.touch();
+    type(early);
   }, [isNew, store]);
   const change = (next: Partial<TextRecord>): void => void changeText(store, editor.shapes, poseId, text.id, next);
   const setTyped = (): void => {

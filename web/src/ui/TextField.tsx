@@ -1,5 +1,6 @@
 import { useEffect, useId, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
+import { useStep } from './step';
 import './fields.scss';
 
 /** A short text, given back when it is left or Enter is pressed; an empty one is put back. */
@@ -10,6 +11,7 @@ export function TextField({
   className,
   asked,
   most = 200,
+  live = false,
   onChange,
   onLeave,
 }: {
@@ -21,6 +23,8 @@ export function TextField({
   readonly asked?: boolean;
   /** Longest text. */
   readonly most?: number;
+  /** Is it taken while it is typed, as one step? Escape gives back what there was. */
+  readonly live?: boolean;
   readonly onChange: (value: string) => void;
   /** Told when the field is left, after a change. */
   readonly onLeave?: () => void;
@@ -28,7 +32,10 @@ export function TextField({
   const id = useId();
   const [text, setText] = useState(value);
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => setText(value), [value]);
+  const before = useRef(value);
+  const step = useStep();
+  // What is being typed, with a space at its end perhaps, is not put in order under the hand.
+  useEffect(() => setText((typed) => (live && typed.trim() === value ? typed : value)), [value, live]);
   useEffect(() => {
     if (!asked) return;
     input.current?.focus();
@@ -37,6 +44,8 @@ export function TextField({
   const commit = (): void => {
     const next = text.trim().slice(0, most);
     if (next !== '' && next !== value) onChange(next);
+    // What was cleared on the way has the name that it had.
+    if (next === '' && live && before.current !== value) onChange(before.current);
     // Shows what is in force: the new value when it was taken, the old one when it was refused.
     setText(value);
   };
@@ -51,7 +60,16 @@ export function TextField({
         className="form-control"
         value={text}
         maxLength={most}
-        onChange={(event) => setText(event.target.value)}
+        onFocus={() => {
+          before.current = value;
+        }}
+        onChange={(event) => {
+          setText(event.target.value);
+          const next = event.target.value.trim().slice(0, most);
+          if (!live || next === '' || next === value) return;
+          step.touch();
+          onChange(next);
+        }}
         onBlur={() => {
           commit();
           onLeave?.();
@@ -59,7 +77,8 @@ export function TextField({
         onKeyDown={(event) => {
           if (event.key === 'Enter') event.currentTarget.blur();
           if (event.key === 'Escape') {
-            flushSync(() => setText(value));
+            if (live && before.current !== value) onChange(before.current);
+            flushSync(() => setText(live ? before.current : value));
             event.currentTarget.blur();
           }
           event.stopPropagation();

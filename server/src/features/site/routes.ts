@@ -46,7 +46,7 @@ export function sitePlacementRoutes(placements: Placements): Router {
     (request, response) => {
       const slot = slotOf(String(request.params.slot));
       const mediaType = (request.headers['content-type'] ?? '').split(';')[0].trim();
-      const kinds = MEDIA[mediaType];
+      const kinds = Object.hasOwn(MEDIA, mediaType) ? MEDIA[mediaType] : undefined;
       if (!kinds)
         throw new ApiError(
           'media-type',

@@ -17,6 +17,8 @@ export interface DrawingParts {
   readonly shapes: EngineClient;
   readonly repaint: () => void;
   readonly pickColour: (x: number, y: number) => string | undefined;
+  /** Keeps what is typed until a text that was asked for has its field. */
+  readonly awaitLetters: () => void;
 }
 
 /** How wide the rulers are, screen px. */
@@ -48,6 +50,7 @@ export class Drawing {
         parts.repaint();
       },
       pickColour: parts.pickColour,
+      awaitLetters: parts.awaitLetters,
       repaint: parts.repaint,
     };
     this.tools = createTools(drawing);
@@ -238,6 +241,10 @@ export class Drawing {
   }
   leave(): boolean {
     return this.cancel() || (this.tool.leave?.() ?? false);
+  }
+  /** Keeps what the pen has drawn so far, as when it is left: the piece is about to be left. */
+  keepDrawn(): void {
+    this.tools.draw.leave?.();
   }
   undo(): boolean {
     return this.tool.undo?.() ?? false;

@@ -68,6 +68,8 @@ export interface ToolContext {
   hint(hints: readonly SnapHint[]): void;
   /** The colour of the picture at a place of the canvas, as #rrggbb; undefined outside. */
   pickColour(x: number, y: number): string | undefined;
+  /** Keeps what is typed until a text that was asked for has its field. */
+  awaitLetters(): void;
   repaint(): void;
 }
 

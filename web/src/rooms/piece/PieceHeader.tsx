@@ -63,6 +63,7 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
         className="piece-name"
         label="Name of the piece"
         hideLabel
+        live
         value={piece?.name ?? ''}
         onChange={(name) => dispatch(changePiece(`Rename to ${name}`, (draft) => void (draft.name = name)))}
       />

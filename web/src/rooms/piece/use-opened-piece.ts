@@ -108,7 +108,12 @@ export function useOpenedPiece(id: string): PieceOpening {
   const parts = opening.state === 'open' ? opening.parts : null;
   useEffect(() => {
     if (!parts) return;
+    // Before what is to be saved is looked at: points of a line that is being drawn are a part of the piece.
+    const keep = (): void => parts.editor.drawing.keepDrawn();
+    for (const name of ['beforeunload', 'pagehide']) window.addEventListener(name, keep, { capture: true });
     return () => {
+      for (const name of ['beforeunload', 'pagehide']) window.removeEventListener(name, keep, { capture: true });
+      keep();
       void parts.autosave.stop();
       parts.editor.destroy();
       dispatch(documentActions.closed());

@@ -140,6 +140,7 @@ function Figures({ piece }: { readonly piece: Piece }) {
                       <TextField
                         label="Name of the group"
                         hideLabel
+                        live
                         value={headed.name}
                         onChange={(name) =>
                           store.dispatch(
@@ -269,6 +270,7 @@ function FigureRow({
             label={`Name of ${figure.name}`}
             hideLabel
             asked
+            live
             className="figure-rename"
             value={figure.name}
             onChange={(name) => changeFigure(store, figure.id, `Rename ${figure.name}`, { name })}
