@@ -1,6 +1,7 @@
 import { crc32, inflateSync } from 'node:zlib';
 import { CoreError, readFont, readSvg } from '@core';
 import type { CanvasKit, Image } from 'canvaskit-wasm';
+import { pictureSize } from './picture-size';
 
 /** What may be uploaded and is read to its end before it is taken. */
 export type UploadKind = 'image/png' | 'image/jpeg' | 'image/webp' | 'image/svg+xml' | 'drawing' | 'font';
@@ -24,9 +25,12 @@ export async function readUpload(kind: UploadKind, bytes: Uint8Array): Promise<v
     case 'font':
       readFontToItsEnd(bytes);
       return;
-    default:
-      checkEnd(kind, Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+    default: {
+      const buffer = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+      checkSize(pictureSize(buffer));
+      checkEnd(kind, buffer);
       await decode(bytes);
+    }
   }
 }
 
@@ -93,6 +97,12 @@ const jpegIsWhole = (bytes: Buffer): boolean => bytes.lastIndexOf(Buffer.from([0
 /** The length that the RIFF header tells (WebP Container Specification). */
 const webpIsWhole = (bytes: Buffer): boolean => bytes.length >= 12 && bytes.readUInt32LE(4) + 8 <= bytes.length;
 
+/** A small file may unpack to a picture of any size: its header says so. */
+function checkSize(size: readonly [width: number, height: number] | undefined): void {
+  if (size && size[0] * size[1] > MOST_PIXELS)
+    throw new Error(`Expected a picture of at most 40 megapixels; this one has ${size[0]} × ${size[1]} px.`);
+}
+
 let started: Promise<CanvasKit> | undefined;
 
 /** The decoder, loaded when it is first needed; in Node it finds its own WebAssembly file. */
@@ -107,8 +117,7 @@ async function decode(bytes: Uint8Array): Promise<void> {
   if (!image) throw new Error('Expected a picture; its data cannot be decoded.');
   try {
     const [width, height] = [image.width(), image.height()];
-    if (width * height > MOST_PIXELS)
-      throw new Error(`Expected a picture of at most 40 megapixels; this one has ${width} × ${height} px.`);
+    checkSize([width, height]);
     const pixels = image.readPixels(0, 0, {
       width,
       height,
