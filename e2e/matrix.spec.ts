@@ -151,8 +151,8 @@ test('Lottie: each file is valid by the published schema of the specification 1.
   } = require('@lottie-animation-community/lottie-specs/src/validator-node.js');
   const validator = new LottieValidator(Ajv2020, JSON.parse(fs.readFileSync(get_schema_path(), 'utf8')));
   const form = TEXT_FORMS.find(({ id }) => id === 'lottie') as TextForm;
-  // What players read besides what the specification has: their own version, and which layer is only a matte.
-  const besides = /\/(?:v|td)$/;
+  // What players read besides what the specification has: their own version, when a layer's clock starts, and which layer is only a matte.
+  const besides = /\/(?:v|st|td)$/;
   for (const { piece, compiled, features } of sources()) {
     if (refusalsOf('lottie', features).length > 0) continue;
     const [{ text }] = makeTextFiles(form, { piece, compiled }, {});
