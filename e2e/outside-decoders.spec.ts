@@ -174,9 +174,9 @@ for (const make of DEMO_PIECES) {
   const piece = checkPiece(make());
   test(`${piece.name}: GIF, APNG and films, decoded by other programs, show the frames`, async ({ page }) => {
     const output = await maker(page);
-    const options = { width: '240', fps: String(FPS), until: '1.5' };
+    const options = { width: '240', fps: String(FPS), until: '0.75' };
     const wanted = readSequence((await output('png-sequence', piece, options)).bytes);
-    expect(wanted).toHaveLength(Math.ceil(1.5 * FPS));
+    expect(wanted).toHaveLength(Math.ceil(0.75 * FPS));
     const length = wanted.length / FPS;
     const rows: string[] = [];
     const look = (form: string, found: Pictures, bar: number, halved = false): void => {
