@@ -50,7 +50,7 @@ const FPS_FIELD: OutputField = {
   unit: 'fps',
   least: 0.1,
   most: 1000,
-  empty: 'the piece’s own',
+  empty: 'as the piece',
   otherwise: '',
 };
 

@@ -9,7 +9,7 @@ const MOST_FPS = 50;
 
 const FIELDS: readonly OutputField[] = [
   ...frameFields({ transparent: true, fps: '', mostFps: MOST_FPS }).map((field) =>
-    field.key === 'fps' ? { ...field, empty: `the piece’s own, at most ${MOST_FPS}` } : field,
+    field.key === 'fps' ? { ...field, empty: `piece, to ${MOST_FPS}` } : field,
   ),
   {
     kind: 'choice',

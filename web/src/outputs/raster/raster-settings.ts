@@ -103,7 +103,7 @@ export const frameFields = ({
     unit: 'fps',
     least: 0.1,
     most: mostFps,
-    empty: 'the piece’s own',
+    empty: 'as the piece',
     otherwise: fps,
   },
   { kind: 'number', key: 'from', label: 'From', unit: 's', least: 0, most: 36_000, otherwise: '0' },
