@@ -22,7 +22,6 @@ test.beforeAll(async () => {
 test.afterAll(() => server.dispose());
 
 interface Made {
-  readonly base64: string;
   readonly note: string;
   readonly holds: boolean;
 }
@@ -37,7 +36,8 @@ async function maker(
       (all) => (window as unknown as { makeAndProve(...args: unknown[]): Promise<Made> }).makeAndProve(...all),
       args,
     );
-    return { ...made, bytes: Buffer.from(made.base64, 'base64') };
+    const file = await page.evaluate(() => (window as unknown as { lastFile(): Promise<string> }).lastFile());
+    return { ...made, bytes: Buffer.from(file, 'base64') };
   };
 }
 

@@ -3,6 +3,7 @@ import { outputById, proveOutput } from '../../web/src/outputs';
 
 /** Runs in the browser: files are made and proved by the program's own code, without its rooms. */
 const { signal } = new AbortController();
+let last = new Blob();
 
 const sourceOf = (piece: unknown) => {
   const checked: Piece = checkPiece(piece);
@@ -26,9 +27,14 @@ Object.assign(window, {
     const seconds = (performance.now() - started) / 1000;
     const judge = other ? sourceOf(other) : source;
     const { holds, lines } = await proveOutput(form.id, judge, { ...checked, ...others }, made, signal);
-    const bytes = new Uint8Array(await made.blob.arrayBuffer());
+    last = made.blob;
+    return { size: made.blob.size, note: made.note ?? '', holds, lines, seconds };
+  },
+  /** The file that was made last, as base64. */
+  async lastFile(): Promise<string> {
+    const bytes = new Uint8Array(await last.arrayBuffer());
     let text = '';
     for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));
-    return { size: made.blob.size, note: made.note ?? '', holds, lines, seconds, base64: btoa(text) };
+    return btoa(text);
   },
 });

@@ -15,9 +15,9 @@ import {
 } from '../match';
 import { type Outline, outlineSize } from '../outline';
 import { type Alternative, byScore, type PairChoice } from './alternative';
-import { evaluate } from './evaluate';
+import { fullestFirst, soundFirst } from './by-health';
 import { measureHealth } from './health';
-import { type Health, VERDICTS } from './health-figures';
+import type { Health } from './health-figures';
 import { Judge } from './judge';
 import { withOvershoot } from './overshoot';
 import { METHODS, type Method } from './plan';
@@ -62,8 +62,6 @@ export interface RankOptions extends MatchOptions {
   readonly varied?: boolean;
 }
 
-/** An alternative scored worse than the best by less than this may stand before it where it is fuller. */
-const NEARLY_AS_GOOD = 0.25;
 /** An alternative scored less than this needs no last resort. */
 const GOOD_ENOUGH = 1;
 /** Ways for contours to come and go, and what each must win by. */
@@ -145,11 +143,16 @@ class Ranker {
     const told = this.healthOf(first);
     if (told.verdict === 'good') return [first, ...found.slice(1, MOST_ALTERNATIVES)];
     // Nothing is wrong with it, but a designer may mind something: one that is nearly as good in all else, and of which nothing is to be said, goes before it.
-    if (told.sound) return this.fuller(found);
+    if (told.sound) {
+      const [fullest, ...others] = fullestFirst(found.slice(0, MOST_ALTERNATIVES), (each) => this.healthOf(each));
+      return [{ ...fullest, plan: withOvershoot(fullest.plan) }, ...others];
+    }
     // More and more ways are looked at before an unhealthy one is taken.
     const { a, b } = this.matcher;
     const few = a.contours.length + b.contours.length <= MOST_FOR_ALL;
-    let healthiest = this.byHealth(found, MOST_ALTERNATIVES);
+    const byHealth = (ways: readonly Alternative[], most: number): [Alternative, boolean][] =>
+      soundFirst(ways.slice(0, most), MOST_ALTERNATIVES, (each) => this.healthOf(each));
+    let healthiest = byHealth(found, MOST_ALTERNATIVES);
     for (const wider of few ? [false, true] : [false]) {
       const [[best, sound]] = healthiest;
       if (sound && best.score < GOOD_ENOUGH) break;
@@ -160,41 +163,10 @@ class Ranker {
       const more = this.judge(pairings);
       const before = found.filter((each) => !more.some((other) => byScore(each, other) === 0));
       found = [...before, ...more].sort(byScore);
-      healthiest = this.byHealth(found, wider ? MOST_VERDICTS : MOST_ALTERNATIVES);
+      healthiest = byHealth(found, wider ? MOST_VERDICTS : MOST_ALTERNATIVES);
     }
     const [[best], ...others] = healthiest.slice(0, MOST_ALTERNATIVES);
     return [{ ...best, plan: withOvershoot(best.plan) }, ...others.map(([alternative]) => alternative)];
-  }
-
-  /** The first alternatives; of those that are nearly as good as the first the one stands before it of which least is to be said, then the fuller one. */
-  private fuller(found: readonly Alternative[]): Alternative[] {
-    const first = found.slice(0, MOST_ALTERNATIVES);
-    const near = first.filter(({ score }) => score < first[0].score + NEARLY_AS_GOOD);
-    const fullest = near
-      .map((each) => ({ each, health: this.healthOf(each) }))
-      .filter(({ health }) => health.sound)
-      .sort(
-        (p, q) =>
-          VERDICTS.indexOf(p.health.verdict) - VERDICTS.indexOf(q.health.verdict) ||
-          q.health.areaDip - p.health.areaDip,
-      )[0].each;
-    return [{ ...fullest, plan: withOvershoot(fullest.plan) }, ...first.filter((each) => each !== fullest)];
-  }
-
-  /** The first alternatives, sound ones before others, of equal health in their order; beyond the first few only until one is sound. */
-  private byHealth(found: readonly Alternative[], most: number): [Alternative, boolean][] {
-    const healths: [Alternative, Health][] = [];
-    const seen = new Set<string>();
-    for (const each of found.slice(0, most)) {
-      if (healths.length >= MOST_ALTERNATIVES && healths.some(([, { sound }]) => sound)) break;
-      const halfWay = String(evaluate(each.plan, 0.5));
-      // Found twice, by different thoughts.
-      if (seen.has(halfWay)) continue;
-      seen.add(halfWay);
-      healths.push([each, this.healthOf(each)]);
-    }
-    const rank = ({ sound, verdict }: Health): number => (sound ? 0 : 1 + VERDICTS.indexOf(verdict));
-    return healths.sort(([, p], [, q]) => rank(p) - rank(q)).map(([each, { sound }]) => [each, sound]);
   }
 
   /** How healthy an alternative is by itself: what a hand moved on the way is left aside, or touching up would lead to another way. */

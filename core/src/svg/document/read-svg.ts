@@ -21,7 +21,7 @@ import { readStroke, type SvgStroke, strokeReach } from './stroke';
 import { inheritStyle, type Style, StyleSheet } from './style';
 import { readTransform } from './transform';
 import { parseSvgTree, type SvgNode, type SvgTree } from './tree';
-import { readViewBox, viewBoxMatrix } from './view-box';
+import { checkSides, readViewBox, viewBoxMatrix } from './view-box';
 
 /** A drawn shape of the file, in px of the document, in painting order. */
 export interface SvgShape {
@@ -50,8 +50,6 @@ export interface ReadSvgOptions {
 }
 
 const DEFAULT_SIZE = 300;
-/** A picture that is smaller than this, px, cannot be made larger again. */
-const LEAST_SIDE = 1e-3;
 const USE_LIMIT = 2_000;
 const CLIP_DEPTH = 8;
 /** Work: what an element costs, each character of its attributes, and a clip held against a shape. */
@@ -169,13 +167,7 @@ class SvgReader {
     const height = readLength(this.root.attributes.height, box?.height ?? DEFAULT_SIZE, where('height'));
     const w = width ?? (height !== undefined && box ? (height * box.width) / box.height : box?.width) ?? DEFAULT_SIZE;
     const h = height ?? (width !== undefined && box ? (width * box.height) / box.width : box?.height) ?? DEFAULT_SIZE;
-    for (const [side, px] of Object.entries({ width: w, height: h }))
-      if (px > 0 && px < LEAST_SIDE)
-        throw new CoreError(
-          'number-range',
-          `Expected a ${side} of the svg of at least ${LEAST_SIDE} px, or none; found ${px}.`,
-          where(side),
-        );
+    checkSides(w, h, where);
     const matrix = box && w > 0 && h > 0 ? viewBoxMatrix(this.root, box, 0, 0, w, h) : IDENTITY;
     const viewport = box ?? { width: w, height: h };
     this.container(this.root, { matrix, style: {}, opacity: 1, viewport, clips: [], groups: [], chain: [] });

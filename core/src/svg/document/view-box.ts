@@ -41,3 +41,17 @@ export function viewBoxMatrix(node: SvgNode, box: ViewBox, x: number, y: number,
   const ty = y + (align === 'none' ? 0 : share('Y') * (h - box.height * sy));
   return multiply(multiply(translation(tx, ty), scaling(sx, sy)), translation(-box.x, -box.y));
 }
+
+/** A picture that is smaller than this, px, cannot be made larger again. */
+const LEAST_SIDE = 1e-3;
+
+/** Checks the size of a whole picture, px; `where` says which side of what it is. @throws CoreError 'number-range' */
+export function checkSides(width: number, height: number, where: (side: string) => string): void {
+  for (const [side, px] of Object.entries({ width, height }))
+    if (px > 0 && px < LEAST_SIDE)
+      throw new CoreError(
+        'number-range',
+        `Expected a ${side} of the svg of at least ${LEAST_SIDE} px, or none; found ${px}.`,
+        where(side),
+      );
+}
