@@ -1,4 +1,4 @@
-import { type ReadyTrack, readyTrack, trackValue } from '../runtime/track-value';
+import { type ReadyTrack, readyTrack, trackNumbers, trackValue } from '../runtime/track-value';
 import type { DrawnElement, Track } from './animated-document';
 
 const ready = new WeakMap<Track, ReadyTrack>();
@@ -6,7 +6,7 @@ const ready = new WeakMap<Track, ReadyTrack>();
 /** What is read is not rounded before it is used. */
 const EXACT = 1e9;
 
-function valueAt(track: Track, seconds: number): string | undefined {
+function readied(track: Track): ReadyTrack {
   let known = ready.get(track);
   if (!known) {
     known = { ...readyTrack(track), unit: EXACT };
@@ -15,8 +15,17 @@ function valueAt(track: Track, seconds: number): string | undefined {
     if (known.numbers.some(({ length }) => length !== first.length)) known = { ...known, jumps: true };
     ready.set(track, known);
   }
-  return trackValue(known, seconds);
+  return known;
 }
+
+/** Does a track go from value to value by steps: by its own word, or because its values cannot be mixed? */
+export const goesBySteps = (track: Track): boolean => readied(track).jumps;
+
+const valueAt = (track: Track, seconds: number): string | undefined => trackValue(readied(track), seconds);
+
+/** The numbers in the text of a track at a time, s, in their order; undefined where it says nothing then. */
+export const numbersAt = (track: Track, seconds: number): readonly number[] | undefined =>
+  isOver(track, seconds) ? undefined : trackNumbers(readied(track), seconds);
 
 /** Elements of which several tracks are about one attribute. */
 const crowded = new WeakMap<DrawnElement, boolean>();
@@ -42,22 +51,37 @@ function isOver({ active, begin, duration, repeats }: Track, seconds: number): b
   return (repeats ? since - Math.floor(since / duration) * duration : since) >= active;
 }
 
-/** The attributes of an element at a time: those of its animations in place of its own. */
+/** The attributes of an element at a time, s: those of its animations in place of its own. */
 export function attributesAt(element: DrawnElement, seconds: number): Record<string, string> {
-  const { attributes } = element;
-  const now: Record<string, string> = { ...attributes };
-  const steps = new Map<string, string[]>();
+  const now: Record<string, string> = { ...element.attributes };
+  addAnimated(element, seconds, now);
+  return now;
+}
+
+/** One attribute of an element at a time, s; undefined where neither the element nor an animation says it. */
+export function attributeAt(element: DrawnElement, name: string, seconds: number): string | undefined {
+  if (!element.tracks.some(({ attribute }) => attribute === name)) return element.attributes[name];
+  const now: Record<string, string> = {};
+  addAnimated(element, seconds, now, name);
+  return now[name] ?? element.attributes[name];
+}
+
+function addAnimated(element: DrawnElement, seconds: number, now: Record<string, string>, only?: string): void {
+  if (element.tracks.length === 0) return;
+  let steps: Map<string, string[]> | undefined;
   for (const track of inOrder(element, seconds)) {
+    const { attribute, step } = track;
+    if (only !== undefined && attribute !== only) continue;
     const value = isOver(track, seconds) ? undefined : valueAt(track, seconds);
     if (value === undefined) continue;
-    if (!track.step) now[track.attribute] = value;
+    if (!step) now[attribute] = value;
     else {
+      steps ??= new Map();
       // Added to nothing else it is added to what the element has itself.
-      const own = attributes[track.attribute];
-      const before = track.step.sum ? (steps.get(track.attribute) ?? (own ? [own] : [])) : [];
-      steps.set(track.attribute, [...before, `${track.step.type}(${value})`]);
+      const own = element.attributes[attribute];
+      const before = step.sum ? (steps.get(attribute) ?? (own ? [own] : [])) : [];
+      steps.set(attribute, [...before, `${step.type}(${value})`]);
     }
   }
-  for (const [attribute, each] of steps) now[attribute] = each.join(' ');
-  return now;
+  for (const [attribute, each] of steps ?? []) now[attribute] = each.join(' ');
 }

@@ -1,14 +1,18 @@
 import { CoreError } from '../../errors';
 
-/** Work that reading one file that moves may take: some seconds. The longest animated SVG of the example pieces takes nine tenths of it. */
-const WORK_LIMIT = 100_000_000;
+/** Work that reading one file that moves may take: about two seconds. The longest table of the example pieces, two megabytes of paths by frame, takes nine tenths of it. */
+const WORK_LIMIT = 24_000_000;
 
 /** What is counted: about a tenth of a microsecond each. */
 export const READING_COST = {
-  /** A look at a shape, whatever it says; each character of what it and the elements around it say; each of style sheets, which are read anew. */
+  /** A look at a shape, whatever it says; each character of what it and the elements around it say; each of style sheets, once. */
   look: 500,
   character: 1,
   styleCharacter: 5,
+  /** A transform that is worked out by itself; a path of which only the points changed, and each number of it. */
+  place: 60,
+  path: 150,
+  number: 3,
   /** A shape that is put in, with all its groups. */
   leaf: 3_000,
 } as const;

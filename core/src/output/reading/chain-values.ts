@@ -1,7 +1,7 @@
 import type { KeySpline } from '../../easing';
 import type { DrawnElement, Track } from '../document/animated-document';
-import { attributesAt } from '../document/attributes-at';
-import { curveBetween, keyTimes, mergedTimes } from './curves';
+import { attributesAt, goesBySteps } from '../document/attributes-at';
+import { curveBetween, jumpTimes, keyTimes, mergedTimes } from './curves';
 import type { Sample } from './sample';
 import type { Moving } from './segment';
 import type { Chain } from './still-tree';
@@ -13,7 +13,16 @@ export function movingOf<S extends Sample>(
   at: (seconds: number) => S,
 ): Moving<S> {
   const known = new Map<number, S>();
+  let jumps: readonly number[] | undefined;
   return {
+    isSteady(seconds) {
+      jumps ??= mergedTimes([
+        0,
+        duration,
+        ...tracks.flatMap((track) => jumpTimes(track, 0, duration, goesBySteps(track))),
+      ]);
+      return !isAmong(jumps, seconds);
+    },
     breaks: mergedTimes(tracks.flatMap((track) => keyTimes(track, 0, duration))),
     at(seconds) {
       let value = known.get(seconds);
@@ -33,6 +42,18 @@ export function movingOf<S extends Sample>(
     },
   };
 }
+
+/** Is one of ascending times as good as this one? */
+function isAmong(times: readonly number[], seconds: number): boolean {
+  let [low, high] = [0, times.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (times[middle] < seconds - AS_GOOD_AS) low = middle + 1;
+    else high = middle;
+  }
+  return low < times.length && times[low] <= seconds + AS_GOOD_AS;
+}
+const AS_GOOD_AS = 4e-6;
 
 /** Numbers, and perhaps a colour, as a sample. */
 export const numbersSample = (numbers: readonly number[], error: number, colour: readonly number[] = []): Sample => ({

@@ -27,6 +27,15 @@ export function keyTimes(track: Track, from: number, until: number): number[] {
   return found;
 }
 
+/** When a track may jump within a stretch of time, s: where a run of it begins or ends, where two of its keys stand at one time, and at all keys of what goes by steps. */
+export function jumpTimes(track: Track, from: number, until: number, byStep: boolean): number[] {
+  const { times } = track;
+  if (byStep) return keyTimes(track, from, until);
+  const same = times.filter((time, i) => i > 0 && time - times[i - 1] < SAME_SHARE);
+  return keyTimes({ ...track, times: [0, ...same, 1], values: ['from', 'to'] }, from, until);
+}
+const SAME_SHARE = 1e-9;
+
 /** Ascending times of which none are the same. */
 export function mergedTimes(times: readonly number[]): number[] {
   const sorted = [...times].sort((p, q) => p - q);

@@ -10,7 +10,7 @@ const moving = (
   at: (seconds: number) => Sample,
   breaks: readonly number[],
   curves: readonly KeySpline[] = [],
-): Moving<Sample> => ({ at, breaks, curves: () => curves });
+): Moving<Sample> => ({ at, breaks, curves: () => curves, isSteady: () => false });
 const number = (value: number): Sample => numbersSample([value], 0.01);
 
 describe('keys for a value that is looked at from outside', () => {

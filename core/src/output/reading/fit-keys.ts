@@ -14,6 +14,9 @@ export interface Fit<S extends Sample> {
 const SHORTEST = 1 / 120;
 /** Shares of a stretch at which it is looked at. */
 const LOOKED_AT = [0.5, 0.25, 0.75, 0.1, 0.9];
+/** The same for a stretch that is over in a few frames, s. */
+const BRIEF_S = 0.05;
+const BRIEFLY_AT = [0.5, 0.2];
 const LINEAR: Easing = { kind: 'linear' };
 
 /**
@@ -73,7 +76,9 @@ export function fitKeys<S extends Sample>(
 
 /** The value at the end of a stretch; where it jumps there, what it was coming to. */
 function endOf<S extends Sample>(moving: Moving<S>, at: number, inside: number): S {
-  const [exact, near] = [moving.at(at), moving.at(at + inside)];
+  const exact = moving.at(at);
+  if (moving.isSteady(at)) return exact;
+  const near = moving.at(at + inside);
   if (isSame(exact, near)) return exact;
   const further = moving.at(at + 2 * inside);
   if (near.kind !== further.kind) return near;
@@ -94,7 +99,8 @@ function fitted<S extends Sample>(
   spaces: readonly BlendSpace[],
 ): Segment<S> | null {
   const base = { from: a, until: b, first, last };
-  const times = [...LOOKED_AT.map((share) => a + share * (b - a)), ...inside];
+  const shares = b - a < BRIEF_S ? BRIEFLY_AT : LOOKED_AT;
+  const times = [...shares.map((share) => a + share * (b - a)), ...inside];
   const standing = new Mixer(first, first, spaces[0]);
   const isStill = standing.isNear(last, 1) && times.every((time) => standing.isNear(moving.at(time), 0));
   if (isStill) return { ...base, last: first, still: true, easing: LINEAR, space: spaces[0] };

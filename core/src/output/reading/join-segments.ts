@@ -53,7 +53,9 @@ function isWay<S extends Sample>(
 ): boolean {
   if (first.kind !== last.kind) return false;
   const mixer = new Mixer(first, last, space);
-  return inside.every((time) => mixer.isNear(moving.at(time - INSIDE), (time - from) / (until - from)));
+  return inside.every((time) =>
+    mixer.isNear(moving.at(moving.isSteady(time) ? time : time - INSIDE), (time - from) / (until - from)),
+  );
 }
 
 /** As many cubics as an easing that is put together may have. */
@@ -68,11 +70,14 @@ function alongLines<S extends Sample>(segments: readonly Segment<S>[]): Segment<
   for (let i = 0; i < segments.length; ) {
     let most = i;
     let easing: Easing = segments[i].easing;
+    let misses = 0;
     if (!segments[i].still)
-      for (let j = i + 1; j < segments.length && j - i < MOST_CUBICS; j++) {
+      for (let j = i + 1; j < segments.length && j - i < MOST_CUBICS && misses < MOST_MISSES; j++) {
         const [before, next] = [segments[j - 1], segments[j]];
         if (next.still || next.space !== segments[i].space || !isContinuous(before, next)) break;
         const found = oneEasing(segments.slice(i, j + 1));
+        if (found === 'short') continue;
+        misses = found ? 0 : misses + 1;
         if (!found) continue;
         most = j;
         easing = found;
@@ -83,14 +88,18 @@ function alongLines<S extends Sample>(segments: readonly Segment<S>[]): Segment<
   return out;
 }
 
-/** The easing of a way that consists of several; undefined where they do not lie on one line. */
-function oneEasing<S extends Sample>(ways: readonly Segment<S>[]): Easing | undefined {
+/** What has left its line so often, however far it is followed, does not come back to it. */
+const MOST_MISSES = 3;
+
+/** The easing of a way that consists of several; undefined where they do not lie on one line, 'short' where it ends where it began, so that there is none. */
+function oneEasing<S extends Sample>(ways: readonly Segment<S>[]): Easing | 'short' | undefined {
   const [{ from, first, space }, last] = [ways[0], ways[ways.length - 1]];
   const whole = new Mixer(first, last.last, space);
   const progresses = [0];
   for (const { last: sample } of ways.slice(0, -1)) {
     const progress = shareAlong(first, last.last, sample);
-    if (progress === undefined || !whole.isNear(sample, progress)) return undefined;
+    if (progress === undefined) return 'short';
+    if (!whole.isNear(sample, progress)) return undefined;
     progresses.push(progress);
   }
   progresses.push(1);

@@ -1,6 +1,6 @@
 import { IDENTITY, invert, type Matrix, mapPoint, multiply } from '../../vec';
 import type { Track } from '../document/animated-document';
-import { attributesAt } from '../document/attributes-at';
+import { attributeAt } from '../document/attributes-at';
 import { movingOf, numbersSample } from './chain-values';
 import { keyTimes, mergedTimes } from './curves';
 import { fitKeys } from './fit-keys';
@@ -40,8 +40,31 @@ const NO_LENGTH = 1e-7;
 
 const isTransform = ({ attribute }: Track): boolean => attribute === 'transform';
 
+/** How chains move; those with the same moving elements around them are looked at once. */
+export class Motions {
+  private readonly known = new Map<Chain[number], { readonly around: Chain; readonly motion: ChainMotion }[]>();
+
+  constructor(
+    private readonly still: StillTree,
+    private readonly duration: number,
+  ) {}
+
+  /** How a chain moves as a whole. `middle` is where its shapes are, px of the canvas. */
+  of(chain: Chain, middle: () => readonly [number, number]): ChainMotion {
+    const until = chain.map(({ tracks }) => tracks.some(isTransform)).lastIndexOf(true);
+    if (until < 0) return { motion: null, inside: [] };
+    const around = chain.slice(0, until + 1);
+    const known = this.known.get(chain[until]) ?? [];
+    const found = known.find((each) => each.around.every((element, i) => element === around[i]));
+    if (found) return found.motion;
+    const motion = motionOfChain(this.still, chain, this.duration, middle);
+    this.known.set(chain[until], [...known, { around, motion }]);
+    return motion;
+  }
+}
+
 /** Finds out how a chain moves, from 0 to `duration`, s. `middle` is where its shapes are, px of the canvas. */
-export function motionOfChain(
+function motionOfChain(
   still: StillTree,
   chain: Chain,
   duration: number,
@@ -172,8 +195,10 @@ interface Hint {
 
 function hintOf(chain: Chain, seconds: number): Hint {
   let [turn, signX, signY] = [0, 1, 1];
-  for (const element of chain)
-    for (const [, name, inside] of (attributesAt(element, seconds).transform ?? '').matchAll(/(\w+)\(([^)]*)\)/g)) {
+  for (const element of chain) {
+    const text = attributeAt(element, 'transform', seconds) ?? '';
+    if (!/rotate|scale/.test(text)) continue;
+    for (const [, name, inside] of text.matchAll(/(\w+)\(([^)]*)\)/g)) {
       const [x = 0, y] = inside
         .split(/[\s,]+/)
         .filter(Boolean)
@@ -184,6 +209,7 @@ function hintOf(chain: Chain, seconds: number): Hint {
         signY *= (y ?? x) < 0 ? -1 : 1;
       }
     }
+  }
   return { turn, signX, signY };
 }
 
@@ -212,7 +238,7 @@ function pivots(
 ): (readonly [number, number])[] {
   const found: (readonly [number, number])[] = [mapPoint(lead, 0, 0)];
   for (const element of chain.slice(from, until + 1))
-    for (const [, x, y] of (attributesAt(element, 0).transform ?? '').matchAll(
+    for (const [, x, y] of (attributeAt(element, 'transform', 0) ?? '').matchAll(
       /rotate\(\s*[^\s,)]+[\s,]+([^\s,)]+)[\s,]+([^\s,)]+)\s*\)/g,
     ))
       found.push(mapPoint(lead, Number(x), Number(y)));

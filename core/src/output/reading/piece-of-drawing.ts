@@ -27,6 +27,7 @@ import { momentTrack, movingOf, numbersSample, opacityAt, type Span, tracksOf } 
 import { clipLeaves } from './clip-leaves';
 import { fitKeys } from './fit-keys';
 import { type Leaf, leavesOf, withoutUses } from './leaves';
+import { Motions } from './motion';
 import type { Sample } from './sample';
 import type { Segment } from './segment';
 import { keysOfSegments } from './segment-keys';
@@ -37,7 +38,7 @@ import { type Chain, StillTree } from './still-tree';
 import { seconds, stopsOf } from './stops';
 import { originsApart, stylesApart } from './styles-apart';
 import { type Timeline, timelineOf, withoutOddTimes } from './timeline';
-import { type DrawingTime, readUnit, type Unit } from './unit';
+import { type DrawingTime, playedSeconds, readUnit, type Unit } from './unit';
 
 /** A file that was read back, as a piece, and one sentence for each thing that could not be taken. */
 export interface ReadPiece {
@@ -121,8 +122,10 @@ class PieceOfDrawing {
       for (const child of element.children) index(child, gradient);
     };
     index(root, false);
+    const still = new StillTree(root, budget);
     this.drawing = {
-      still: new StillTree(root, budget),
+      still,
+      motions: new Motions(still, playedSeconds(timeline)),
       duration: timeline.duration,
       gradients: gradients.flatMap(({ tracks }) => tracks),
     };

@@ -40,6 +40,7 @@ export class Mixer {
       const wanted = from.numbers[i] + (to.numbers[i] - from.numbers[i]) * progress;
       if (!(Math.abs(sample.numbers[i] - wanted) <= sample.errors[i])) return false;
     }
+    if (this.blends.length === 0) return true;
     const within = Math.min(1, Math.max(0, progress));
     return this.blends.every((blend, i) => {
       blendColour(blend, within, this.mixed, 0);

@@ -7,6 +7,8 @@ import { isSame, type Sample } from './sample';
 export interface Moving<S extends Sample> {
   /** At a time, s. */
   at(seconds: number): S;
+  /** Is it the same just before and just after a time, s, as it is then? */
+  isSteady(seconds: number): boolean;
   /** Times at which it may bend or jump, s, ascending. */
   readonly breaks: readonly number[];
   /** How it may run between two times that have no break between them, or further apart. */

@@ -23,14 +23,21 @@ const STOP_ERROR = 2e-3;
 /** What can be compared of shapes. Nothing where one of them draws nothing. */
 export function shapeSample(shapes: readonly (SvgShape | null)[], beside: Beside = {}): ShapeSample {
   const kinds: string[] = [];
-  const numbers: number[] = [];
-  const errors: number[] = [];
+  let length = 0;
+  for (const shape of shapes) for (const { points } of shape?.outline.contours ?? []) length += points.length;
+  // Room for all points, and for what else there is: more is made where it is needed.
+  let numbers = new Float64Array(length + 32 * shapes.length);
+  let errors = new Float64Array(numbers.length);
+  length = 0;
   const colours: number[] = [];
   const add = (values: ArrayLike<number>, error: number): void => {
-    for (let i = 0; i < values.length; i++) {
-      numbers.push(values[i]);
-      errors.push(error);
+    if (length + values.length > numbers.length) {
+      numbers = grown(numbers, length + values.length);
+      errors = grown(errors, length + values.length);
     }
+    numbers.set(values, length);
+    errors.fill(error, length, length + values.length);
+    length += values.length;
   };
   const paint = (value: Paint | null, left: boolean | undefined): void => {
     if (isGradient(value)) {
@@ -72,11 +79,17 @@ export function shapeSample(shapes: readonly (SvgShape | null)[], beside: Beside
   }
   return {
     kind: kinds.join(' '),
-    numbers: Float64Array.from(numbers),
-    errors: Float64Array.from(errors),
+    numbers: numbers.subarray(0, length),
+    errors: errors.subarray(0, length),
     colours: Float64Array.from(colours),
     shapes: shapes.filter((shape) => shape !== null),
   };
+}
+
+function grown(values: Float64Array, least: number): Float64Array<ArrayBuffer> {
+  const more = new Float64Array(2 * least);
+  more.set(values);
+  return more;
 }
 
 export function rgba(css: string): [number, number, number, number] {

@@ -5,7 +5,7 @@ import { momentTrack, movingOf, numbersSample, type Span, shownSpans, spansWhere
 import { drawnOf } from './drawn';
 import { fitKeys } from './fit-keys';
 import type { Leaf } from './leaves';
-import { type ChainMotion, motionOfChain } from './motion';
+import type { ChainMotion, Motions } from './motion';
 import type { Sample } from './sample';
 import { INSIDE, type Segment } from './segment';
 import { type Beside, rgba, type ShapeSample, shapeSample } from './shape-sample';
@@ -30,6 +30,8 @@ export interface Unit {
 /** What the reading of shapes needs to know of a drawing. */
 export interface DrawingTime {
   readonly still: StillTree;
+  /** How chains move, from 0 to the end. */
+  readonly motions: Motions;
   /** s */
   readonly duration: number;
   /** What moves in gradients. */
@@ -41,16 +43,19 @@ const PAINT_ERROR = { strokeWidth: 0.02, drawn: 1e-3 } as const;
 /** A still drawing is looked at for so long, s. */
 const MOMENT = 0.01;
 
+/** How long a drawing is looked at, s. */
+export const playedSeconds = ({ duration }: Pick<DrawingTime, 'duration'>): number => Math.max(duration, MOMENT);
+
 /** Reads shapes that go together, over the whole time of a drawing. */
 export function readUnit(drawing: DrawingTime, leaves: readonly Leaf[]): Unit {
   const { still, gradients } = drawing;
-  const duration = Math.max(drawing.duration, MOMENT);
+  const duration = playedSeconds(drawing);
   const shown = leaves.map(({ chain }) => shownSpans(chain, duration));
   const isShown = (i: number, seconds: number): boolean =>
     shown[i].some(([from, until]) => seconds >= from && seconds < until);
   const [{ chain }] = leaves;
   const middle = (): readonly [number, number] => middleOf(leaves.map((leaf) => still.shapeAt(leaf.chain, 0)));
-  const { motion, without, inside } = motionOfChain(still, chain, duration, middle);
+  const { motion, without, inside } = drawing.motions.of(chain, middle);
   const known = new Map<number, (SvgShape | null)[]>();
   const shapesAt = (seconds: number): (SvgShape | null)[] => {
     let shapes = known.get(seconds);
@@ -65,7 +70,7 @@ export function readUnit(drawing: DrawingTime, leaves: readonly Leaf[]): Unit {
   const drawn = drawnOf(chain, tracks);
   const shapes = (beside: Beside) =>
     movingOf([...tracks, ...switches], duration, (seconds) => shapeSample(shapesAt(seconds), beside));
-  const breaks = shapes({}).breaks;
+  const { breaks, isSteady } = shapes({});
   const spans = spansWhere(mergedEnds(breaks, duration), (seconds) =>
     shapesAt(seconds).some((shape) => shape !== null),
   );
@@ -86,6 +91,7 @@ export function readUnit(drawing: DrawingTime, leaves: readonly Leaf[]): Unit {
   const varying = varyingPaint(
     spans.flatMap(([from, until]) => [from, ...breaks.filter((time) => time > from && time < until), until - INSIDE]),
     shapesAt,
+    isSteady,
   );
   const chosen = cheapest(varying, always, fitted);
   const lanes = new Map<PaintLane, readonly Segment<Sample>[]>();
@@ -141,9 +147,12 @@ function cheapest(
 function varyingPaint(
   times: readonly number[],
   shapesAt: (seconds: number) => readonly (SvgShape | null)[],
+  isSteady: (seconds: number) => boolean,
 ): ('fill' | 'stroke' | 'strokeWidth')[] {
   const looked = times.flatMap((time, i) =>
-    i === 0 ? [time + INSIDE] : [(times[i - 1] + time) / 2, time - INSIDE, time + INSIDE],
+    i === 0
+      ? [time + INSIDE]
+      : [(times[i - 1] + time) / 2, ...(isSteady(time) ? [time] : [time - INSIDE, time + INSIDE])],
   );
   const values = { fill: new Set<string>(), stroke: new Set<string>(), strokeWidth: new Set<string>() };
   const mixed = new Set<string>();

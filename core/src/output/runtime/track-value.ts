@@ -46,6 +46,14 @@ export function trackValue(track: ReadyTrack, seconds: number): string | undefin
   return way === 0 || track.jumps ? track.values[k] : textOf(track, mixed(track.numbers[k], track.numbers[k + 1], way));
 }
 
+/** The numbers of the value at a time in s, as `trackValue` puts them into its text; undefined before it begins. */
+export function trackNumbers(track: ReadyTrack, seconds: number): readonly number[] | undefined {
+  const place = placeOf(track, seconds);
+  if (!place) return undefined;
+  const [k, way] = place;
+  return way === 0 || track.jumps ? track.numbers[k] : mixed(track.numbers[k], track.numbers[k + 1], way);
+}
+
 /** The key that a value comes from, and how far it is on its way to the next. */
 function placeOf(
   { begin, duration, repeats, jumps, times, splines }: ReadyTrack,

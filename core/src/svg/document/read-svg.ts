@@ -18,7 +18,7 @@ import { isShapeElement, readLength, shapeContours, shapeName, type Viewport } f
 import { WorkBudget } from './budget';
 import { type ReadStops, readGradient, readGradientStops } from './gradients';
 import { readStroke, type SvgStroke, strokeReach } from './stroke';
-import { inheritStyle, type Style, StyleSheet } from './style';
+import { inheritStyle, type Style, StyleRules, StyleSheet } from './style';
 import { readTransform } from './transform';
 import { parseSvgTree, type SvgNode, type SvgTree } from './tree';
 import { checkSides, readViewBox, viewBoxMatrix } from './view-box';
@@ -101,8 +101,9 @@ export function readSvg(text: string, options: ReadSvgOptions = {}): SvgReading 
   return new SvgReader(tree, options).read();
 }
 
-/** As `readSvg`, of elements at hand. @throws as it does, but for what concerns the text */
-export const readSvgTree = (root: SvgNode): SvgReading => new SvgReader({ root, dropped: new Map() }, {}).read();
+/** As `readSvg`, of elements at hand; `rules` stand for the texts of its style elements. @throws as it does, but for what concerns the text */
+export const readSvgTree = (root: SvgNode, rules?: StyleRules): SvgReading =>
+  new SvgReader({ root, dropped: new Map() }, {}, rules).read();
 
 /** What an element gets from those around it. */
 interface Surroundings {
@@ -141,6 +142,7 @@ class SvgReader {
   constructor(
     { root, dropped }: SvgTree,
     private readonly options: ReadSvgOptions,
+    rules?: StyleRules,
   ) {
     this.root = root;
     for (const [what, count] of dropped) this.note(`${what} was left out: active content never gets in`, count);
@@ -157,7 +159,7 @@ class SvgReader {
       }
     };
     index(root);
-    this.sheet = new StyleSheet(css, { parents, budget: this.budget });
+    this.sheet = new StyleSheet(rules ?? new StyleRules(css), { parents, budget: this.budget });
   }
 
   read(): SvgReading {
@@ -171,7 +173,7 @@ class SvgReader {
     const matrix = box && w > 0 && h > 0 ? viewBoxMatrix(this.root, box, 0, 0, w, h) : IDENTITY;
     const viewport = box ?? { width: w, height: h };
     this.container(this.root, { matrix, style: {}, opacity: 1, viewport, clips: [], groups: [], chain: [] });
-    for (const { rule, concerns } of this.sheet.ignored)
+    for (const { rule, concerns } of this.sheet.ignored())
       this.note(`Style rule “${rule}” was not applied${concernedText(concerns)}: it is not understood`);
     if (this.shapes.length === 0) {
       const found = [...this.notes.keys()].slice(0, NOTE_LIMIT);

@@ -68,32 +68,56 @@ const RULE_COST = 24;
 /** Of so many rules that were not understood it is found out which elements they may be about. */
 const MOST_TRACED = 12;
 
-/** The style rules of a document. */
-export class StyleSheet {
-  /** Rules by what an element must have for them: an id, else a class, else a name; '*' for the others. */
-  private readonly byMark = new Map<string, Rule[]>();
-  private readonly own = new WeakMap<SvgNode, Style>();
-  /** Selectors and at-rules that were not understood, each with the elements that it may be about, as far as they were looked at. */
-  readonly ignored: { readonly rule: string; readonly nearly?: ElementSelector; readonly concerns: SvgNode[] }[] = [];
+/** A rule, or what stands for one, that was not understood. */
+interface NotUnderstood {
+  readonly rule: string;
+  /** What it is about as far as that was understood. */
+  readonly nearly?: ElementSelector;
+}
 
-  constructor(
-    text: string,
-    private readonly tree: Ancestry,
-  ) {
+/** The rules of style sheets, taken apart once. */
+export class StyleRules {
+  /** Rules by what an element must have for them: an id, else a class, else a name; '*' for the others. */
+  readonly byMark: ReadonlyMap<string, readonly Rule[]>;
+  readonly ignored: readonly NotUnderstood[];
+
+  constructor(text: string) {
     const found: Omit<Rule, 'order'>[] = [];
-    const ignore = (rule: string, nearly?: ElementSelector): void =>
-      void this.ignored.push({ rule, nearly, concerns: [] });
+    const ignored: NotUnderstood[] = [];
+    const ignore = (rule: string, nearly?: ElementSelector): void => void ignored.push({ rule, nearly });
     for (const { selectors, body } of styleRules(text, ignore)) {
       const declarations = readDeclarations(body);
       for (const selector of readSelectors(selectors, ignore)) found.push({ selector, declarations });
     }
     // A stable sort: of equal weight the later one goes before.
     found.sort((a, b) => a.selector.specificity - b.selector.specificity);
+    const byMark = new Map<string, Rule[]>();
     found.forEach((rule, order) => {
-      const marked = this.byMark.get(rule.selector.mark);
+      const marked = byMark.get(rule.selector.mark);
       if (marked) marked.push({ ...rule, order });
-      else this.byMark.set(rule.selector.mark, [{ ...rule, order }]);
+      else byMark.set(rule.selector.mark, [{ ...rule, order }]);
     });
+    this.byMark = byMark;
+    this.ignored = ignored;
+  }
+}
+
+/** The style rules of a document, held against its elements. */
+export class StyleSheet {
+  private readonly own = new WeakMap<SvgNode, Style>();
+  /** For the first that were not understood: the elements that each may be about, as far as they were looked at. */
+  private readonly traced: readonly (NotUnderstood & { readonly concerns: SvgNode[] })[];
+
+  constructor(
+    private readonly rules: StyleRules,
+    private readonly tree: Ancestry,
+  ) {
+    this.traced = rules.ignored.slice(0, MOST_TRACED).map((each) => ({ ...each, concerns: [] }));
+  }
+
+  /** Selectors and at-rules that were not understood, each with the elements that it may be about, as far as they were looked at. */
+  ignored(): { readonly rule: string; readonly concerns: readonly SvgNode[] }[] {
+    return this.rules.ignored.map((each, i) => this.traced[i] ?? { ...each, concerns: [] });
   }
 
   /** The element's own style by the cascade: presentation attributes, then rules by specificity, then the style attribute, then what is important. */
@@ -117,12 +141,11 @@ export class StyleSheet {
     const marks = ['*', node.name, `#${node.attributes.id ?? ''}`, ...[...classes].map((name) => `.${name}`)];
     const rules: Rule[] = [];
     for (const mark of marks) {
-      const marked = this.byMark.get(mark) ?? [];
+      const marked = this.rules.byMark.get(mark) ?? [];
       this.tree.budget.spend(RULE_COST * marked.length, node.line);
       for (const rule of marked) if (rule.selector.matches(node, this.tree)) rules.push(rule);
     }
-    for (const { nearly, concerns } of this.ignored.slice(0, MOST_TRACED))
-      if (nearly?.matches(node, this.tree)) concerns.push(node);
+    for (const { nearly, concerns } of this.traced) if (nearly?.matches(node, this.tree)) concerns.push(node);
     for (const { declarations } of rules.sort((a, b) => a.order - b.order)) {
       Object.assign(own, declarations.normal);
       Object.assign(important, declarations.important);
