@@ -2,6 +2,7 @@ import { CoreError } from '../../errors';
 import { DRAWN_ROUND } from '../../lane';
 import { numberText } from '../../svg';
 import type { AnimatedDocument, DrawnElement, Track, TransformStep } from './animated-document';
+import { ReadingBudget } from './budget';
 import { isObject, type Json, number, numbers, objects, scalar } from './json';
 import { named, withinInner } from './layer-groups';
 import { type Combined, combinedOf, type FrameClock } from './lottie-keys';
@@ -18,8 +19,8 @@ const DIGITS = 6;
  *
  * @throws CoreError 'file-too-large', 'json-syntax', 'svg-too-complex'
  */
-export function readLottieDocument(text: string): AnimatedDocument {
-  return new LottieReader(readLottieFile(text)).document();
+export function readLottieDocument(text: string, budget = new ReadingBudget()): AnimatedDocument {
+  return new LottieReader(readLottieFile(text), budget).document();
 }
 
 /** A path before it has a style: its outline over time, and the groups that lie between it and its style. */
@@ -41,7 +42,10 @@ class LottieReader {
   private count = 0;
   private ids = 0;
 
-  constructor(private readonly file: Json) {
+  constructor(
+    private readonly file: Json,
+    private readonly budget: ReadingBudget,
+  ) {
     this.assets = new Map(objects(file.assets).map((asset) => [String(asset.id), asset]));
   }
 
@@ -56,7 +60,7 @@ class LottieReader {
       );
     const first = number(file.ip);
     const frames = Math.max(1, number(file.op) - first);
-    const clock: FrameClock = { offset: -first, stretch: 1, rate, frames };
+    const clock: FrameClock = { offset: -first, stretch: 1, rate, frames, budget: this.budget };
     const [width, height] = [number(file.w, 300), number(file.h, 300)].map((v) => numberText(Math.max(1, v), 3));
     const layers = this.layers(objects(file.layers), clock, 0);
     const root = this.element('svg', { width, height, viewBox: `0 0 ${width} ${height}` }, [

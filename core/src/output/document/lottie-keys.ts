@@ -1,5 +1,6 @@
 import type { KeySpline } from '../../easing';
 import type { Track } from './animated-document';
+import { READING_COST, type ReadingBudget } from './budget';
 import { type Json, number, objects } from './json';
 import { arrivalOf, isCurved, isKeyed, onwardOf, valueAt } from './lottie-value';
 
@@ -10,6 +11,8 @@ export interface FrameClock {
   readonly rate: number;
   /** Of the whole file. */
   readonly frames: number;
+  /** Counts the work. */
+  readonly budget: ReadingBudget;
 }
 
 /** Properties said as one text, which changes over time where there is a track. */
@@ -31,7 +34,11 @@ export function combinedOf(
   say: (values: readonly unknown[]) => string,
   clock: FrameClock,
 ): Combined {
-  const at = (frame: number): string => say(properties.map((property) => valueAt(property, frame)));
+  const at = (frame: number): string => {
+    const said = say(properties.map((property) => valueAt(property, frame)));
+    clock.budget.spend(READING_COST.made * said.length);
+    return said;
+  };
   const keyed = properties.filter(isKeyed) as Json[];
   const text = at(-clock.offset / clock.stretch);
   if (keyed.length === 0) return { text, exact: true };
@@ -42,7 +49,10 @@ export function combinedOf(
   const common = timings[0] !== null && timings.every((timing) => timing === timings[0]);
   if (!common) {
     const times = lists.flat().map((key) => number(key.t));
-    const [first, last] = [Math.min(...times), Math.max(...times)];
+    // What lies outside of the file is not seen.
+    const [opens, ends] = [0, clock.frames].map((frame) => (frame - clock.offset) / clock.stretch);
+    const within = (frame: number): number => Math.min(Math.max(opens, ends), Math.max(Math.min(opens, ends), frame));
+    const [first, last] = [within(Math.min(...times)), within(Math.max(...times))];
     const count = Math.min(MOST_SAMPLES, Math.max(1, Math.ceil((last - first) * A_FRAME)));
     const frames = Array.from({ length: count + 1 }, (_, i) => first + ((last - first) * i) / count);
     const track = { ...base, times: frames.map(share), values: frames.map(at), splines: [] };

@@ -68,13 +68,17 @@ export function readKeyframes(body: string): Keyframes {
     times.push(Number(percent) / 100);
     values.push(plainValue(value));
     jumps ||= timing === 'step-end';
-    const curve = /cubic-bezier\(([^)]*)\)/
-      .exec(timing ?? '')?.[1]
-      .split(',')
-      .map(Number);
-    splines.push((curve as unknown as KeySpline | undefined) ?? EVEN);
+    splines.push(curveOf(timing ?? '') ?? EVEN);
   }
   return { property, times, values, splines: splines.slice(0, -1), jumps };
+}
+
+/** The numbers of a curve; undefined where it is none, as CSS leaves out what it does not understand. */
+function curveOf(timing: string): KeySpline | undefined {
+  const numbers = /cubic-bezier\(([^)]*)\)/.exec(timing)?.[1].split(',').map(Number);
+  if (numbers?.length !== 4 || !numbers.every(Number.isFinite)) return undefined;
+  const [x1, y1, x2, y2] = numbers;
+  return x1 >= 0 && x1 <= 1 && x2 >= 0 && x2 <= 1 ? [x1, y1, x2, y2] : undefined;
 }
 
 /** A value as an attribute of SVG has it. */

@@ -1,6 +1,7 @@
 import { CoreError } from '../../errors';
 import { checkPiece } from '../../piece';
 import { type AnimatedDocument, readAnimatedDocument } from '../document/animated-document';
+import { ReadingBudget } from '../document/budget';
 import { FRAMES_BYTE_LIMIT } from '../document/frame-table';
 import { readFrameCsv, readFrameJson } from '../document/frames-document';
 import { readLottieDocument } from '../document/lottie-document';
@@ -38,7 +39,8 @@ export function movingFileOf(text: string): MovingFile | null {
  * @throws CoreError for whatever cannot be read: the codes of the readers, 'piece-invalid' for what no piece can hold, 'svg-no-outline' where nothing is drawn
  */
 export function readMovingFile(text: string, options: ReadPieceOptions): ReadPiece {
-  const read = pieceOfDrawing(documentOf(text), options);
+  const budget = new ReadingBudget();
+  const read = pieceOfDrawing(documentOf(text, budget), options, budget);
   if (read.piece.figureOrder.length === 0)
     throw new CoreError(
       'svg-no-outline',
@@ -47,11 +49,11 @@ export function readMovingFile(text: string, options: ReadPieceOptions): ReadPie
   return { ...read, piece: checkPiece(JSON.parse(JSON.stringify(read.piece))) };
 }
 
-function documentOf(text: string): AnimatedDocument {
+function documentOf(text: string, budget: ReadingBudget): AnimatedDocument {
   const kind = movingFileOf(text);
   switch (kind) {
     case 'lottie':
-      return readLottieDocument(text);
+      return readLottieDocument(text, budget);
     case 'frames':
       return readFrameJson(text);
     case 'table':

@@ -22,12 +22,13 @@ import {
 } from '../../piece';
 import type { SvgShape } from '../../svg';
 import type { AnimatedDocument, DrawnElement } from '../document/animated-document';
-import { READING_COST, ReadingBudget } from './budget';
+import { READING_COST, ReadingBudget } from '../document/budget';
 import { momentTrack, movingOf, numbersSample, opacityAt, type Span, tracksOf } from './chain-values';
 import { clipLeaves } from './clip-leaves';
 import { fitKeys } from './fit-keys';
 import { type Leaf, leavesOf, withoutUses } from './leaves';
 import { Motions } from './motion';
+import { ownStops } from './places';
 import type { Sample } from './sample';
 import type { Segment } from './segment';
 import { keysOfSegments } from './segment-keys';
@@ -64,12 +65,15 @@ const OPACITY_ERROR = 4e-3;
  * Makes a piece of a drawing that moves: shapes that go together are a figure, its outlines over time are poses, ways between them shifts that go point by point, and what
  * moves as a whole, fades, or is recoloured by itself are lanes.
  */
-export function pieceOfDrawing(document: AnimatedDocument, options: ReadPieceOptions): ReadPiece {
+export function pieceOfDrawing(
+  document: AnimatedDocument,
+  options: ReadPieceOptions,
+  budget = new ReadingBudget(),
+): ReadPiece {
   const { root: read, notes: before, run } = document;
   const notes = new Set(before);
   const note = (text: string): void => void notes.add(text);
-  const budget = new ReadingBudget();
-  const root = withoutUses(originsApart(steadyPaths(stylesApart(withoutOddTimes(read, note))), note), note);
+  const root = withoutUses(originsApart(steadyPaths(stylesApart(withoutOddTimes(read, note)), budget), note), note);
   const timeline: Timeline = run
     ? { once: run.from, again: run.duration - run.from, duration: run.duration, playback: run.playback }
     : timelineOf(root, note);
@@ -276,7 +280,7 @@ class PieceOfDrawing {
     const id = newId('f');
     const { chain } = leaves[0];
     const base = newFigure(id, this.nameOf(chain));
-    const stops = stopsOf(segments, spans);
+    const stops = ownStops(stopsOf(segments, spans), unit, this.budget, newId);
     const poses = stops.map(({ sample, hold }, i) => this.pose(sample, hold, i, unit));
     const rail = stops.slice(1).map(({ way }, i): Shift => {
       const [from, to] = [stops[i].sample, stops[i + 1].sample];
@@ -287,8 +291,8 @@ class PieceOfDrawing {
         ...newShift(newId('s'), poses[i].id, poses[i + 1].id),
         duration: seconds(way?.seconds ?? 0),
         easing: way?.easing ?? { kind: 'linear' },
-        method: alike ? 'points' : 'straight',
         blend: way?.space ?? 'srgb',
+        ...(way?.choices ?? { method: alike ? 'points' : 'straight' }),
       };
     });
     const { duration } = this.drawing;

@@ -1,6 +1,7 @@
 import { type Contour, segmentCount } from '../../outline';
 import { readPathData, writePathData } from '../../svg';
 import type { DrawnElement, Track } from '../document/animated-document';
+import { READING_COST, type ReadingBudget } from '../document/budget';
 
 /** Decimals of paths that are written anew. */
 const DIGITS = 6;
@@ -9,18 +10,19 @@ const DIGITS = 6;
  * A drawing in which the outlines of all keys of a path have one structure, written as absolute cubics: mixed number by number they keep it, whatever is
  * rounded or becomes as short as nothing on the way. Outlines that are built differently jump from one to the other.
  */
-export function steadyPaths(element: DrawnElement): DrawnElement {
-  const children = element.children.map(steadyPaths);
-  const tracks = element.tracks.map((track) => (track.attribute === 'd' ? steadyTrack(track) : track));
+export function steadyPaths(element: DrawnElement, budget: ReadingBudget): DrawnElement {
+  const children = element.children.map((child) => steadyPaths(child, budget));
+  const tracks = element.tracks.map((track) => (track.attribute === 'd' ? steadyTrack(track, budget) : track));
   const same = children.every((child, i) => child === element.children[i]);
   return same && tracks.every((track, i) => track === element.tracks[i]) ? element : { ...element, children, tracks };
 }
 
-function steadyTrack(track: Track): Track {
+function steadyTrack(track: Track, budget: ReadingBudget): Track {
   const known = new Map<string, readonly Contour[]>();
   const keys = track.values.map((value) => {
     let contours = known.get(value);
     if (!contours) {
+      budget.spend(READING_COST.made * value.length);
       contours = readPathData(value).contours;
       known.set(value, contours);
     }

@@ -6,7 +6,7 @@ import { readSvgTree, readTransform, StyleRules, type SvgNode, type SvgShape } f
 import { invert, type Matrix, multiply } from '../../vec';
 import type { DrawnElement } from '../document/animated-document';
 import { attributeAt, attributesAt, numbersAt } from '../document/attributes-at';
-import { READING_COST, type ReadingBudget } from './budget';
+import { READING_COST, type ReadingBudget } from '../document/budget';
 
 /** Elements from the outermost to one that is looked at. */
 export type Chain = readonly DrawnElement[];

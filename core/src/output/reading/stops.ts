@@ -12,8 +12,13 @@ export interface Stop {
   readonly sample: ShapeSample;
   readonly from: number;
   hold: number;
-  /** How it is reached; undefined: at once. */
-  readonly way?: { readonly seconds: number; readonly easing: Shift['easing']; readonly space: Shift['blend'] };
+  /** How it is reached; undefined: at once. `choices`: as the program goes by itself with these; else point by point. */
+  readonly way?: {
+    readonly seconds: number;
+    readonly easing: Shift['easing'];
+    readonly space: Shift['blend'];
+    readonly choices?: Partial<Pick<Shift, 'method' | 'match'>>;
+  };
 }
 
 /** Samples that stand, and ways between them. */

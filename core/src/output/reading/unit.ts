@@ -21,6 +21,9 @@ export interface Unit {
   /** When anything of it is seen, s. */
   readonly spans: readonly Span[];
   readonly segments: readonly Segment<ShapeSample>[];
+  /** What is seen at a time, s, but for what lanes tell; and what that is. */
+  readonly look: (seconds: number) => ShapeSample;
+  readonly beside: Beside;
   readonly lanes: ReadonlyMap<PaintLane, readonly Segment<Sample>[]>;
   readonly motion: ChainMotion['motion'];
   /** How often something had to be halved because the file's curves do not fit. */
@@ -110,7 +113,8 @@ export function readUnit(drawing: DrawingTime, leaves: readonly Leaf[]): Unit {
       spans.flatMap(([from, until]) => fitKeys(moving, from, until, moving.breaks, ['oklab']).segments),
     );
   }
-  return { leaves, spans, segments: chosen.segments, lanes, motion, halved: chosen.halved };
+  const { beside, segments, halved } = chosen;
+  return { leaves, spans, segments, look: shapes(beside).at, beside, lanes, motion, halved };
 }
 
 interface Chosen {

@@ -3,16 +3,23 @@ import { CoreError } from '../../errors';
 /** Work that reading one file that moves may take: about two seconds. The longest table of the example pieces, two megabytes of paths by frame, takes nine tenths of it. */
 const WORK_LIMIT = 24_000_000;
 
+/** Work that may go into finding out what could be simpler: about a second. */
+const EXTRA_LIMIT = 4_000_000;
+
 /** What is counted: about a tenth of a microsecond each. */
 export const READING_COST = {
   /** A look at a shape, whatever it says; each character of what it and the elements around it say; each of style sheets, once. */
-  look: 500,
+  look: 1_500,
   character: 1,
   styleCharacter: 5,
+  /** A character of a value that is put together, or of an outline that is taken apart to have one structure at all keys. */
+  made: 3,
   /** A transform that is worked out by itself; a path of which only the points changed, and each number of it. */
   place: 60,
   path: 150,
   number: 3,
+  /** A way that is planned and held against the file, for each point of the one end and each of the other. */
+  plan: 1_500,
   /** A shape that is put in, with all its groups. */
   leaf: 3_000,
 } as const;
@@ -23,6 +30,14 @@ export const READING_COST = {
  */
 export class ReadingBudget {
   private spent = 0;
+  private extra = 0;
+
+  /** Takes work for something that can be left out, if there is so much left for such things. */
+  take(work: number): boolean {
+    if (this.extra + work > EXTRA_LIMIT) return false;
+    this.extra += work;
+    return true;
+  }
 
   /** @throws CoreError 'svg-too-complex' */
   spend(work: number): void {

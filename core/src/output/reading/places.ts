@@ -1,0 +1,129 @@
+import type { Easing } from '../../easing';
+import type { Contour } from '../../outline';
+import { AUTOMATIC_MATCH, type IdSource } from '../../piece';
+import type { ReadingBudget } from '../document/budget';
+import { fileTies } from './file-ties';
+import { type OwnWay, ownWay, plainSample, type WayChoices, withoutOutlines } from './own-ways';
+import { isSame } from './sample';
+import type { ShapeSample } from './shape-sample';
+import type { Stop } from './stops';
+import type { Unit } from './unit';
+
+/** Where something stands, however a file builds what is seen there. */
+interface Place {
+  /** The stop at which it is reached, and the one from which it is left: indices. */
+  readonly enter: number;
+  readonly leave: number;
+  readonly plain: ShapeSample;
+}
+
+/** So many curves of the file are tried for whole ways. */
+const MOST_CURVES = 4;
+/** Outlines that are nearer to each other than this are one, px: files round. */
+const SAME_PX = 0.08;
+
+/**
+ * Stops as they may have been before a file was written: where a file goes a way by several keys, because curves bend on it, and the program goes that way by
+ * itself between its ends, the keys are taken away; and where a file builds one look in two ways, for what comes before and after, it is one look again.
+ */
+export function ownStops(
+  stops: readonly Stop[],
+  { look, beside, segments }: Unit,
+  budget: ReadingBudget,
+  newId: IdSource,
+): Stop[] {
+  const places = placesOf(stops, (sample) => plainSample(sample, beside, newId));
+  const curves: Easing[] = [];
+  for (const { easing, still } of segments)
+    if (!still && easing.kind === 'cubic-bezier' && curves.length < MOST_CURVES) curves.push(easing);
+  const ways = places.slice(1).map((to, i): FoundWay | null => {
+    const from = places[i];
+    const [begin, end] = [stops[from.leave], stops[to.enter]];
+    const steps = stops.slice(from.leave + 1, to.enter + 1);
+    if (steps.some(({ way }) => !way) || !isDivided([from, to], steps.length)) return null;
+    const [start, until] = [begin.from + begin.hold, end.from];
+    const at = (share: number): ShapeSample => look(start + share * (until - start));
+    const spaces = [...new Set(steps.flatMap(({ way }) => way?.space ?? []))];
+    const tried = (choices: WayChoices): FoundWay | null => {
+      const way = ownWay(from.plain, to.plain, at, { curves, spaces, choices }, budget);
+      return way && { ...way, choices };
+    };
+    const found = tried({});
+    if (found) return found;
+    const own = [from.plain.shapes, to.plain.shapes] as const;
+    const ties = fileTies({ raw: [begin.sample.shapes, end.sample.shapes], own }, newId);
+    return ties && tried({ method: 'straight', match: { ...AUTOMATIC_MATCH, softness: 0, ties } });
+  });
+  return places.flatMap(({ enter, leave, plain }, i): Stop[] => {
+    const [before, after] = [ways[i - 1], ways[i]];
+    const between = i > 0 && !before ? stops.slice(places[i - 1].leave + 1, enter) : [];
+    if (!before && !after) return [...between, ...stops.slice(enter, leave + 1)];
+    const [reached, left] = [stops[enter], stops[leave]];
+    const hold = left.from + left.hold - reached.from;
+    const whole: Stop = { sample: plain, from: reached.from, hold };
+    if (before) {
+      const stop = { ...whole, way: wayOf(before, stops[places[i - 1].leave], reached) };
+      return after === null ? [stop, { sample: left.sample, from: left.from + left.hold, hold: 0 }] : [stop];
+    }
+    return i === 0 ? [whole] : [...between, { ...reached, hold: 0 }, whole];
+  });
+}
+
+/** A way that the program goes by itself, and what is decided for it. */
+interface FoundWay extends OwnWay {
+  readonly choices: WayChoices;
+}
+
+const wayOf = ({ easing, space, choices }: FoundWay, left: Stop, reached: Stop): Stop['way'] => ({
+  seconds: reached.from - (left.from + left.hold),
+  easing,
+  space,
+  choices,
+});
+
+/** Does a file do more on a way than show its ends? */
+const isDivided = (ends: readonly Place[], steps: number): boolean =>
+  steps > 1 || ends.some(({ enter, leave }) => enter < leave);
+
+/** Stops at which something stands, or jumps, put together where they look the same. */
+function placesOf(stops: readonly Stop[], plainOf: (sample: ShapeSample) => ShapeSample): Place[] {
+  const places: Place[] = [];
+  for (let enter = 0; enter < stops.length; enter++) {
+    const jumps = (i: number): boolean => i < stops.length && !stops[i].way;
+    const stands = enter === 0 || enter === stops.length - 1 || stops[enter].hold > 0;
+    if (!stands && !jumps(enter) && !jumps(enter + 1)) continue;
+    let leave = enter;
+    let plain = plainOf(stops[enter].sample);
+    while (jumps(leave + 1)) {
+      const next = plainOf(stops[leave + 1].sample);
+      if (!looksSame(plain, next)) break;
+      leave++;
+      plain = next;
+    }
+    places.push({ enter, leave, plain });
+    enter = leave;
+  }
+  return places;
+}
+
+function looksSame(p: ShapeSample, q: ShapeSample): boolean {
+  if (p.shapes.length !== q.shapes.length || !isSame(withoutOutlines(p), withoutOutlines(q))) return false;
+  return p.shapes.every(({ outline: { contours } }, i) => {
+    const others = q.shapes[i].outline.contours;
+    return (
+      contours.length === others.length && contours.every((contour) => others.some((other) => isOne(contour, other)))
+    );
+  });
+}
+
+/** Have two contours the same points, wherever they begin and whichever way they run? */
+function isOne({ points, closed }: Contour, other: Contour): boolean {
+  if (closed !== other.closed || points.length !== other.points.length) return false;
+  for (let i = 0; i < points.length; i += 2) {
+    let near = false;
+    for (let k = 0; k < other.points.length && !near; k += 2)
+      near = Math.hypot(points[i] - other.points[k], points[i + 1] - other.points[k + 1]) <= SAME_PX;
+    if (!near) return false;
+  }
+  return true;
+}
