@@ -116,6 +116,25 @@ describe('files that move', () => {
   });
 });
 
+describe('files that were spoiled', () => {
+  test('a curve of CSS that lacks a number is no curve: the value goes evenly', () => {
+    const text = files['css-svg'].replace(/cubic-bezier\([^)]*\)/g, 'cubic-bezier(.5,0,.15)');
+    expect(text).not.toBe(files['css-svg']);
+    const easings = Object.values(read(text).piece.shifts).map(({ easing }) => easing.kind);
+    expect(easings).not.toContain('cubic-bezier');
+  });
+
+  test('keys of a Lottie file that lie far outside of it are no reason to look at every frame up to there', () => {
+    const key = (t: number, x: number) => `{"t":${t},"s":[${x}],"i":{"x":[0.5],"y":[1]},"o":{"x":[0.5],"y":[0]}}`;
+    const far = `{"fr":60,"ip":0,"op":60,"w":100,"h":100,"layers":[{"ty":4,"st":0,"ip":0,"op":60,"ks":{},"shapes":[{"ty":"gr","it":[
+      {"ty":"rc","p":{"a":1,"k":[${key(0, 0)},${key(10_000_000, 50)}]},"s":{"a":1,"k":[${key(0, 10)},${key(30, 20)}]},"r":{"a":0,"k":0}},
+      {"ty":"fl","c":{"a":0,"k":[1,0,0]},"o":{"a":0,"k":100}}]}]}]}`;
+    const { piece } = read(far);
+    expect(Object.keys(piece.figures)).toHaveLength(1);
+    expect(Object.keys(piece.poses).length).toBeLessThan(130);
+  });
+});
+
 describe('files that ask for too much, or for nothing that can be', () => {
   const repeat = (count: number, one: (i: number) => string): string =>
     Array.from({ length: count }, (_, i) => one(i)).join('');
