@@ -17,9 +17,9 @@ export interface Crossings {
 
 /**
  * All proper crossings of an outline flattened to within `epsilon` px: a sweep over edges sorted by x, with half-open sign rules, so that a
- * crossing through a vertex counts once and touching along an edge not at all.
+ * crossing through a vertex counts once and touching along an edge not at all. No more than `most` are found.
  */
-export function findCrossings(outline: Outline, epsilon: number): Crossings {
+export function findCrossings(outline: Outline, epsilon: number, most = Infinity): Crossings {
   const edges: {
     c: number;
     i: number;
@@ -67,6 +67,7 @@ export function findCrossings(outline: Outline, epsilon: number): Crossings {
   for (let i = 0; i < edges.length; i++) {
     const e = edges[i];
     for (let j = i + 1; j < edges.length && edges[j].low <= e.high; j++) {
+      if (self.length + between.length >= most) return { self, between };
       const f = edges[j];
       if (Math.max(f.y0, f.y1) < Math.min(e.y0, e.y1) || Math.min(f.y0, f.y1) > Math.max(e.y0, e.y1)) continue;
       const same = e.c === f.c;

@@ -40,8 +40,8 @@ export class EdgeStrips {
     return strip < 0 ? 0 : strip >= this.strips ? this.strips - 1 : strip;
   }
 
-  /** Calls `found` with pairs of edges (the lower index first) that may cross in a strip. @param points x, y of all points, px */
-  eachPair(points: Float64Array, found: (e: number, f: number, strip: number) => void): void {
+  /** Calls `found` with pairs of edges (the lower index first) that may cross in a strip, as long as it answers true. @param points x, y of all points, px */
+  eachPair(points: Float64Array, found: (e: number, f: number, strip: number) => boolean): void {
     this.fill(points);
     const { keys, starts, edges, highs, row, reaches } = this;
     for (let strip = 0; strip < this.strips; strip++) {
@@ -57,8 +57,7 @@ export class EdgeStrips {
         const reach = reaches[i];
         for (let j = i + 1; j < to && keys[j] < reach; j++) {
           const f = row[j];
-          if (e < f) found(e, f, strip);
-          else found(f, e, strip);
+          if (!(e < f ? found(e, f, strip) : found(f, e, strip))) return;
         }
       }
     }
@@ -91,6 +90,11 @@ export class EdgeStrips {
     starts.fill(0);
     for (let e = 0; e < count; e++) {
       const [y0, y1] = [points[2 * edgeFirst[e] + 1], points[2 * edgeNext[e] + 1]];
+      // An edge without length crosses nothing; contours that are a point have thousands in one place.
+      if (y0 === y1 && points[2 * edgeFirst[e]] === points[2 * edgeNext[e]]) {
+        [first[e], last[e]] = [1, 0];
+        continue;
+      }
       first[e] = this.stripOf(Math.min(y0, y1) - margin);
       last[e] = this.stripOf(Math.max(y0, y1) + margin);
       for (let strip = first[e]; strip <= last[e]; strip++) starts[strip + 1]++;

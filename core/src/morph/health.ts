@@ -5,7 +5,7 @@ import { type Health, type HealthFigures, type HealthMoment, isSound, type Worst
 import { healthSentence } from './health-sentence';
 import { endCrossings, hullOfEnds, LEAST_LOOP_REL, steadySize } from './judge';
 import { contourNumberCount, type ShiftPlan } from './plan';
-import { InBetweenProbe } from './probe';
+import { InBetweenProbe, isTangle, NO_CROSSINGS } from './probe';
 
 const MOMENTS = 21;
 /** Of a plan with more segments than this folds, crossings and kinks are looked for at the moments of the charts only. */
@@ -64,6 +64,7 @@ class HealthMeter {
     });
     const baseFolds = Math.max(ends[0].folds, ends[1].folds);
     const baseCrossings = Math.max(ends[0].between, ends[1].between);
+    const tangled = isTangle(baseFolds, baseCrossings);
     const sign = ends[0].signed + ends[1].signed < 0 ? -1 : 1;
     const open = plan.contours.every(({ closed }) => !closed);
     const margin = 0.25 * size;
@@ -80,7 +81,7 @@ class HealthMeter {
       const progress = k / (2 * MOMENTS - 2);
       probe.take(evaluate(plan, progress, inBetween));
       const atEnd = k === 0 || k === 2 * MOMENTS - 2;
-      const counted = atEnd ? { folds: 0, between: 0 } : probe.countCrossings(leastLoop);
+      const counted = atEnd || tangled ? NO_CROSSINGS : probe.countCrossings(leastLoop);
       if (counted.folds - baseFolds > most.folds) {
         most.folds = counted.folds - baseFolds;
         note('folds', progress, probe.listCrossings(leastLoop).folds[0]);

@@ -4,7 +4,7 @@ import { endOutline } from './end-outline';
 import { evaluate } from './evaluate';
 import { FillMeter } from './fill-area';
 import type { ShiftPlan } from './plan';
-import { InBetweenProbe } from './probe';
+import { InBetweenProbe, isTangle, MOST_CROSSINGS, NO_CROSSINGS } from './probe';
 
 /** A curl shorter than this share of the size does not count as a fold. */
 export const LEAST_LOOP_REL = 0.005;
@@ -128,7 +128,10 @@ export class Judge {
     let turning = 0;
     for (const time of times) {
       probe.take(evaluate(plan, time, inBetween));
-      const { folds, between } = probe.countCrossings(LEAST_LOOP_REL * size);
+      // A tangle at an end can become no worse.
+      const { folds, between } = isTangle(this.baseFolds, this.baseCrossings)
+        ? NO_CROSSINGS
+        : probe.countCrossings(LEAST_LOOP_REL * size);
       if (folds > this.baseFolds) foldedInBetweens++;
       mostFolds = Math.max(mostFolds, folds - this.baseFolds);
       if (between > this.baseCrossings) crossingInBetweens++;
@@ -170,6 +173,6 @@ export class Judge {
 export function endCrossings(plan: ShiftPlan, end: 'first' | 'second'): { folds: number; between: number } | undefined {
   if (plan.contours.every(({ bridgesA, bridgesB }) => (end === 'first' ? bridgesA : bridgesB).length === 0))
     return undefined;
-  const { self, between } = findCrossings(endOutline(plan, end), COARSE_REL * plan.size || 1);
+  const { self, between } = findCrossings(endOutline(plan, end), COARSE_REL * plan.size || 1, MOST_CROSSINGS);
   return { folds: self.filter(({ loop }) => loop >= LEAST_LOOP_REL * plan.size).length, between: between.length };
 }

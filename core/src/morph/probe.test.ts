@@ -85,7 +85,7 @@ describe('looking at an in-between', () => {
       const xy = Array.from({ length: 2 * (4 + (round % 12)) }, () => Math.round(100 * random()));
       const slow = slowCrossings(xy);
       crossed += slow;
-      expect(probeOf([polygonContour(xy)]).countCrossings(0).folds).toBe(slow);
+      expect(probeOf([polygonContour(xy)]).countCrossings(0, 'between', Infinity).folds).toBe(slow);
     }
     expect(crossed).toBeGreaterThan(200);
   });
@@ -100,10 +100,10 @@ describe('looking at an in-between', () => {
     });
     const slow = slowCrossings(xy);
     expect(slow).toBeGreaterThan(100_000);
-    expect(probeOf([polygonContour(xy)]).countCrossings(0).folds).toBe(slow);
+    expect(probeOf([polygonContour(xy)]).countCrossings(0, 'between', Infinity).folds).toBe(slow);
     // A little more than flat: all in few strips.
     const flat = xy.map((value, k) => (k % 2 ? value % 7 : value));
-    expect(probeOf([polygonContour(flat)]).countCrossings(0).folds).toBe(slowCrossings(flat));
+    expect(probeOf([polygonContour(flat)]).countCrossings(0, 'between', Infinity).folds).toBe(slowCrossings(flat));
   });
 
   test('a figure of eight folds once, in its middle, by half its length', () => {

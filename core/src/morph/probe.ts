@@ -16,6 +16,12 @@ export interface ProbeCrossing {
 export type ProbedEnd = 'first' | 'second' | 'between';
 /** With more edges than this crossings are looked for strip by strip. */
 const MANY_EDGES = 1_500;
+/** No more crossings of one in-between are counted. */
+export const MOST_CROSSINGS = 400;
+/** What is counted where nothing needs to be. */
+export const NO_CROSSINGS = { folds: 0, between: 0 } as const;
+/** Were so many crossings counted that no more would have been? */
+export const isTangle = (folds: number, between: number): boolean => folds + between >= MOST_CROSSINGS;
 /** Chords shorter than this share of their gap have no direction. */
 const LEAST_CHORD = 0.07;
 const END_MASK: Readonly<Record<ProbedEnd, number>> = { first: 1, second: 2, between: 0 };
@@ -267,15 +273,23 @@ export class InBetweenProbe {
     return box;
   }
 
-  /** Numbers of crossings of contours with themselves (loops of at least `leastLoop` px) and with each other; `end` as in `length`. */
-  countCrossings(leastLoop: number, end: ProbedEnd = 'between'): { folds: number; between: number } {
+  /**
+   * Numbers of crossings of contours with themselves (loops of at least `leastLoop` px) and with each other; `end` as in `length`. Of a tangle no more than
+   * `most` are counted: beyond, one is as bad as the other.
+   */
+  countCrossings(
+    leastLoop: number,
+    end: ProbedEnd = 'between',
+    most = MOST_CROSSINGS,
+  ): { folds: number; between: number } {
     let folds = 0;
     let between = 0;
     const mask = END_MASK[end];
     this.sweep((e, f, loop) => {
-      if ((this.bridge[e] | this.bridge[f]) & mask) return;
+      if ((this.bridge[e] | this.bridge[f]) & mask) return true;
       if (this.edgeContour[e] !== this.edgeContour[f]) between++;
       else if (loop >= leastLoop) folds++;
+      return folds + between < most;
     });
     return { folds, between };
   }
@@ -288,6 +302,7 @@ export class InBetweenProbe {
       const crossing = { x, y, loop, contour: this.edgeContour[e], segment: this.edgeSegment[e] };
       if (this.edgeContour[e] !== this.edgeContour[f]) between.push(crossing);
       else if (loop >= leastLoop) folds.push(crossing);
+      return folds.length + between.length < MOST_CROSSINGS;
     });
     return { folds, between };
   }
@@ -298,6 +313,7 @@ export class InBetweenProbe {
     this.sweep((e, f) => {
       const [c, d] = [this.edgeContour[e], this.edgeContour[f]];
       if (c !== d) found.add(c < d ? `${c} ${d}` : `${d} ${c}`);
+      return true;
     });
     return found;
   }
@@ -334,9 +350,9 @@ export class InBetweenProbe {
       const { strips } = this;
       strips.eachPair(points, (e, f, strip) => {
         const t = this.meet(e, f);
-        if (t < 0) return;
+        if (t < 0) return true;
         const y = points[2 * edgeFirst[e] + 1] + (points[2 * edgeNext[e] + 1] - points[2 * edgeFirst[e] + 1]) * t;
-        if (strips.stripOf(y) === strip) this.tell(e, f, t, found);
+        return strips.stripOf(y) !== strip || this.tell(e, f, t, found);
       });
       return;
     }
@@ -351,13 +367,20 @@ export class InBetweenProbe {
     for (let i = 0; i < count; i++) {
       const e = order[i];
       const reach = high[e];
+      if (low[e] === reach && this.isPoint(e)) continue;
       for (let j = i + 1; j < count; j++) {
         const f = order[j];
         if (low[f] > reach) break;
         const t = this.meet(e, f);
-        if (t >= 0) this.tell(e, f, t, found);
+        if (t >= 0 && !this.tell(e, f, t, found)) return;
       }
     }
+  }
+
+  /** Has an edge no length, so that it crosses nothing? */
+  private isPoint(e: number): boolean {
+    const [i, j] = [2 * this.edgeFirst[e], 2 * this.edgeNext[e]];
+    return this.points[i] === this.points[j] && this.points[i + 1] === this.points[j + 1];
   }
 
   /** Where along edge `e` (0 to 1) it properly crosses `f`; −1 where it does not. */
@@ -388,8 +411,8 @@ export class InBetweenProbe {
     return r0 / (r0 - r1);
   }
 
-  /** Tells of a crossing at `t` of edge `e`. */
-  private tell(e: number, f: number, t: number, found: Found): void {
+  /** Tells of a crossing at `t` of edge `e`. @returns are more to be told? */
+  private tell(e: number, f: number, t: number, found: Found): boolean {
     const { points, edgeFirst, edgeNext, edgeContour, along, totals } = this;
     const [e0, e1, f0, f1] = [2 * edgeFirst[e], 2 * edgeNext[e], 2 * edgeFirst[f], 2 * edgeNext[f]];
     let loop = 0;
@@ -401,7 +424,7 @@ export class InBetweenProbe {
       const gap = Math.abs(along[e] + this.edgeLength(e) * t - along[f] - this.edgeLength(f) * u);
       loop = this.plan.contours[c].closed ? Math.min(gap, totals[c] - gap) : gap;
     }
-    found(
+    return found(
       e,
       f,
       loop,
@@ -411,8 +434,8 @@ export class InBetweenProbe {
   }
 }
 
-/** Is told of two edges that cross, the loop between (px, 0 between contours) and the place. */
-type Found = (e: number, f: number, loop: number, x: number, y: number) => void;
+/** Is told of two edges that cross, the loop between (px, 0 between contours) and the place; says whether it wants more. */
+type Found = (e: number, f: number, loop: number, x: number, y: number) => boolean;
 
 /** Which side of an edge a point is on; nearer to its line than 1e-9 of the products counts as on it. */
 function side(x0: number, y0: number, x1: number, y1: number, x: number, y: number): number {

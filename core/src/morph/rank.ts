@@ -23,6 +23,7 @@ import { withOvershoot } from './overshoot';
 import { METHODS, type Method } from './plan';
 import { pairSource, planRuns } from './plan-shift';
 import { assemble, planRun, type RunSource } from './planned-run';
+import { cheapestWay, isTangled } from './tangles';
 import { withUnpairedPointsNear } from './unpaired-points';
 import { Untangler } from './untangle';
 
@@ -131,6 +132,8 @@ class Ranker {
   }
 
   rank(onProgress?: (share: number) => void): Alternative[] {
+    const { a, b } = this.matcher;
+    if (isTangled(a) || isTangled(b)) return [cheapestWay(a, b, this.options)];
     const ways = this.ways(onProgress);
     const pairing = this.options.varied ? this.pairingLike(ways[0]) : undefined;
     return pairing ? [...ways, ...this.unjudged(pairing)] : ways;

@@ -133,7 +133,7 @@ const boxesApart = (p: Box, q: Box, reach: number): boolean =>
 /** The contours for fill rule nonzero with the largest run clockwise, so that several outlines can be laid over each other. */
 function asNonzero(outline: Outline): readonly Contour[] | undefined {
   if (outline.fillRule === 'evenodd') {
-    const crossings = findCrossings(outline, 5e-4 * outlineSize(outline) || 1);
+    const crossings = findCrossings(outline, 5e-4 * outlineSize(outline) || 1, 1);
     if (crossings.self.length > 0 || crossings.between.length > 0) return undefined;
     return orientOutline(outline).outline.contours;
   }

@@ -4,7 +4,7 @@ import { CoreError } from '../../errors';
 const WORK_LIMIT = 24_000_000;
 
 /** Work that may go into finding out what could be simpler: about a second. */
-const EXTRA_LIMIT = 4_000_000;
+const EXTRA_LIMIT = 2_000_000;
 
 /** What is counted: about a tenth of a microsecond each. */
 export const READING_COST = {
