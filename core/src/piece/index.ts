@@ -9,6 +9,7 @@ export * from './clip-shapes';
 export { canClip, clipChain } from './clips';
 export * from './decisions';
 export * from './defaults';
+export { differencesOf } from './differences';
 export { duplicateFigures } from './duplicate-figures';
 export * from './edit';
 export * from './edit-chain';

@@ -23,6 +23,8 @@ export function SavingProvider({ children }: { readonly children: ReactNode }) {
         storage: smallStorage(),
         tab: freshId('tab'),
         now: Date.now,
+        channel: 'BroadcastChannel' in window ? new BroadcastChannel('arcshift-saves') : undefined,
+        persist: () => navigator.storage?.persist?.() ?? Promise.resolve(false),
       }),
   );
   return <SavingContext.Provider value={desk}>{children}</SavingContext.Provider>;

@@ -28,6 +28,6 @@ export { OutputQueue } from './outputs/output-queue';
 export { paintOverlay } from './overlay/paint-overlay';
 export type { PlanStatus } from './plans/plan-store';
 export { lookWindow } from './playback/look-window';
-export { type Autosave, type LeftCopy, type PieceCopy, SavingDesk } from './saving';
+export { type Autosave, type GivenWay, type LeftCopy, type PieceCopy, SavingDesk, type Steps } from './saving';
 export { TOOL_TABLE } from './tools/table';
 export type { PenColours } from './tools/tool';

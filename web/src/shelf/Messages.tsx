@@ -1,5 +1,6 @@
 import { X } from 'lucide-react';
 import { useEffect } from 'react';
+import { useNavigate } from 'react-router';
 import { documentActions, sessionActions, useAppDispatch, useAppSelector, useRestorePieceMutation } from '../state';
 import { IconButton } from '../ui';
 
@@ -11,9 +12,10 @@ export function Messages() {
   const last = useAppSelector((state) => state.document.past[state.document.past.length - 1]?.id);
   const dispatch = useAppDispatch();
   const [restore] = useRestorePieceMutation();
+  const navigate = useNavigate();
   useEffect(() => {
     const timers = messages
-      .filter(({ tone, details }) => tone === 'notice' && !details)
+      .filter(({ tone, details, opens }) => tone === 'notice' && !details && !opens)
       .map(({ id }) => setTimeout(() => dispatch(sessionActions.dismissed(id)), NOTICE_MS));
     return () => timers.forEach(clearTimeout);
   }, [messages, dispatch]);
@@ -45,6 +47,18 @@ export function Messages() {
               }}
             >
               Undo
+            </button>
+          )}
+          {message.opens && (
+            <button
+              type="button"
+              className="btn outlined btn-sm"
+              onClick={() => {
+                void navigate(message.opens as string);
+                dispatch(sessionActions.dismissed(message.id));
+              }}
+            >
+              Open
             </button>
           )}
           {message.undoChange !== undefined && message.undoChange === last && (

@@ -1,5 +1,5 @@
 import { emptyPiece, movingFileOf, type Piece, type ReadPiece, titleOfFile } from '@core';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { useEngines } from '../context';
@@ -36,6 +36,21 @@ export function useTakenFiles(): TakenFiles {
   const { files: engine } = useEngines();
   const [reading, setReading] = useState<TakenFiles['reading']>(null);
   const stopped = useRef(false);
+  /** Is the shelf still what is seen? Whoever has gone on to something else is not taken out of it. */
+  const here = useRef(true);
+  useEffect(() => {
+    here.current = true;
+    return () => {
+      here.current = false;
+    };
+  }, []);
+  const isReading = reading !== null;
+  useEffect(() => {
+    if (!isReading) return;
+    const ask = (event: Event): void => event.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [isReading]);
   const tell = (text: string): void => void dispatch(sessionActions.told({ tone: 'error', text }));
 
   const keep = async (piece: Piece): Promise<boolean> => {
@@ -62,15 +77,16 @@ export function useTakenFiles(): TakenFiles {
   /** A file that moves becomes a piece of its own, and its lanes are shown. */
   const openMoving = async ({ piece, notes }: ReadPiece): Promise<void> => {
     if (!(await keep(piece))) return;
+    const place = `/piece/${piece.id}/timing`;
     dispatch(
       sessionActions.told({
         tone: 'notice',
-        ofNext: true,
         text: `${piece.name} came with its movement${notes.length > 0 ? ', but for:' : '.'}`,
         ...(notes.length > 0 && { details: notes }),
+        ...(here.current ? { ofNext: true } : { opens: place }),
       }),
     );
-    await navigate(`/piece/${piece.id}/timing`);
+    if (here.current) await navigate(place);
   };
   const takePiece = async (text: string): Promise<void> => {
     const piece = await engine.importPiece(text);
@@ -85,6 +101,11 @@ export function useTakenFiles(): TakenFiles {
   /** Drawings go into a new piece, where they arrive as if dropped there, with what can be done about them. */
   const takeDrawings = async (svgs: readonly NamedSvg[]): Promise<void> => {
     const piece = emptyPiece(freshId('piece'), titleOfFile(svgs[0].name, 'Untitled piece'));
+    if (!here.current) {
+      const many = svgs.length === 1 ? `“${svgs[0].name}” was` : `${svgs.length} drawings were`;
+      tell(`${many} not taken in: you had left the shelf. Drop them again, here or there.`);
+      return;
+    }
     if (!(await keep(piece))) return;
     pendingSvgs.put(svgs);
     await navigate(`/piece/${piece.id}/shapes`);

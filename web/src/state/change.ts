@@ -143,6 +143,22 @@ export const changePieceInSteps =
     }
   };
 
+/** Puts another version of the piece in the place of the open one, as one undoable step. `revision` is the one on the server that it goes on from. */
+export const takeVersion =
+  (name: string, piece: Piece, revision: number) =>
+  (dispatch: AppDispatch, getState: () => RootState): void => {
+    const before = getState().document.piece;
+    if (!before) return;
+    const whole = (value: Piece): HistoryEntry['forward'] => [{ op: 'replace', path: [], value }];
+    const entry: HistoryEntry = { id: nextEntry++, name, forward: whole(piece), backward: whole(before) };
+    dispatch(documentActions.committed({ piece, entry }));
+    dispatch(documentActions.revisionKnown(revision));
+  };
+
+/** Steps that come from elsewhere, with numbers of their own. */
+export const numberedAnew = (entries: readonly HistoryEntry[]): HistoryEntry[] =>
+  entries.map((entry) => ({ ...entry, id: nextEntry++ }));
+
 /** Commits a change, or says why it could not be stored: what could not be must not be made, for there would be no way to save it. */
 const settle =
   (name: string, before: Piece, change: Change, finding: string | undefined) =>

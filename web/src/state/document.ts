@@ -21,10 +21,12 @@ export interface DocumentState {
   readonly future: readonly HistoryEntry[];
   /** While something is being chosen or dragged: all that is changed from `at` on, a place in the past, is one step. */
   readonly mark: { readonly id: number; readonly at: number } | null;
+  /** Were there steps from before when it was opened? */
+  readonly kept: boolean;
 }
 
 const HISTORY_LIMIT = 200;
-const initialState: DocumentState = { piece: null, revision: 0, past: [], future: [], mark: null };
+const initialState: DocumentState = { piece: null, revision: 0, past: [], future: [], mark: null, kept: false };
 
 /** The state behind the draft that the slice hands over. */
 const plain = (state: object): DocumentState => (original(state) ?? state) as DocumentState;
@@ -34,10 +36,19 @@ const slice = createSlice({
   initialState: initialState as DocumentState,
   // Reducers return whole states made from the original: pieces are large, and patches must not be applied to a draft.
   reducers: {
-    opened: (_state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({
-      ...initialState,
-      ...action.payload,
-    }),
+    /** `past` and `future` are steps that were kept from before, if there are any. */
+    opened: (
+      _state,
+      action: PayloadAction<{
+        piece: Piece;
+        revision: number;
+        past?: readonly HistoryEntry[];
+        future?: readonly HistoryEntry[];
+      }>,
+    ): DocumentState => {
+      const { past = [], future = [], ...opened } = action.payload;
+      return { ...initialState, ...opened, past, future, kept: past.length + future.length > 0 };
+    },
     closed: (): DocumentState => initialState,
     committed: (state, action: PayloadAction<{ piece: Piece; entry: HistoryEntry }>): DocumentState => {
       const { past, mark } = plain(state);
@@ -88,13 +99,6 @@ const slice = createSlice({
     revisionKnown: (state, action: PayloadAction<number>): DocumentState => ({
       ...plain(state),
       revision: action.payload,
-    }),
-    replaced: (state, action: PayloadAction<{ piece: Piece; revision: number }>): DocumentState => ({
-      ...plain(state),
-      ...action.payload,
-      past: [],
-      future: [],
-      mark: null,
     }),
   },
 });

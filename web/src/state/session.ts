@@ -28,6 +28,8 @@ export interface Message {
   readonly undoDelete?: string;
   /** Is it about the piece that is opened next? Then it is still there when that is open. */
   readonly ofNext?: boolean;
+  /** What “Open” leads to: an address inside the program. */
+  readonly opens?: string;
   /** The step that “Undo” takes back, as long as it is the last one. */
   readonly undoChange?: number;
 }

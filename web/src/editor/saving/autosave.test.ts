@@ -39,13 +39,19 @@ afterEach(() => autosave?.stop());
 const check = async (text: string): Promise<Piece> => readPieceFile(text);
 const pass = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
 /** A desk as another tab of this browser has it; `live` are the tabs that are open. */
-const deskOf = (tab: string, live: readonly string[] = [tab], storage?: Storage): SavingDesk =>
+const deskOf = (
+  tab: string,
+  live: readonly string[] = [tab],
+  storage?: Storage,
+  channel?: BroadcastChannel,
+): SavingDesk =>
   new SavingDesk({
     factory,
     tab,
     storage,
     now: Date.now,
-    pace: { quiet: 150, copy: 50, retry: [250, 500] },
+    pace: { quiet: 150, copy: 50, retry: [250, 500], look: 100 },
+    channel,
     locks: {
       request: async () => {},
       query: async () => ({ held: live.map((name) => ({ name: `arcshift-tab-${name}` })) }),
@@ -138,6 +144,93 @@ describe('autosave', () => {
       1,
     ]);
     expect(await kept()).toEqual([]);
+  });
+
+  test('taking the other version can be undone, and what gave way is kept', async () => {
+    const { rename, store, state, desk } = open();
+    answer = stale;
+    rename('Mine');
+    await pass(225);
+    autosave?.resolve('theirs');
+    expect((await desk.givenWay.of('test')).map(({ made, text }) => [made, JSON.parse(text).name])).toEqual([
+      ['here', 'Mine'],
+    ]);
+    answer = accepted;
+    store.dispatch(documentActions.undone());
+    expect([state().document.piece?.name, state().document.revision]).toEqual(['Mine', 9]);
+    await pass(225);
+    expect(puts.at(-1)).toMatchObject({ revision: 9, piece: { name: 'Mine' } });
+  });
+
+  test('keeping one’s own version keeps the other for thirty days, and no longer', async () => {
+    const { rename, desk } = open();
+    answer = stale;
+    rename('Mine');
+    await pass(225);
+    answer = accepted;
+    autosave?.resolve('mine');
+    await pass(50);
+    expect((await desk.givenWay.of('test')).map(({ made }) => made)).toEqual(['elsewhere']);
+    const later = new SavingDesk({
+      factory,
+      tab: 'later',
+      locks: undefined,
+      storage: undefined,
+      now: () => Date.now() + 31 * 24 * 60 * 60 * 1000,
+    });
+    expect(await later.givenWay.of('test')).toEqual([]);
+    expect(await desk.givenWay.of('test')).toEqual([]);
+  });
+
+  test('a tab learns at once that another one has saved', async () => {
+    const [ours, other] = [new BroadcastChannel('saves'), new BroadcastChannel('saves')];
+    const { save } = open(deskOf('here', ['here'], undefined, ours));
+    answer = (_body, request) =>
+      request.method === 'GET'
+        ? json(200, { id: 'test', name: 'Theirs', revision: 9, piece: theirs, createdAt: '', updatedAt: '' })
+        : json(500, {});
+    other.postMessage({ pieceId: 'another', revision: 12 });
+    other.postMessage({ pieceId: 'test', revision: 4 });
+    await pass(60);
+    expect(save()).toBe('saved');
+    other.postMessage({ pieceId: 'test', revision: 9 });
+    await pass(100);
+    expect([save(), autosave?.newer()?.revision]).toEqual(['conflict', 9]);
+    for (const channel of [ours, other]) channel.close();
+  });
+
+  test('a copy that the browser has cleared away is made anew', async () => {
+    const { rename, kept, desk } = open();
+    answer = away;
+    rename('Kept');
+    await pass(120);
+    expect(await kept()).toEqual(['Kept']);
+    await desk.copies.drop('test/here');
+    await pass(200);
+    expect(await kept()).toEqual(['Kept']);
+  });
+
+  test('steps outlive the page: undone and redone from just the state that they were kept of, and from no other', async () => {
+    const { rename, store, state, desk } = open();
+    for (const name of ['A', 'B', 'C']) rename(name);
+    store.dispatch(documentActions.undone());
+    const left = state().document.piece as Piece;
+    await autosave?.stop();
+    await pass(50);
+    const { past, future } = await desk.steps.of(JSON.parse(JSON.stringify(left)));
+    expect([past, future].map((steps) => steps.map(({ name }) => name))).toEqual([
+      ['Rename to A', 'Rename to B'],
+      ['Rename to C'],
+    ]);
+    const next = createStore();
+    next.dispatch(documentActions.opened({ piece: left, revision: 5, past, future }));
+    const nameNow = (): string | undefined => (next.getState() as RootState).document.piece?.name;
+    next.dispatch(documentActions.undone());
+    expect(nameNow()).toBe('A');
+    next.dispatch(documentActions.redone());
+    next.dispatch(documentActions.redone());
+    expect(nameNow()).toBe('C');
+    expect(await desk.steps.of({ ...left, name: 'Another' })).toEqual({ past: [], future: [] });
   });
 
   test('a change during saving is saved after it', async () => {

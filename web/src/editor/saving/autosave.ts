@@ -7,6 +7,7 @@ import {
   type Problem,
   type SaveState,
   sessionActions,
+  takeVersion,
 } from '../../state';
 import { copyKey } from './copies';
 import { pieceText } from './piece-text';
@@ -120,6 +121,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
   function accepted(piece: Piece, revision: number): void {
     saved = piece;
     failures = 0;
+    desk.tellSaved(pieceId, revision);
     if (stopped) left = { ...left, revision };
     else store.dispatch(documentActions.revisionKnown(revision));
     if (current().piece === piece) {
@@ -146,6 +148,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
     copying = desk.copies.keep(copy).then(
       () => {
         copied = piece;
+        desk.askToStay();
       },
       () => {
         // No room or no database: what is in memory and the retries remain, and leaving asks.
@@ -163,6 +166,20 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
     copied = null;
     copying = copying.then(() => (current().piece === saved ? desk.copies.drop(key).catch(() => {}) : undefined));
   };
+  /** A copy that the browser has cleared away is none: it is made anew. */
+  const look = setInterval(() => {
+    if (copied === null || copied === saved) return;
+    void desk.copies.has(key).then(
+      (there) => {
+        if (there || copied === null || copied === saved) return;
+        copied = null;
+        copyNow();
+      },
+      () => {
+        copied = null;
+      },
+    );
+  }, desk.pace.look);
   const atRisk = (): boolean => {
     const { piece } = current();
     return piece !== null && piece !== saved && piece !== copied;
@@ -184,6 +201,16 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
   };
   for (const name of ['pagehide', 'beforeunload']) globalThis.addEventListener?.(name, onLeave);
   const unsubscribe = store.subscribe(onChange);
+  /** Another tab of this browser has saved: this one is behind, whether or not it has changed anything since. */
+  const unhear = desk.onSaved((id, revision) => {
+    if (id !== pieceId || newer || gone || stopped || revision <= current().revision) return;
+    void store.dispatch(api.endpoints.fetchPiece.initiate(pieceId)).then(({ data }) => {
+      if (!data || newer || stopped || saving || data.revision <= current().revision) return;
+      newer = data;
+      clearTimeout(timer);
+      tell('conflict');
+    });
+  });
   onChange();
 
   return {
@@ -196,14 +223,19 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
       if (!newer) return;
       const other = newer;
       newer = undefined;
+      const mine = current().piece;
       if (choice === 'theirs') {
+        if (mine && mine !== saved) void desk.givenWay.keep(mine, 'here').catch(() => {});
         saved = other.piece;
         watched = other.piece;
-        store.dispatch(documentActions.replaced({ piece: other.piece, revision: other.revision }));
+        store.dispatch(takeVersion('Take the other version', other.piece, other.revision));
         dropCopy();
         tell('saved');
       } else {
+        void desk.givenWay.keep(other.piece, 'elsewhere').catch(() => {});
         store.dispatch(documentActions.revisionKnown(other.revision));
+        // What is here is to be there, even where nothing was changed since it was saved.
+        saved = null;
         void save();
       }
     },
@@ -236,6 +268,8 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
       for (const name of ['pagehide', 'beforeunload']) globalThis.removeEventListener?.(name, onLeave);
       clearTimeout(timer);
       unsubscribe();
+      unhear();
+      clearInterval(look);
       // One that is under way may be of an older state.
       await saving;
       await save();

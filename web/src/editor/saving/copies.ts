@@ -1,3 +1,5 @@
+import { BrowserDatabase } from './browser-database';
+
 const DATABASE = 'arcshift-copies';
 const STORE = 'copies';
 /** Where an older program kept its copies, one a piece. */
@@ -21,27 +23,29 @@ export const copyKey = (pieceId: string, tab: string): string => `${pieceId}/${t
 
 /** Copies of pieces in the browser's database, one a tab and piece. */
 export class BrowserCopies {
-  private opening: Promise<IDBDatabase> | undefined;
+  private readonly database: BrowserDatabase;
 
   /** `factory` is undefined where the browser keeps no databases. */
-  constructor(private readonly factory: IDBFactory | undefined) {}
+  constructor(factory: IDBFactory | undefined) {
+    this.database = new BrowserDatabase(factory, DATABASE, [STORE]);
+  }
 
   /** Puts a copy in the place of the one before; resolves when it is on the disk. @throws when there is no room or no database */
   async keep(copy: PieceCopy): Promise<void> {
-    await this.write((store) => {
+    await this.database.write(STORE, (store) => {
       store.put(copy);
     });
   }
 
   async drop(key: string): Promise<void> {
-    await this.write((store) => {
+    await this.database.write(STORE, (store) => {
       store.delete(key);
     });
   }
 
   /** Gives a copy to another tab, at once: there is never a moment without it. */
   async hand(copy: PieceCopy, tab: string): Promise<void> {
-    await this.write((store) => {
+    await this.database.write(STORE, (store) => {
       store.put({ ...copy, tab, key: copyKey(copy.pieceId, tab) });
       if (copy.tab !== tab) store.delete(copy.key);
     });
@@ -49,10 +53,13 @@ export class BrowserCopies {
 
   /** All copies, the latest first. */
   async all(): Promise<readonly PieceCopy[]> {
-    const database = await this.database();
-    const request = database.transaction(STORE).objectStore(STORE).getAll() as IDBRequest<PieceCopy[]>;
-    const copies = await answer(request);
+    const copies = await this.database.read<PieceCopy[]>(STORE, (store) => store.getAll());
     return copies.sort((a, b) => (b.at ?? 0) - (a.at ?? 0));
+  }
+
+  /** Is a copy still there? Browsers clear their storage unasked. */
+  async has(key: string): Promise<boolean> {
+    return (await this.database.read<number>(STORE, (store) => store.count(key))) > 0;
   }
 
   /** Takes over what an older program left in the browser's small storage; each is removed there once it is here. */
@@ -69,46 +76,7 @@ export class BrowserCopies {
       storage.removeItem(key);
     }
   }
-
-  private async write(work: (store: IDBObjectStore) => void): Promise<void> {
-    const database = await this.database();
-    const transaction = database.transaction(STORE, 'readwrite', { durability: 'strict' });
-    const done = new Promise<void>((resolve, reject) => {
-      transaction.oncomplete = () => resolve();
-      transaction.onabort = () => reject(transaction.error ?? new Error('The browser could not keep a copy.'));
-    });
-    work(transaction.objectStore(STORE));
-    // A page that is going away does not wait for answers.
-    transaction.commit?.();
-    await done;
-  }
-
-  private database(): Promise<IDBDatabase> {
-    this.opening ??= new Promise((resolve, reject) => {
-      if (!this.factory) {
-        reject(new Error('This browser keeps no databases.'));
-        return;
-      }
-      const request = this.factory.open(DATABASE, 1);
-      request.onupgradeneeded = () => {
-        request.result.createObjectStore(STORE, { keyPath: 'key' });
-      };
-      request.onsuccess = () => resolve(request.result);
-      request.onerror = () => reject(request.error);
-    });
-    // One that failed may be there the next time.
-    this.opening.catch(() => {
-      this.opening = undefined;
-    });
-    return this.opening;
-  }
 }
-
-const answer = <T>(request: IDBRequest<T>): Promise<T> =>
-  new Promise((resolve, reject) => {
-    request.onsuccess = () => resolve(request.result);
-    request.onerror = () => reject(request.error);
-  });
 
 /** A copy of an older program; undefined for a torn one. */
 function oldCopy(pieceId: string, stored: string): PieceCopy | undefined {

@@ -1,7 +1,11 @@
 import type { Piece } from '@core';
 import type { AppStore } from '../../state';
 import { type Autosave, startAutosave } from './autosave';
+import { BrowserDatabase } from './browser-database';
 import { BrowserCopies, type PieceCopy } from './copies';
+import { GIVEN_WAY_TABLE, GivenWayKeeper } from './given-way';
+import { keepSteps } from './keep-steps';
+import { STEPS_TABLE, StepsKeeper } from './kept-steps';
 import { pieceText } from './piece-text';
 import { SAVING_PACE, type SavingPace, type SavingPorts } from './ports';
 
@@ -20,6 +24,10 @@ export interface SavingDeskDeps {
   readonly tab: string;
   readonly now: () => number;
   readonly pace?: SavingPace;
+  /** Joins the tabs of this browser; left out where it cannot. */
+  readonly channel?: BroadcastChannel;
+  /** Asks the browser not to clear its storage. */
+  readonly persist?: () => Promise<unknown>;
 }
 
 const LOCK_PREFIX = 'arcshift-tab-';
@@ -27,6 +35,8 @@ const LOCK_PREFIX = 'arcshift-tab-';
 /** What this tab has on its way to the server, and what tabs have left in the browser. */
 export class SavingDesk implements SavingPorts {
   readonly copies: BrowserCopies;
+  readonly steps: StepsKeeper;
+  readonly givenWay: GivenWayKeeper;
   readonly tab: string;
   readonly now: () => number;
   readonly pace: SavingPace;
@@ -34,9 +44,13 @@ export class SavingDesk implements SavingPorts {
   private readonly sent = new Map<string, Set<string>>();
   private readonly leaving = new Map<string, Promise<void>>();
   private readonly ready: Promise<void>;
+  private asked = false;
 
   constructor(private readonly deps: SavingDeskDeps) {
     this.copies = new BrowserCopies(deps.factory);
+    const database = new BrowserDatabase(deps.factory, 'arcshift-steps', [STEPS_TABLE, GIVEN_WAY_TABLE]);
+    this.steps = new StepsKeeper(database);
+    this.givenWay = new GivenWayKeeper(database, deps.now);
     this.tab = deps.tab;
     this.now = deps.now;
     this.pace = deps.pace ?? SAVING_PACE;
@@ -54,11 +68,31 @@ export class SavingDesk implements SavingPorts {
     return sent;
   }
 
-  /** Saves the open piece of a store from now on. */
+  tellSaved(pieceId: string, revision: number): void {
+    this.deps.channel?.postMessage({ pieceId, revision });
+  }
+
+  onSaved(told: (pieceId: string, revision: number) => void): () => void {
+    const { channel } = this.deps;
+    const hear = ({ data }: MessageEvent<{ pieceId: string; revision: number }>): void =>
+      told(data.pieceId, data.revision);
+    channel?.addEventListener('message', hear);
+    return () => channel?.removeEventListener('message', hear);
+  }
+
+  askToStay(): void {
+    if (this.asked) return;
+    this.asked = true;
+    void this.deps.persist?.().catch(() => {});
+  }
+
+  /** Saves the open piece of a store from now on, and keeps what can be undone. */
   open(store: AppStore, unsavedAtStart: boolean): Autosave {
     const id = store.getState().document.piece?.id ?? '';
     const autosave = startAutosave(store, this, unsavedAtStart);
+    const stopKeeping = keepSteps(store, this.steps, this.pace);
     const stop = (): Promise<void> => {
+      stopKeeping();
       const last = autosave.stop();
       this.leaving.set(id, last);
       return last;

@@ -1,3 +1,4 @@
+import { differencesOf } from '@core';
 import { Button } from 'react-bootstrap';
 import { useNavigate } from 'react-router';
 import type { LeftCopy } from '../../editor';
@@ -52,6 +53,7 @@ export function LeftVersions({ found, opening }: { readonly found: Found; readon
       left.piece ? '' : ' It cannot be read; download it to keep what there is.'
     }`,
     piece: left.piece,
+    ...(left.piece && onServer && { differs: differencesOf(left.piece, onServer.piece) }),
     actions: actionsOf(left, i === 0),
   }));
   if (onServer)

@@ -10,6 +10,7 @@ import {
   Sun,
   Undo2,
 } from 'lucide-react';
+import { useState } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { Link, NavLink, useParams } from 'react-router';
 import { type CommandContext, commandById } from '../../editor';
@@ -24,6 +25,7 @@ import {
   useAppSelector,
 } from '../../state';
 import { IconButton, TextField } from '../../ui';
+import { GivenWayVersions } from './GivenWayVersions';
 import { keysText } from './keys-text';
 
 const SAVE = {
@@ -46,6 +48,8 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
   const theme = useAppSelector((state) => state.session.theme);
   const past = useAppSelector((state) => state.document.past);
   const future = useAppSelector((state) => state.document.future);
+  const kept = useAppSelector((state) => state.document.kept);
+  const [versions, setVersions] = useState(false);
   const command = (name: 'undo' | 'redo' | 'sheet') => {
     const { label, keys, run } = commandById(name);
     return { label, keys: keysText(keys[0]), onClick: () => run(context) };
@@ -102,10 +106,13 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
               </Dropdown.Item>
             ))}
             <Dropdown.Item active={past.length === 0} onClick={() => steps(past.length, documentActions.undone)}>
-              As it was opened
+              {kept ? 'Before these steps' : 'As it was opened'}
             </Dropdown.Item>
+            <Dropdown.Divider />
+            <Dropdown.Item onClick={() => setVersions(true)}>Versions that gave way …</Dropdown.Item>
           </Dropdown.Menu>
         </Dropdown>
+        {versions && <GivenWayVersions onClose={() => setVersions(false)} />}
         <IconButton
           icon={theme === 'dark' ? Sun : Moon}
           label={theme === 'dark' ? 'Light theme' : 'Dark theme'}

@@ -1,3 +1,4 @@
+import { differencesOf } from '@core';
 import { CircleAlert } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { Button } from 'react-bootstrap';
@@ -30,7 +31,7 @@ export function SaveBanner() {
           {comparing && newer && (
             <VersionsDialog
               title="Two versions of this piece"
-              intro="The one that you keep is saved; the other is replaced by it."
+              intro="The one that you keep is saved. The other stays in this browser for 30 days: History, Versions that gave way."
               onClose={() => setComparing(false)}
               versions={[
                 {
@@ -38,6 +39,7 @@ export function SaveBanner() {
                   title: 'Yours',
                   note: 'As it is in this tab.',
                   piece,
+                  differs: differencesOf(piece, newer.piece),
                   actions: [
                     { label: 'Keep mine', primary: true, run: keepMine },
                     { label: 'Download', run: () => downloadPiece(piece) },
@@ -48,6 +50,7 @@ export function SaveBanner() {
                   title: 'The other',
                   note: 'As it is on the server.',
                   piece: newer.piece,
+                  differs: differencesOf(newer.piece, piece),
                   actions: [
                     { label: 'Take the other', run: takeOther },
                     { label: 'Download', run: () => downloadPiece(newer.piece) },

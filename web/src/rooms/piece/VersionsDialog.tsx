@@ -16,6 +16,8 @@ export interface Version {
   readonly note: string;
   /** Null when it cannot be read. */
   readonly piece: Piece | null;
+  /** In what it differs from the other one, in sentences. */
+  readonly differs?: readonly string[];
   readonly actions: readonly VersionAction[];
 }
 
@@ -60,6 +62,13 @@ export function VersionsDialog({
                 {version.note}
                 {version.piece && ` ${contents(version.piece)}`}
               </p>
+              {version.differs && version.differs.length > 0 && (
+                <ul className="version-differs">
+                  {version.differs.map((text) => (
+                    <li key={text}>{text}</li>
+                  ))}
+                </ul>
+              )}
               <div className="version-actions">
                 {version.actions.map(({ label, primary, run }) => (
                   <Button

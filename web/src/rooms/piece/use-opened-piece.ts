@@ -2,18 +2,21 @@ import type { Piece } from '@core';
 import { useEffect, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useEngines, useSavingDesk } from '../../context';
-import { type Autosave, createEditor, type Editor, type LeftCopy } from '../../editor';
+import { type Autosave, createEditor, type Editor, type LeftCopy, type Steps } from '../../editor';
 import {
   type AppStore,
   api,
   documentActions,
   type LoadedPiece,
+  numberedAnew,
   type Problem,
   problemText,
   sessionActions,
   useAppDispatch,
 } from '../../state';
 import { planInPortions } from '../../workers';
+
+const NO_STEPS: Steps = { past: [], future: [] };
 
 /** An open piece at work. */
 export interface Opened {
@@ -58,8 +61,8 @@ export function useOpenedPiece(id: string): PieceOpening {
   const [opening, setOpening] = useState<Opening>({ state: 'loading' });
   const [attempt, setAttempt] = useState(0);
 
-  const open = (piece: Piece, revision: number, unsaved: boolean): void => {
-    dispatch(documentActions.opened({ piece, revision }));
+  const open = (piece: Piece, revision: number, unsaved: boolean, { past, future }: Steps): void => {
+    dispatch(documentActions.opened({ piece, revision, past: numberedAnew(past), future: numberedAnew(future) }));
     const editor = createEditor({
       store,
       planners: engines.planners.map((planner) => ({
@@ -86,8 +89,9 @@ export function useOpenedPiece(id: string): PieceOpening {
       await desk.settled(id);
       const { data, error } = await dispatch(api.endpoints.fetchPiece.initiate(id));
       const copies = await desk.leftOf(id, data?.piece, (text) => engines.files.importPiece(text));
+      const steps = data && copies.length === 0 ? await desk.steps.of(data.piece) : NO_STEPS;
       if (left) return;
-      if (data && copies.length === 0) open(data.piece, data.revision, false);
+      if (data && copies.length === 0) open(data.piece, data.revision, false, steps);
       else if (copies.length === 0) setOpening({ state: 'failed', text: problemText(error) });
       else {
         const problem = (error as { data?: Problem } | undefined)?.data;
@@ -126,13 +130,14 @@ export function useOpenedPiece(id: string): PieceOpening {
     takeServer() {
       if (opening.state !== 'choosing' || !opening.found.onServer) return;
       const { piece, revision } = opening.found.onServer;
-      open(piece, revision, false);
+      void desk.steps.of(piece).then((steps) => open(piece, revision, false, steps));
     },
     takeCopy({ copy, piece }) {
       if (opening.state !== 'choosing' || !piece) return;
       const { onServer } = opening.found;
       void desk.copies.hand(copy, desk.tab).catch(() => {});
-      open(piece, onServer?.revision ?? copy.revision, true);
+      const revision = onServer?.revision ?? copy.revision;
+      void desk.steps.of(piece).then((steps) => open(piece, revision, true, steps));
     },
     throwAway({ copy }) {
       if (opening.state !== 'choosing') return;
