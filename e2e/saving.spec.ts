@@ -305,3 +305,73 @@ test('drawings beyond what can be stored come in within range, with what was don
   await expect(page.getByLabel('Name of the piece')).toHaveValue('After the storm');
   expect(await poses()).toEqual(expect.arrayContaining(['Dawn', 'House', 'Rope', 'Speck']));
 });
+
+test('steps outlive a reload: undone and redone as before, and the history says where it begins', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-quay-mark');
+  await piece.selectShift(0);
+  for (const seconds of ['1.5', '1.4', '1.3']) await piece.setNumber('Duration', seconds);
+  await piece.saved();
+  await page.reload();
+  await piece.rail.waitFor();
+  await piece.selectShift(0);
+  await expect(piece.number('Duration')).toHaveValue('1.3');
+  await page.keyboard.press('Escape');
+  const undo = page.getByRole('button', { name: /^Undo/ });
+  await undo.click();
+  await undo.click();
+  await piece.selectShift(0);
+  await expect(piece.number('Duration')).toHaveValue('1.5');
+  await piece.saved();
+  await page.reload();
+  await piece.rail.waitFor();
+  await page.getByRole('button', { name: 'History' }).click();
+  await expect(page.getByRole('button', { name: 'Before these steps' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Redo/ }).click();
+  await piece.selectShift(0);
+  await expect(piece.number('Duration')).toHaveValue('1.4');
+  // A piece that was changed by nobody has none.
+  await piece.open('demo-gate');
+  await page.getByRole('button', { name: 'History' }).click();
+  await expect(page.getByRole('button', { name: 'As it was opened' })).toBeVisible();
+});
+
+test('of two tabs the other learns at once, the dialog says what differs, and what gave way can be gone back to', async ({
+  piece,
+  page,
+  server,
+}) => {
+  await piece.open('demo-quay-mark');
+  const other = await page.context().newPage();
+  await other.goto(`${server.url}/piece/demo-quay-mark`);
+  const name = (of: typeof page) => of.getByRole('textbox', { name: 'Name of the piece' });
+  await expect(name(other)).toHaveValue('Quay Mark');
+  await name(page).fill('North Pier');
+  await name(page).press('Enter');
+  await piece.saved();
+  // Nothing was touched there.
+  await expect(other.getByRole('alert')).toContainText('This piece was changed elsewhere');
+  await name(other).fill('South Pier');
+  await other.getByRole('button', { name: 'Compare' }).click();
+  const dialog = other.getByRole('dialog', { name: 'Two versions of this piece' });
+  await expect(dialog.getByRole('region', { name: 'Yours' })).toContainText('Its name is “South Pier”.');
+  await expect(dialog.getByRole('region', { name: 'The other' })).toContainText('Its name is “North Pier”.');
+  await dialog.getByRole('button', { name: 'Take the other' }).click();
+  await expect(name(other)).toHaveValue('North Pier');
+  // It can be undone, and is there for thirty days.
+  await other.getByRole('button', { name: 'History' }).click();
+  await other.getByRole('button', { name: 'Versions that gave way' }).click();
+  const versions = other.getByRole('dialog', { name: 'Versions that gave way' });
+  await expect(versions.getByRole('region', { name: /^Yours/ })).toContainText('Its name is “South Pier”.');
+  await versions.getByRole('button', { name: 'Go back to this' }).click();
+  await expect(name(other)).toHaveValue('South Pier');
+  await other.getByRole('button', { name: /^Undo/ }).click();
+  await expect(name(other)).toHaveValue('North Pier');
+  await other.getByRole('button', { name: /^Undo/ }).click();
+  await expect(name(other)).toHaveValue('South Pier');
+  await expect(other.getByTestId('save-state')).toHaveText('Saved');
+  await expect(page.getByRole('alert')).toContainText('This piece was changed elsewhere');
+});

@@ -1,4 +1,3 @@
-import { pieceDuration } from './rail';
 import type { Figure, Piece } from './records';
 
 /** As many differences as are told by themselves. */
@@ -27,8 +26,6 @@ export function differencesOf(piece: Piece, other: Piece): string[] {
   const order = piece.figureOrder.filter((id) => other.figures[id]).join();
   if (order !== other.figureOrder.filter((id) => piece.figures[id]).join())
     found.push('Its figures lie in another order.');
-  const [plays, played] = [pieceDuration(piece), pieceDuration(other)].map((seconds) => seconds.toFixed(2));
-  if (plays !== played) found.push(`It plays ${plays} s, the other ${played} s.`);
   if (found.length === 0 && !alike(piece, other)) found.push('It differs in settings that are not seen.');
   return found.length > MOST
     ? [...found.slice(0, MOST - 1), `There are ${found.length - MOST + 1} more differences.`]

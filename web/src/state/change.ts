@@ -147,8 +147,10 @@ export const changePieceInSteps =
 export const takeVersion =
   (name: string, piece: Piece, revision: number) =>
   (dispatch: AppDispatch, getState: () => RootState): void => {
-    const before = getState().document.piece;
+    const { piece: before, mark } = getState().document;
     if (!before) return;
+    // Whatever is being typed or dragged ends here: this is a step of its own.
+    if (mark) dispatch(documentActions.markTaken(mark.id));
     const whole = (value: Piece): HistoryEntry['forward'] => [{ op: 'replace', path: [], value }];
     const entry: HistoryEntry = { id: nextEntry++, name, forward: whole(piece), backward: whole(before) };
     dispatch(documentActions.committed({ piece, entry }));

@@ -24,7 +24,7 @@ export function SaveBanner() {
     case 'conflict': {
       const newer = autosave.newer();
       return (
-        <Banner text="This piece was changed elsewhere while you worked on it. Your version stays in this browser until you decide.">
+        <Banner text="This piece was changed elsewhere. Your version stays in this browser until you decide.">
           <Act label="Compare" run={() => setComparing(true)} />
           <Act label="Keep mine" run={keepMine} />
           <Act label="Take the other" run={takeOther} />
