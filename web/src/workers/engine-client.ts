@@ -1,6 +1,9 @@
 import { CoreError, type CoreErrorCode } from '@core';
 import * as Comlink from 'comlink';
 import type { Engine, Outcome } from './engine-worker';
+import { closeProgress, tellProgress } from './progress-ports';
+
+tellProgress();
 
 type Ok<T> = T extends { readonly ok: infer Value } ? Value : never;
 
@@ -36,9 +39,9 @@ export class EngineDied extends Error {
 /** Starts a worker at the first call; it lives until it is cancelled or the page is left. */
 export function startEngine(): EngineClient {
   let running: {
-    worker: Worker;
     remote: Comlink.Remote<Engine>;
-    stop: (reason: Error) => void;
+    /** Ends the worker; its calls fail. */
+    end: (reason: Error) => void;
     stopped: Promise<never>;
     /** Calls under way. */
     calls: number;
@@ -51,34 +54,43 @@ export function startEngine(): EngineClient {
     });
     // Nobody may be waiting when it is stopped.
     stopped.catch(() => {});
-    const mine = { worker, remote: Comlink.wrap<Engine>(worker), stop, stopped, calls: 0 };
-    // A worker that died answers nobody: its calls fail, and the next one starts another.
-    worker.addEventListener('error', ({ message }) => {
+    // Browsers keep a worker that has ended for a long time, and with it all that listens to it: nobody does any more.
+    const ears = new AbortController();
+    const end = (reason: Error): void => {
       if (running === mine) running = null;
+      ears.abort();
       worker.terminate();
-      stop(new EngineDied(message));
-    });
+      stop(reason);
+    };
+    const endpoint: Comlink.Endpoint = {
+      postMessage: (message, transfer) => worker.postMessage(message, transfer ?? []),
+      addEventListener: (type, listener) => worker.addEventListener(type, listener, { signal: ears.signal }),
+      removeEventListener: (type, listener) => worker.removeEventListener(type, listener),
+    };
+    const mine = { remote: Comlink.wrap<Engine>(endpoint), end, stopped, calls: 0 };
+    // A worker that died answers nobody: its calls fail, and the next one starts another.
+    worker.addEventListener('error', ({ message }) => end(new EngineDied(message)), { signal: ears.signal });
     return mine;
   };
   const call = async (name: keyof Engine, args: unknown[]): Promise<unknown> => {
     running ??= start();
     const mine = running;
     const { remote, stopped } = mine;
-    const sent = args.map((arg) => (typeof arg === 'function' ? Comlink.proxy(arg as () => void) : arg));
+    // Each call has a line of its own for its progress.
+    const sent = args.map((arg) => (typeof arg === 'function' ? (share: number) => arg(share) : arg));
     const method = remote[name] as unknown as (...sent: unknown[]) => Promise<Outcome<unknown>>;
     mine.calls++;
     try {
       return unwrap(await Promise.race([method(...sent), stopped]));
     } finally {
       mine.calls--;
+      sent.forEach(closeProgress);
     }
   };
   const cancel = (): void => {
     // An idle worker is kept: starting one takes longer than many a call.
     if (!running || running.calls === 0) return;
-    running.worker.terminate();
-    running.stop(new EngineCancelled());
-    running = null;
+    running.end(new EngineCancelled());
   };
   return new Proxy({} as EngineClient, {
     get: (_target, name) => (name === 'cancel' ? cancel : (...args: unknown[]) => call(name as keyof Engine, args)),

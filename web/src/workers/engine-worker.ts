@@ -48,6 +48,7 @@ import type { MadeOutput, OutputProof } from '../outputs';
 import { fontUrl } from './fonts';
 import { freshId } from './fresh-id';
 import { PlanShelf } from './kept-plans';
+import { tellProgress } from './progress-ports';
 import { type ShiftSkeleton, wholeInput } from './shift-portions';
 
 /** A refusal as plain data: errors lose their class on the way out of a worker. */
@@ -98,21 +99,19 @@ const PROGRESS_PAUSE_MS = 50;
 
 type Progress = (share: number) => void;
 
-/** As `attempt`, for work that tells its progress, no more often than it can be read; the line to the page is closed afterwards. */
-async function attemptTelling<T>(
+/** As `attempt`, for work that tells its progress, no more often than it can be read. */
+function attemptTelling<T>(
   onProgress: Progress | undefined,
   work: (tell: Progress) => T | Promise<T>,
 ): Promise<Outcome<T>> {
   let told = 0;
-  const outcome = await attempt(() =>
+  return attempt(() =>
     work((share) => {
       if (!onProgress || performance.now() - told < PROGRESS_PAUSE_MS) return;
       told = performance.now();
       onProgress(share);
     }),
   );
-  (onProgress as Partial<Comlink.ProxyMethods> | undefined)?.[Comlink.releaseProxy]?.();
-  return outcome;
 }
 
 /** A plan that was made before, or a new one. */
@@ -289,4 +288,5 @@ const engine = {
 };
 export type Engine = typeof engine;
 
+tellProgress();
 Comlink.expose(engine);
