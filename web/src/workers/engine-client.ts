@@ -42,32 +42,25 @@ export function startEngine(): EngineClient {
     remote: Comlink.Remote<Engine>;
     /** Ends the worker; its calls fail. */
     end: (reason: Error) => void;
-    stopped: Promise<never>;
-    /** Calls under way. */
-    calls: number;
+    /** Of the calls under way, what makes each fail. */
+    calls: Set<(reason: Error) => void>;
   } | null = null;
   const start = () => {
     const worker = new Worker(new URL('./engine-worker.ts', import.meta.url), { type: 'module' });
-    let stop: (reason: Error) => void = () => {};
-    const stopped = new Promise<never>((_resolve, reject) => {
-      stop = reject;
-    });
-    // Nobody may be waiting when it is stopped.
-    stopped.catch(() => {});
     // Browsers keep a worker that has ended for a long time, and with it all that listens to it: nobody does any more.
     const ears = new AbortController();
     const end = (reason: Error): void => {
       if (running === mine) running = null;
       ears.abort();
       worker.terminate();
-      stop(reason);
+      for (const fail of mine.calls) fail(reason);
     };
     const endpoint: Comlink.Endpoint = {
       postMessage: (message, transfer) => worker.postMessage(message, transfer ?? []),
       addEventListener: (type, listener) => worker.addEventListener(type, listener, { signal: ears.signal }),
       removeEventListener: (type, listener) => worker.removeEventListener(type, listener),
     };
-    const mine = { remote: Comlink.wrap<Engine>(endpoint), end, stopped, calls: 0 };
+    const mine = { remote: Comlink.wrap<Engine>(endpoint), end, calls: new Set<(reason: Error) => void>() };
     // A worker that died answers nobody: its calls fail, and the next one starts another.
     worker.addEventListener('error', ({ message }) => end(new EngineDied(message)), { signal: ears.signal });
     return mine;
@@ -75,21 +68,27 @@ export function startEngine(): EngineClient {
   const call = async (name: keyof Engine, args: unknown[]): Promise<unknown> => {
     running ??= start();
     const mine = running;
-    const { remote, stopped } = mine;
+    const { remote, calls } = mine;
     // Each call has a line of its own for its progress.
     const sent = args.map((arg) => (typeof arg === 'function' ? (share: number) => arg(share) : arg));
     const method = remote[name] as unknown as (...sent: unknown[]) => Promise<Outcome<unknown>>;
-    mine.calls++;
+    let failed: (reason: Error) => void = () => {};
     try {
-      return unwrap(await Promise.race([method(...sent), stopped]));
+      // No race against a promise that lives as long as the worker: it would keep what every call gave.
+      const outcome = await new Promise<Outcome<unknown>>((resolve, reject) => {
+        failed = reject;
+        calls.add(failed);
+        method(...sent).then(resolve, reject);
+      });
+      return unwrap(outcome);
     } finally {
-      mine.calls--;
+      calls.delete(failed);
       sent.forEach(closeProgress);
     }
   };
   const cancel = (): void => {
     // An idle worker is kept: starting one takes longer than many a call.
-    if (!running || running.calls === 0) return;
+    if (!running || running.calls.size === 0) return;
     running.end(new EngineCancelled());
   };
   return new Proxy({} as EngineClient, {
