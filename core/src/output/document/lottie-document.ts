@@ -12,7 +12,6 @@ import { readLottieFile, valueAt } from './lottie-value';
 const MOST_DEPTH = 24;
 const MOST_ELEMENTS = 20_000;
 const DIGITS = 6;
-
 /**
  * Reads a Lottie file (Lottie Specification 1.0, Lottie Animation Community) as a drawing: layers and groups are groups, paths and styles are paths, keys are tracks, mattes are clip
  * paths. What is not taken is told in the notes.
