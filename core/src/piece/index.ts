@@ -38,6 +38,7 @@ export * from './letter-boxes';
 export { keepLetterPlaces } from './letter-places';
 export { SHORTEST_SECONDS } from './limits';
 export { mendGaps } from './mend-gaps';
+export { migrationNotes } from './migration-notes';
 export { posterSeconds, secondsOfMoment, stretchOf } from './moments';
 export { fixMiddle, middleOf, moveAlongOutline } from './motion-path';
 export { canHave, ownValue, poseCanHave, propertiesOf } from './own-values';

@@ -11,6 +11,8 @@ export interface PieceSummary {
 }
 export interface LoadedPiece extends PieceSummary {
   readonly piece: Piece;
+  /** What looks different since an older version stored it; left out where nothing does. */
+  readonly notes?: readonly string[];
 }
 
 /** An easing kept for reuse. */

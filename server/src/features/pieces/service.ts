@@ -1,9 +1,11 @@
-import { CoreError, checkPiece, type Piece } from '@core';
+import { CoreError, checkPiece, migrationNotes, type Piece } from '@core';
 import { ApiError } from '../../errors';
 import type { PieceRepository, PieceSummary, SavedPiece } from './repository';
 
 export interface LoadedPiece extends PieceSummary {
   readonly piece: Piece;
+  /** What looks different since an older version stored it; left out where nothing does. */
+  readonly notes?: readonly string[];
 }
 
 /** What can be done with pieces; every piece that comes in is checked against the schema and its rules. */
@@ -22,7 +24,10 @@ export class PieceService {
     if (!stored) throw unknownPiece(id);
     const { document, ...summary } = stored;
     try {
-      return { ...summary, piece: checkPiece(JSON.parse(document)) };
+      const data = JSON.parse(document);
+      // Before it is checked: checking brings the very same data up to date.
+      const notes = migrationNotes(data);
+      return { ...summary, piece: checkPiece(data), ...(notes.length > 0 && { notes }) };
     } catch (error) {
       throw new ApiError(
         'piece-unreadable',

@@ -18,6 +18,9 @@ import { planInPortions } from '../../workers';
 
 const NO_STEPS: Steps = { past: [], future: [] };
 
+/** What is said with what looks different since an older version. */
+const AFTER_CHANGE = 'It is said until the piece is changed and saved.';
+
 /** An open piece at work. */
 export interface Opened {
   readonly editor: Editor;
@@ -91,6 +94,8 @@ export function useOpenedPiece(id: string): PieceOpening {
       const copies = await desk.leftOf(id, data?.piece, (text) => engines.files.importPiece(text));
       const steps = data && copies.length === 0 ? await desk.steps.of(data.piece) : NO_STEPS;
       if (left) return;
+      for (const text of data?.notes ?? [])
+        dispatch(sessionActions.told({ tone: 'notice', text, details: [AFTER_CHANGE] }));
       if (data && copies.length === 0) open(data.piece, data.revision, false, steps);
       else if (copies.length === 0) setOpening({ state: 'failed', text: problemText(error) });
       else {
