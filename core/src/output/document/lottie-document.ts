@@ -5,9 +5,10 @@ import type { AnimatedDocument, DrawnElement, Track, TransformStep } from './ani
 import { ReadingBudget } from './budget';
 import { isObject, type Json, number, numbers, objects, scalar } from './json';
 import { named, withinInner } from './layer-groups';
+import { modernLottie } from './lottie-dialects';
 import { type Combined, combinedOf, type FrameClock } from './lottie-keys';
 import { colourText, ellipseText, isNeutral, outlineText, rectangleText, UNTAKEN } from './lottie-shapes';
-import { readLottieFile, valueAt } from './lottie-value';
+import { rateOf, readLottieFile, valueAt } from './lottie-value';
 
 const MOST_DEPTH = 24;
 const MOST_ELEMENTS = 20_000;
@@ -19,7 +20,9 @@ const DIGITS = 6;
  * @throws CoreError 'file-too-large', 'json-syntax', 'svg-too-complex'
  */
 export function readLottieDocument(text: string, budget = new ReadingBudget()): AnimatedDocument {
-  return new LottieReader(readLottieFile(text), budget).document();
+  const { file, notes } = modernLottie(readLottieFile(text));
+  const read = new LottieReader(file, budget).document();
+  return { ...read, notes: [...notes, ...read.notes] };
 }
 
 /** A path before it has a style: its outline over time, and the groups that lie between it and its style. */
@@ -29,10 +32,6 @@ interface PathItem {
   readonly around: readonly Json[];
   readonly trim: Json | null;
 }
-
-/** Frames a second that make sense. */
-const LEAST_RATE = 0.1;
-const MOST_RATE = 1_000;
 
 class LottieReader {
   private readonly notes = new Set<string>();
@@ -50,13 +49,7 @@ class LottieReader {
 
   document(): AnimatedDocument {
     const { file } = this;
-    const rate = number(file.fr);
-    if (!(rate >= LEAST_RATE && rate <= MOST_RATE))
-      throw new CoreError(
-        'number-range',
-        `Expected a Lottie file of ${LEAST_RATE} to ${MOST_RATE.toLocaleString('en')} frames a second (fr); this one has ${rate}.`,
-        '/fr',
-      );
+    const rate = rateOf(file);
     const first = number(file.ip);
     const frames = Math.max(1, number(file.op) - first);
     const clock: FrameClock = { offset: -first, stretch: 1, rate, frames, budget: this.budget };

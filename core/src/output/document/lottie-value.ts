@@ -27,6 +27,21 @@ export function readLottieFile(text: string): Json {
   return file;
 }
 
+/** Frames a second that make sense. */
+const LEAST_RATE = 0.1;
+const MOST_RATE = 1_000;
+
+/** Frames a second of a file. @throws CoreError 'number-range' */
+export function rateOf({ fr }: Json): number {
+  const rate = number(fr);
+  if (rate >= LEAST_RATE && rate <= MOST_RATE) return rate;
+  throw new CoreError(
+    'number-range',
+    `Expected a Lottie file of ${LEAST_RATE} to ${MOST_RATE.toLocaleString('en')} frames a second (fr); this one has ${rate}.`,
+    '/fr',
+  );
+}
+
 /** Does a property have keys? */
 export const isKeyed = (property: unknown): boolean =>
   isObject(property) && Array.isArray(property.k) && property.k.length > 0 && isObject(property.k[0]);
