@@ -105,7 +105,7 @@ export const ANGLES: readonly ShapeParameter[] = [angle('from', 'From'), angle('
 export const PLACE: readonly ShapeParameter[] = [
   { key: 'x', label: 'Centre X', unit: 'px', min: -1e6, max: 1e6 },
   { key: 'y', label: 'Centre Y', unit: 'px', min: -1e6, max: 1e6 },
-  angle('rotation', 'Turn'),
+  angle('rotation', 'Own turn'),
 ];
 
 /** Pulled at its corner: the opposite corner stays where it is. */
