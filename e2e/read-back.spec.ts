@@ -138,3 +138,23 @@ test('of a GIF the picture that is chosen lies under the drawing, to be traced',
   const [reference] = ((await piece.stored()) as Piece).references;
   expect(reference.name).toMatch(/^gate at \d+\.\d\d s\.png$/);
 });
+
+test('whoever has gone on to another piece is not taken out of it by a reading that ends: a message opens what came', async ({
+  shelf,
+  page,
+}) => {
+  await shelf.open();
+  // It is stored late: meanwhile another piece is opened.
+  await page.route('**/api/pieces', async (route) => {
+    if (route.request().method() === 'POST') await new Promise((resolve) => setTimeout(resolve, 4_000));
+    await route.continue();
+  });
+  await page.getByTestId('import-chooser').setInputFiles(file('three-dots.svg', SPINNER));
+  await shelf.card('Quay Mark').getByRole('heading').getByText('Quay Mark').click();
+  await expect(page.getByRole('region', { name: 'Canvas' })).toBeVisible();
+  const message = page.getByRole('status').filter({ hasText: 'came with its movement' });
+  await expect(message).toBeVisible();
+  await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('Quay Mark');
+  await message.getByRole('button', { name: 'Open' }).click();
+  await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('three dots');
+});

@@ -8,13 +8,11 @@ import {
   type PieceDraft,
 } from '@core';
 import { enablePatches, freeze, produceWithPatches } from 'immer';
-import { documentActions, type HistoryEntry } from './document';
+import { documentActions, type HistoryEntry, newEntryId } from './document';
 import { sessionActions } from './session';
 import type { AppDispatch, RootState } from './store';
 
 enablePatches();
-
-let nextEntry = 1;
 
 /** What a change does to the piece, written into a draft. */
 export type Recipe = (draft: PieceDraft) => void;
@@ -85,7 +83,7 @@ function finish(before: Piece, name: string, done: Made): Change | undefined {
               draft.lanes[id].keys = structuredClone(keys) as (typeof draft.lanes)[string]['keys'];
           }),
         );
-  return { piece, entry: { id: nextEntry++, name, forward, backward }, lost };
+  return { piece, entry: { id: newEntryId(), name, forward, backward }, lost };
 }
 
 /** Says which adjustable shapes and letters a change has turned into points; undefined where it has turned none. */
@@ -142,24 +140,6 @@ export const changePieceInSteps =
       return;
     }
   };
-
-/** Puts another version of the piece in the place of the open one, as one undoable step. `revision` is the one on the server that it goes on from. */
-export const takeVersion =
-  (name: string, piece: Piece, revision: number) =>
-  (dispatch: AppDispatch, getState: () => RootState): void => {
-    const { piece: before, mark } = getState().document;
-    if (!before) return;
-    // Whatever is being typed or dragged ends here: this is a step of its own.
-    if (mark) dispatch(documentActions.markTaken(mark.id));
-    const whole = (value: Piece): HistoryEntry['forward'] => [{ op: 'replace', path: [], value }];
-    const entry: HistoryEntry = { id: nextEntry++, name, forward: whole(piece), backward: whole(before) };
-    dispatch(documentActions.committed({ piece, entry }));
-    dispatch(documentActions.revisionKnown(revision));
-  };
-
-/** Steps that come from elsewhere, with numbers of their own. */
-export const numberedAnew = (entries: readonly HistoryEntry[]): HistoryEntry[] =>
-  entries.map((entry) => ({ ...entry, id: nextEntry++ }));
 
 /** Commits a change, or says why it could not be stored: what could not be must not be made, for there would be no way to save it. */
 const settle =

@@ -25,6 +25,10 @@ export interface DocumentState {
   readonly kept: boolean;
 }
 
+let nextEntry = 1;
+/** The number of a step that is made now. */
+export const newEntryId = (): number => nextEntry++;
+
 const HISTORY_LIMIT = 200;
 const initialState: DocumentState = { piece: null, revision: 0, past: [], future: [], mark: null, kept: false };
 

@@ -11,3 +11,4 @@ export * from './rooms';
 export * from './selectors';
 export * from './session';
 export * from './store';
+export * from './versions';
