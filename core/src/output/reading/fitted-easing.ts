@@ -52,28 +52,3 @@ function solved(matrix: readonly (readonly number[])[], right: readonly number[]
     out[k] = (rows[k][n] - rows[k].slice(k + 1, n).reduce((sum, v, j) => sum + v * out[k + 1 + j], 0)) / rows[k][k];
   return out;
 }
-
-/** A curve through all moments: cubics whose slopes are those of the secants of their neighbours. */
-export function throughAll(shares: readonly number[], progresses: readonly number[]): Easing {
-  const [t, p] = [
-    [0, ...shares, 1],
-    [0, ...progresses, 1],
-  ];
-  const slope = (i: number): number => {
-    const [a, b] = [Math.max(0, i - 1), Math.min(t.length - 1, i + 1)];
-    return (p[b] - p[a]) / (t[b] - t[a]);
-  };
-  const points = [0, 0];
-  for (let i = 0; i + 1 < t.length; i++) {
-    const third = (t[i + 1] - t[i]) / 3;
-    points.push(
-      t[i] + third,
-      p[i] + third * slope(i),
-      t[i + 1] - third,
-      p[i + 1] - third * slope(i + 1),
-      t[i + 1],
-      p[i + 1],
-    );
-  }
-  return { kind: 'curve', points };
-}

@@ -18,7 +18,7 @@ import {
 import type { SvgShape } from '../../svg';
 import { READING_COST, type ReadingBudget } from '../document/budget';
 import { DrawnLines } from './drawn-lines';
-import { fittedCurve, throughAll } from './fitted-easing';
+import { fittedCurve } from './fitted-easing';
 import { plainOutline } from './plain-outline';
 import { Mixer } from './sample';
 import { isFollowed } from './segment';
@@ -43,6 +43,8 @@ interface WaySearch {
   readonly curves: readonly Easing[];
   readonly spaces: readonly BlendSpace[];
   readonly choices: WayChoices;
+  /** Shares of the way at which the file has keys, ascending, the last 1. */
+  readonly keys: readonly number[];
 }
 
 /**
@@ -73,14 +75,15 @@ export function ownWay(
   from: ShapeSample,
   to: ShapeSample,
   at: (share: number) => ShapeSample,
-  { curves, spaces, choices }: WaySearch,
+  { curves, spaces, choices, keys }: WaySearch,
   budget: ReadingBudget,
 ): OwnWay | null {
   if (from.shapes.length === 0 || to.shapes.length === 0) return null;
   if (!budget.take(READING_COST.plan * pointsOf(from) * pointsOf(to))) return null;
   const plans = plansBetween(from, to, choices);
-  const shares = Array.from({ length: MOMENTS }, (_, i) => (i + 0.5) / MOMENTS);
-  const inTurn = [...shares.keys()].sort((i, j) => Math.abs(i - MOMENTS / 2) - Math.abs(j - MOMENTS / 2));
+  if (!plans) return null;
+  const shares = momentsOf(keys);
+  const inTurn = [...shares.keys()].sort((i, j) => Math.abs(shares[i] - 0.5) - Math.abs(shares[j] - 0.5));
   const seen = shares.map(at);
   if (!seen.every(({ shapes }) => shapes.length === plans.length)) return null;
   const outlines = seen.map(({ shapes }) => shapes.map(({ outline }) => new DrawnLines(outline)));
@@ -106,6 +109,16 @@ const LINEAR: Easing = { kind: 'linear' };
 const pointsOf = ({ shapes }: ShapeSample): number =>
   shapes.reduce((sum, { outline }) => sum + outline.contours.reduce((n, { points }) => n + points.length / 6, 0), 0);
 
+/** Shares of a way at which it is looked at: evenly, and at each key of the file and half-way to it, where a spring or a bounce turns. */
+function momentsOf(keys: readonly number[]): number[] {
+  const even = Array.from({ length: MOMENTS }, (_, i) => (i + 0.5) / MOMENTS);
+  const own = keys.flatMap((key, i) => [((keys[i - 1] ?? 0) + key) / 2, key]).filter((share) => share > 0 && share < 1);
+  const all = [...even, ...own].sort((p, q) => p - q);
+  return all.filter((share, i) => i === 0 || share - all[i - 1] > LEAST_APART);
+}
+/** Moments are so far from each other, as shares of a way. */
+const LEAST_APART = 1e-3;
+
 /** Easings by which plans may go as a file does; null where they do not go its way at all. */
 function foundEasing(
   plans: readonly ShiftPlan[],
@@ -118,14 +131,14 @@ function foundEasing(
     progresses[i] = progressOf(plans, outlines[i]);
     if (strayOf(plans, outlines[i], progresses[i]) > WITHIN_PX) return null;
   }
-  return [fittedCurve(shares, progresses), throughAll(shares, progresses)];
+  return [fittedCurve(shares, progresses)];
 }
 
 /** Paint and pen alone. */
 export const withoutOutlines = ({ shapes }: ShapeSample): ShapeSample =>
   shapeSample(shapes.map((shape) => ({ ...shape, outline: { contours: [], fillRule: 'nonzero' } })));
 
-function plansBetween(from: ShapeSample, to: ShapeSample, choices: WayChoices): readonly ShiftPlan[] {
+function plansBetween(from: ShapeSample, to: ShapeSample, choices: WayChoices): readonly ShiftPlan[] | null {
   let ids = 0;
   const newId = (prefix: string): string => `${prefix}${++ids}`;
   const parts: Record<string, Part> = {};
@@ -150,7 +163,10 @@ function plansBetween(from: ShapeSample, to: ShapeSample, choices: WayChoices): 
     parts,
     shifts: { s: shift },
   };
-  return planPoseShift(shiftInput(piece, shift)).parts.map(({ plan }) => plan);
+  const planned = planPoseShift(shiftInput(piece, shift)).parts;
+  // Paints go with their parts: each shape has to become the one in its place.
+  const inPlace = planned.every(({ a, b }, i) => a === poses[0].parts[i] && b === poses[1].parts[i]);
+  return inPlace && planned.length === poses[0].parts.length ? planned.map(({ plan }) => plan) : null;
 }
 
 /** How far in-betweens at a progress lie from what is seen at most, px. */

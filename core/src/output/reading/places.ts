@@ -17,6 +17,8 @@ interface Place {
   readonly plain: ShapeSample;
 }
 
+/** A way of more steps than this, such as a spring or a bounce, stays as the file has it. */
+const MOST_STEPS = 24;
 /** So many curves of the file are tried for whole ways. */
 const MOST_CURVES = 4;
 /** Outlines that are nearer to each other than this are one, px: files round. */
@@ -40,12 +42,13 @@ export function ownStops(
     const from = places[i];
     const [begin, end] = [stops[from.leave], stops[to.enter]];
     const steps = stops.slice(from.leave + 1, to.enter + 1);
-    if (steps.some(({ way }) => !way) || !isDivided([from, to], steps.length)) return null;
+    if (steps.some(({ way }) => !way) || steps.length > MOST_STEPS || !isDivided([from, to], steps.length)) return null;
     const [start, until] = [begin.from + begin.hold, end.from];
     const at = (share: number): ShapeSample => look(start + share * (until - start));
+    const keys = steps.map((stop) => (stop.from - start) / (until - start));
     const spaces = [...new Set(steps.flatMap(({ way }) => way?.space ?? []))];
     const tried = (choices: WayChoices): FoundWay | null => {
-      const way = ownWay(from.plain, to.plain, at, { curves, spaces, choices }, budget);
+      const way = ownWay(from.plain, to.plain, at, { curves, spaces, choices, keys }, budget);
       return way && { ...way, choices };
     };
     const found = tried({});
