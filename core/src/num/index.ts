@@ -1,4 +1,5 @@
 export * from './quadrature';
 export * from './random';
 export * from './roots';
+export { textHash } from './text-hash';
 export * from './tolerances';

@@ -1,3 +1,4 @@
+import { textHash } from '../num';
 import { baseNameOf } from './forms/base-name';
 
 /**
@@ -24,7 +25,7 @@ export const safeTitle = (title: string): string => title.replaceAll(OWN, '');
  */
 export function withOwnNames(text: string, pieceName: string): string {
   if (!text.includes(OWN)) return text;
-  return text.replaceAll(OWN, `${ownName(pieceName)}-${fingerprint(text)}-`);
+  return text.replaceAll(OWN, `${ownName(pieceName)}-${textHash(text).toString(36)}-`);
 }
 
 const MOST_LETTERS = 24;
@@ -33,10 +34,4 @@ const MOST_LETTERS = 24;
 export function ownName(pieceName: string): string {
   const base = baseNameOf(pieceName).slice(0, MOST_LETTERS).replace(/-+$/, '');
   return /^[a-z]/.test(base) ? base : `piece-${base}`;
-}
-
-function fingerprint(text: string): string {
-  let hash = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
-  return (hash >>> 0).toString(36);
 }

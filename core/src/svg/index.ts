@@ -2,7 +2,7 @@ export * from './arc';
 export * from './document/read-svg';
 export type { SvgStroke } from './document/stroke';
 export { StyleRules } from './document/style';
-export { readTransform } from './document/transform';
+export { cssTransform, readTransform } from './document/transform';
 export type { SvgNode } from './document/tree';
 export { looksLikeSvg, pastedSvg } from './pasted-svg';
 export * from './path-data-reader';

@@ -20,6 +20,8 @@ export const READING_COST = {
   number: 3,
   /** A way that is planned and held against the file, for each point of the one end and each of the other. */
   plan: 1_500,
+  /** A segment of an outline that is held against another. */
+  pair: 0.3,
   /** A shape that is put in, with all its groups. */
   leaf: 3_000,
 } as const;

@@ -67,7 +67,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
       {
         kind: 'switch',
         key: 'calm',
-        label: 'Stands still where less motion is asked for',
+        label: 'Still if less motion is asked for',
         hint: 'People can ask their system for less motion. They then see the picture that stands for the piece',
         otherwise: 'yes',
       },

@@ -106,7 +106,8 @@ export function ownWay(
 
 const LINEAR: Easing = { kind: 'linear' };
 
-const pointsOf = ({ shapes }: ShapeSample): number =>
+/** How many segments a look has. */
+export const pointsOf = ({ shapes }: ShapeSample): number =>
   shapes.reduce((sum, { outline }) => sum + outline.contours.reduce((n, { points }) => n + points.length / 6, 0), 0);
 
 /** Shares of a way at which it is looked at: evenly, and at each key of the file and half-way to it, where a spring or a bounce turns. */

@@ -1,9 +1,9 @@
 import type { Easing } from '../../easing';
 import type { Contour } from '../../outline';
 import { AUTOMATIC_MATCH, type IdSource } from '../../piece';
-import type { ReadingBudget } from '../document/budget';
+import { READING_COST, type ReadingBudget } from '../document/budget';
 import { fileTies } from './file-ties';
-import { type OwnWay, ownWay, plainSample, type WayChoices, withoutOutlines } from './own-ways';
+import { type OwnWay, ownWay, plainSample, pointsOf, type WayChoices, withoutOutlines } from './own-ways';
 import { isSame } from './sample';
 import type { ShapeSample } from './shape-sample';
 import type { Stop } from './stops';
@@ -34,6 +34,9 @@ export function ownStops(
   budget: ReadingBudget,
   newId: IdSource,
 ): Stop[] {
+  // Looking for slits and cuts holds every segment of an outline against every other.
+  const looks = stops.reduce((sum, { sample }) => sum + pointsOf(sample) ** 2, 0);
+  if (!budget.take(READING_COST.pair * looks)) return [...stops];
   const places = placesOf(stops, (sample) => plainSample(sample, beside, newId));
   const curves: Easing[] = [];
   for (const { easing, still } of segments)

@@ -2,7 +2,7 @@ import { CoreError } from '../../errors';
 import { COORDINATE_LIMIT } from '../../num';
 import type { Contour } from '../../outline';
 import { isGradient } from '../../paint';
-import { readSvgTree, readTransform, StyleRules, type SvgNode, type SvgShape } from '../../svg';
+import { cssTransform, readSvgTree, readTransform, StyleRules, type SvgNode, type SvgShape } from '../../svg';
 import { invert, type Matrix, multiply } from '../../vec';
 import type { DrawnElement } from '../document/animated-document';
 import { attributeAt, attributesAt, numbersAt } from '../document/attributes-at';
@@ -138,7 +138,7 @@ export class StillTree {
     // Before it begins, style attributes and rules may say something.
     if (text === element.attributes.transform && (this.styles.length > 0 || element.attributes.style)) return null;
     this.budget.spend(READING_COST.place + READING_COST.character * (text?.length ?? 0));
-    return readTransform(text?.replace(/(?<=\d)(?:px|deg)\b/g, ''));
+    return readTransform(cssTransform(text));
   }
 
   /** What an element that does not move adds to the places of those inside it. */

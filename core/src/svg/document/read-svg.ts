@@ -19,7 +19,7 @@ import { WorkBudget } from './budget';
 import { type ReadStops, readGradient, readGradientStops } from './gradients';
 import { readStroke, type SvgStroke, strokeReach } from './stroke';
 import { inheritStyle, type Style, StyleRules, StyleSheet } from './style';
-import { readTransform } from './transform';
+import { cssTransform, readTransform } from './transform';
 import { parseSvgTree, type SvgNode, type SvgTree } from './tree';
 import { checkSides, readViewBox, viewBoxMatrix } from './view-box';
 
@@ -489,9 +489,6 @@ function leavesWhole(clip: readonly Outline[], outline: Outline, reach: number):
     );
   });
 }
-
-/** A CSS transform with px and deg as the attribute would write it. */
-const cssTransform = (text: string | undefined): string | undefined => text?.replace(/(?<=\d)(?:px|deg)\b/g, '');
 
 const readOpacity = (text: string | undefined): number => {
   if (text === undefined) return 1;

@@ -4,6 +4,9 @@ import { IDENTITY, type Matrix, multiply, rotation, scaling, translation } from 
 const NUMBER = /[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?/gi;
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
+/** A CSS transform with px and deg as the attribute would write it. */
+export const cssTransform = (text: string | undefined): string | undefined => text?.replace(/(?<=\d)(?:px|deg)\b/g, '');
+
 /**
  * Reads a `transform` attribute (SVG 2, chapter 8.5; CSS Transforms 1): matrix, translate, scale, rotate, skewX, skewY, in any number,
  * the left-most outermost.

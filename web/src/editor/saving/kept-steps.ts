@@ -1,4 +1,4 @@
-import type { Piece } from '@core';
+import { type Piece, textHash } from '@core';
 import type { HistoryEntry } from '../../state';
 import type { BrowserDatabase } from './browser-database';
 import { pieceText } from './piece-text';
@@ -69,13 +69,6 @@ export class StepsKeeper {
   }
 }
 
-/** A text in a few characters: its length and two hashes (FNV-1a, Fowler, Noll and Vo, 1991, with two offsets). */
-function digest(text: string): string {
-  let [p, q] = [0x811c9dc5, 0x01234567];
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    p = Math.imul(p ^ code, 0x01000193);
-    q = Math.imul(q ^ code, 0x01000193);
-  }
-  return `${text.length} ${p >>> 0} ${q >>> 0}`;
-}
+/** A text in a few characters: its length, and two hashes. */
+const digest = (text: string): string => `${text.length} ${textHash(text)} ${textHash(text, OTHER_BASIS)}`;
+const OTHER_BASIS = 0x01234567;

@@ -62,6 +62,7 @@ export function LeftVersions({ found, opening }: { readonly found: Found; readon
       title: 'On the server',
       note: onServer.updatedAt ? `Saved ${when.format(new Date(onServer.updatedAt))}.` : 'Saved.',
       piece: onServer.piece,
+      ...(copies[0]?.piece && { differs: differencesOf(onServer.piece, copies[0].piece) }),
       actions: [
         { label: 'Go on with this', run: opening.takeServer },
         { label: 'Download', run: () => downloadPiece(onServer.piece) },
