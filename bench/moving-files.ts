@@ -98,14 +98,19 @@ function printSpoiled(count: number, first: number): void {
       console.log(`seed ${seed} (${name}): ${what} ${why}`);
     };
     let piece: Piece | undefined;
-    const seconds = cpuSeconds(() => {
+    let failure: unknown;
+    const reading = (): void => {
       try {
         piece = read(spoiled);
       } catch (error) {
-        if (error instanceof CoreError) tally.refused++;
-        else say('thrown', (error as Error).stack?.split('\n').slice(0, 4).join(' ') ?? '');
+        failure = error;
       }
-    });
+    };
+    let seconds = cpuSeconds(reading);
+    // Work is the same each time: what is more than the least of three is the machine's, not the file's.
+    for (let again = 0; again < 2 && seconds > PATIENCE_S; again++) seconds = Math.min(seconds, cpuSeconds(reading));
+    if (failure instanceof CoreError) tally.refused++;
+    else if (failure) say('thrown', (failure as Error).stack?.split('\n').slice(0, 4).join(' ') ?? '');
     longest = Math.max(longest, seconds);
     if (seconds > PATIENCE_S) say('slow', `${seconds.toFixed(1)} s`);
     if (!piece) continue;

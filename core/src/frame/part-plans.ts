@@ -36,6 +36,15 @@ export function planPoseShift(input: ShiftInput, onProgress?: (share: number) =>
   return { ...planned, health: worstHealth(planned.parts.map(({ plan }) => measureHealth(plan))) };
 }
 
+/**
+ * The parts of the same plan where a sound one is among the first ways, in much less time at worst.
+ * @returns null where it is not, and `planPoseShift` would look further
+ */
+export function planSoundShift(input: ShiftInput): PlannedParts | null {
+  const planned = planParts(input, 'first');
+  return planned.parts.every(({ plan }) => measureHealth(plan).sound) ? planned : null;
+}
+
 /** A first answer while something is dragged: the cheapest match, neither looked at nor measured. */
 export const previewPoseShift = (input: ShiftInput): PlannedParts => planParts(input, 'quick');
 

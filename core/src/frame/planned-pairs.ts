@@ -14,8 +14,11 @@ import { type PlacedPart, placedParts } from './placed-parts';
 import { pairsOf, type ShiftInput } from './shift-input';
 import { takenWay } from './taken-way';
 
-/** How thorough planning is: `quick` takes the cheapest match without looking at in-betweens, for an answer while something is dragged. */
-export type Thoroughness = 'quick' | 'full';
+/**
+ * How thorough planning is: `quick` takes the cheapest match without looking at in-betweens, for an answer while something is dragged; `first` looks no
+ * further where nothing sound is among the first ways.
+ */
+export type Thoroughness = 'quick' | 'first' | 'full';
 
 /** Two parts that become each other, as one of several that are planned together. */
 interface PlannedPair extends PartPair {
@@ -73,7 +76,7 @@ export function planPairs(
   const group = all.map(({ pair: { a, b }, of, seen, isMain }, k): PlannedPair => {
     const options = rankOptions(of.match, of.method, a, b, seen);
     const advance = (share: number): void => onProgress?.((k + share) / all.length);
-    const looksFor = isMain && thoroughness === 'full' && of.match.taken !== null;
+    const looksFor = isMain && thoroughness !== 'quick' && of.match.taken !== null;
     const taken = looksFor ? takenWay({ a, b }, of.match, options, advance) : undefined;
     const found = taken ?? matchedPlan(a, b, options, thoroughness, advance);
     const planned = looksFor && !taken ? withReason(found, GONE) : found;
@@ -159,7 +162,10 @@ function matchedPlan(
   thoroughness: Thoroughness,
   onProgress?: (share: number) => void,
 ): { plan: ShiftPlan; match: Match } {
-  if (thoroughness === 'full') return rankAlternatives(a.outline, b.outline, options, onProgress)[0];
+  if (thoroughness !== 'quick') {
+    const firstWaysOnly = thoroughness === 'first';
+    return rankAlternatives(a.outline, b.outline, { ...options, firstWaysOnly }, onProgress)[0];
+  }
   const match = matchOutlines(a.outline, b.outline, options);
   const softened = { ...match, pairs: match.pairs.map((pair) => ({ ...pair, softness: options.softness })) };
   return { plan: planShift(a.outline, b.outline, softened, options.method), match };

@@ -61,6 +61,8 @@ export interface RankOptions extends MatchOptions {
   readonly atLeast?: number;
   /** Is the best pairing handed over also with all its pairs done alike, by each method and in each order of what comes and goes? Last, and unjudged. */
   readonly varied?: boolean;
+  /** Where nothing sound is among the first ways, is the best of them handed over at once? Otherwise more and more ways are looked at. */
+  readonly firstWaysOnly?: boolean;
 }
 
 /** An alternative scored less than this needs no last resort. */
@@ -150,6 +152,7 @@ class Ranker {
       const [fullest, ...others] = fullestFirst(found.slice(0, MOST_ALTERNATIVES), (each) => this.healthOf(each));
       return [{ ...fullest, plan: withOvershoot(fullest.plan) }, ...others];
     }
+    if (this.options.firstWaysOnly) return [first, ...found.slice(1, MOST_ALTERNATIVES)];
     // More and more ways are looked at before an unhealthy one is taken.
     const { a, b } = this.matcher;
     const few = a.contours.length + b.contours.length <= MOST_FOR_ALL;

@@ -3,8 +3,8 @@ import { CoreError } from '../../errors';
 /** Work that reading one file that moves may take: about two seconds. The longest table of the example pieces, two megabytes of paths by frame, takes nine tenths of it. */
 const WORK_LIMIT = 24_000_000;
 
-/** Work that may go into finding out what could be simpler: about a second. */
-const EXTRA_LIMIT = 2_000_000;
+/** Work that may go into finding out what could be simpler, about a second, where so much is left of all. */
+const EXTRA_LIMIT = 7_000_000;
 
 /** What is counted: about a tenth of a microsecond each. */
 export const READING_COST = {
@@ -18,8 +18,9 @@ export const READING_COST = {
   place: 60,
   path: 150,
   number: 3,
-  /** A way that is planned and held against the file, for each point of the one end and each of the other. */
-  plan: 1_500,
+  /** A shape's way that is planned and held against the file, and what that grows by: with the pairs of contours, and with the pairs of segments. */
+  plan: 500_000,
+  planSegments: 100,
   /** A segment of an outline that is held against another. */
   pair: 0.3,
   /** A shape that is put in, with all its groups. */
@@ -36,7 +37,7 @@ export class ReadingBudget {
 
   /** Takes work for something that can be left out, if there is so much left for such things. */
   take(work: number): boolean {
-    if (this.extra + work > EXTRA_LIMIT) return false;
+    if (this.extra + work > EXTRA_LIMIT || this.spent + this.extra + work > WORK_LIMIT) return false;
     this.extra += work;
     return true;
   }

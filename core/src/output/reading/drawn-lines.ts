@@ -7,7 +7,7 @@ const PLACES = 32;
 
 /** An outline as lines, to be held against another one. */
 export class DrawnLines {
-  /** x and y of both ends of each line, px. */
+  /** x and y of where each line begins, how far it goes, px, and one over the square of that; 0 for a line without length. */
   private readonly lines: Float64Array;
   /** Places on the lines, x and y in turn. */
   private readonly places: Float64Array;
@@ -22,7 +22,9 @@ export class DrawnLines {
       const step = Math.max(1, Math.floor(count / PLACES));
       for (let i = 0; i < ends; i++) {
         const [a, b] = [2 * i, 2 * ((i + 1) % count)];
-        lines.push(flat[a], flat[a + 1], flat[b], flat[b + 1]);
+        const [dx, dy] = [flat[b] - flat[a], flat[b + 1] - flat[a + 1]];
+        const square = dx * dx + dy * dy;
+        lines.push(flat[a], flat[a + 1], dx, dy, square > 0 ? 1 / square : 0);
         if (i % step === 0) places.push(flat[a], flat[a + 1], (flat[a] + flat[b]) / 2, (flat[a + 1] + flat[b + 1]) / 2);
       }
     }
@@ -50,12 +52,17 @@ export class DrawnLines {
   private squareTo(x: number, y: number): number {
     const { lines } = this;
     let least = Infinity;
-    for (let i = 0; i < lines.length; i += 4) {
-      const [dx, dy] = [lines[i + 2] - lines[i], lines[i + 3] - lines[i + 1]];
-      const [px, py] = [x - lines[i], y - lines[i + 1]];
-      const length = dx * dx + dy * dy;
-      const t = length > 0 ? Math.min(1, Math.max(0, (px * dx + py * dy) / length)) : 0;
-      least = Math.min(least, (px - t * dx) ** 2 + (py - t * dy) ** 2);
+    for (let i = 0; i < lines.length; i += 5) {
+      const dx = lines[i + 2];
+      const dy = lines[i + 3];
+      const px = x - lines[i];
+      const py = y - lines[i + 1];
+      const along = (px * dx + py * dy) * lines[i + 4];
+      const t = along < 0 ? 0 : along > 1 ? 1 : along;
+      const offX = px - t * dx;
+      const offY = py - t * dy;
+      const square = offX * offX + offY * offY;
+      if (square < least) least = square;
     }
     return least;
   }

@@ -1,6 +1,6 @@
 import { DEFAULT_EASING, type Easing, ease } from '../../easing';
-import { planPoseShift, shiftInput } from '../../frame';
-import { evaluate, inBetweenOutline, type ShiftPlan } from '../../morph';
+import { planSoundShift, shiftInput } from '../../frame';
+import type { ShiftPlan } from '../../morph';
 import { anchorCount, type Outline } from '../../outline';
 import type { BlendSpace } from '../../paint';
 import {
@@ -20,6 +20,7 @@ import { READING_COST, type ReadingBudget } from '../document/budget';
 import { DrawnLines } from './drawn-lines';
 import { fittedCurve } from './fitted-easing';
 import { plainOutline } from './plain-outline';
+import { PlannedWay } from './planned-way';
 import { Mixer } from './sample';
 import { isFollowed } from './segment';
 import { type Beside, type ShapeSample, shapeSample } from './shape-sample';
@@ -78,22 +79,23 @@ export function ownWay(
   { curves, spaces, choices, keys }: WaySearch,
   budget: ReadingBudget,
 ): OwnWay | null {
-  if (from.shapes.length === 0 || to.shapes.length === 0) return null;
-  if (!budget.take(READING_COST.plan * pointsOf(from) * pointsOf(to))) return null;
+  if (from.shapes.length === 0 || from.shapes.length !== to.shapes.length) return null;
+  if (!budget.take(costOf(from, to))) return null;
   const plans = plansBetween(from, to, choices);
   if (!plans) return null;
+  const way = new PlannedWay(plans);
   const shares = momentsOf(keys);
   const inTurn = [...shares.keys()].sort((i, j) => Math.abs(shares[i] - 0.5) - Math.abs(shares[j] - 0.5));
   const seen = shares.map(at);
-  if (!seen.every(({ shapes }) => shapes.length === plans.length)) return null;
+  if (!seen.every(({ shapes }) => shapes.length === way.shapes)) return null;
   const outlines = seen.map(({ shapes }) => shapes.map(({ outline }) => new DrawnLines(outline)));
   const fits = (easing: Easing): boolean =>
-    isFollowed(easing) && inTurn.every((i) => strayOf(plans, outlines[i], ease(easing, shares[i])) <= WITHIN_PX);
+    isFollowed(easing) && inTurn.every((i) => way.strayOf(outlines[i], ease(easing, shares[i])) <= WITHIN_PX);
   // Most that do not go this way show it in the middle.
   const [middle] = inTurn;
-  if (strayOf(plans, outlines[middle], progressOf(plans, outlines[middle])) > WITHIN_PX) return null;
+  if (progressAt(way, outlines[middle]) === null) return null;
   const easing =
-    [DEFAULT_EASING, LINEAR, ...curves].find(fits) ?? foundEasing(plans, outlines, shares, inTurn)?.find(fits);
+    [DEFAULT_EASING, LINEAR, ...curves].find(fits) ?? foundEasing(way, outlines, shares, inTurn)?.find(fits);
   if (!easing) return null;
   const [first, last] = [withoutOutlines(from), withoutOutlines(to)];
   if (first.kind !== last.kind) return null;
@@ -107,8 +109,19 @@ export function ownWay(
 const LINEAR: Easing = { kind: 'linear' };
 
 /** How many segments a look has. */
-export const pointsOf = ({ shapes }: ShapeSample): number =>
-  shapes.reduce((sum, { outline }) => sum + outline.contours.reduce((n, { points }) => n + points.length / 6, 0), 0);
+export const segmentsIn = ({ shapes }: ShapeSample): number =>
+  shapes.reduce((sum, { outline }) => sum + segmentsOf(outline), 0);
+
+const segmentsOf = ({ contours }: Outline): number => contours.reduce((sum, { points }) => sum + points.length / 6, 0);
+
+/** Work of planning all shapes of a way. Where contours can become one another in several ways, all of these are planned; powers as measured. */
+const costOf = (from: ShapeSample, to: ShapeSample): number =>
+  from.shapes.reduce((sum, { outline }, i) => {
+    const other = to.shapes[i].outline;
+    const contours = outline.contours.length * other.contours.length;
+    const segments = segmentsOf(outline) * segmentsOf(other);
+    return sum + READING_COST.plan * contours ** 1.75 + READING_COST.planSegments * segments ** 1.5;
+  }, 0);
 
 /** Shares of a way at which it is looked at: evenly, and at each key of the file and half-way to it, where a spring or a bounce turns. */
 function momentsOf(keys: readonly number[]): number[] {
@@ -120,17 +133,24 @@ function momentsOf(keys: readonly number[]): number[] {
 /** Moments are so far from each other, as shares of a way. */
 const LEAST_APART = 1e-3;
 
-/** Easings by which plans may go as a file does; null where they do not go its way at all. */
+/** The progress at which a way shows what is seen; null where it does not. */
+function progressAt(way: PlannedWay, seen: readonly DrawnLines[]): number | null {
+  const progress = way.progressOf(seen, WITHIN_PX);
+  return progress !== null && way.strayOf(seen, progress) <= WITHIN_PX ? progress : null;
+}
+
+/** Easings by which a planned way may go as a file does; null where it does not go the file's way at all. */
 function foundEasing(
-  plans: readonly ShiftPlan[],
+  way: PlannedWay,
   outlines: readonly (readonly DrawnLines[])[],
   shares: readonly number[],
   inTurn: readonly number[],
 ): Easing[] | null {
   const progresses: number[] = [];
   for (const i of inTurn) {
-    progresses[i] = progressOf(plans, outlines[i]);
-    if (strayOf(plans, outlines[i], progresses[i]) > WITHIN_PX) return null;
+    const progress = progressAt(way, outlines[i]);
+    if (progress === null) return null;
+    progresses[i] = progress;
   }
   return [fittedCurve(shares, progresses)];
 }
@@ -164,55 +184,9 @@ function plansBetween(from: ShapeSample, to: ShapeSample, choices: WayChoices): 
     parts,
     shifts: { s: shift },
   };
-  const planned = planPoseShift(shiftInput(piece, shift)).parts;
+  const planned = planSoundShift(shiftInput(piece, shift))?.parts;
+  if (!planned) return null;
   // Paints go with their parts: each shape has to become the one in its place.
   const inPlace = planned.every(({ a, b }, i) => a === poses[0].parts[i] && b === poses[1].parts[i]);
   return inPlace && planned.length === poses[0].parts.length ? planned.map(({ plan }) => plan) : null;
-}
-
-/** How far in-betweens at a progress lie from what is seen at most, px. */
-function strayOf(plans: readonly ShiftPlan[], seen: readonly DrawnLines[], progress: number): number {
-  let worst = 0;
-  for (const [i, plan] of plans.entries()) {
-    const lines = linesAt(plan, progress);
-    worst = Math.max(worst, lines.farthestFrom(seen[i]), seen[i].farthestFrom(lines));
-  }
-  return worst;
-}
-
-const linesAt = (plan: ShiftPlan, progress: number): DrawnLines =>
-  new DrawnLines(inBetweenOutline(plan, evaluate(plan, progress)));
-
-const offOf = (plans: readonly ShiftPlan[], seen: readonly DrawnLines[], progress: number): number =>
-  plans.reduce((sum, plan, i) => sum + seen[i].meanSquareFrom(linesAt(plan, progress)), 0);
-
-/** As far as ways are followed beyond their ends, and the steps in which that is gone through. */
-const [LEAST, MOST, STEPS] = [-0.25, 1.25, 24];
-/** Progress is found as exactly as this. */
-const EXACT_PROGRESS = 1e-4;
-
-/** The progress at which in-betweens lie nearest to what is seen: coarse steps, then golden sections (Kiefer 1953). */
-function progressOf(plans: readonly ShiftPlan[], seen: readonly DrawnLines[]): number {
-  const step = (MOST - LEAST) / STEPS;
-  let [best, least] = [0, Infinity];
-  for (let k = 0; k <= STEPS; k++) {
-    const off = offOf(plans, seen, LEAST + step * k);
-    if (off < least) [least, best] = [off, LEAST + step * k];
-  }
-  let [a, b] = [best - step, best + step];
-  const ratio = (Math.sqrt(5) - 1) / 2;
-  let [c, d] = [b - ratio * (b - a), a + ratio * (b - a)];
-  let [offC, offD] = [offOf(plans, seen, c), offOf(plans, seen, d)];
-  while (b - a > EXACT_PROGRESS) {
-    if (offC < offD) {
-      [b, d, offD] = [d, c, offC];
-      c = b - ratio * (b - a);
-      offC = offOf(plans, seen, c);
-    } else {
-      [a, c, offC] = [c, d, offD];
-      d = a + ratio * (b - a);
-      offD = offOf(plans, seen, d);
-    }
-  }
-  return (a + b) / 2;
 }

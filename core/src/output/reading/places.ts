@@ -3,7 +3,7 @@ import type { Contour } from '../../outline';
 import { AUTOMATIC_MATCH, type IdSource } from '../../piece';
 import { READING_COST, type ReadingBudget } from '../document/budget';
 import { fileTies } from './file-ties';
-import { type OwnWay, ownWay, plainSample, pointsOf, type WayChoices, withoutOutlines } from './own-ways';
+import { type OwnWay, ownWay, plainSample, segmentsIn, type WayChoices, withoutOutlines } from './own-ways';
 import { isSame } from './sample';
 import type { ShapeSample } from './shape-sample';
 import type { Stop } from './stops';
@@ -35,7 +35,7 @@ export function ownStops(
   newId: IdSource,
 ): Stop[] {
   // Looking for slits and cuts holds every segment of an outline against every other.
-  const looks = stops.reduce((sum, { sample }) => sum + pointsOf(sample) ** 2, 0);
+  const looks = stops.reduce((sum, { sample }) => sum + segmentsIn(sample) ** 2, 0);
   if (!budget.take(READING_COST.pair * looks)) return [...stops];
   const places = placesOf(stops, (sample) => plainSample(sample, beside, newId));
   const curves: Easing[] = [];
