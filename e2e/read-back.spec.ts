@@ -1,5 +1,6 @@
 import fs from 'node:fs';
 import { makeTextFiles, type Piece, planAndCompile, readPieceFile, TEXT_FORMS, type TextForm } from '@core';
+import type { Page } from '@playwright/test';
 import { expect, test } from './support/fixtures';
 
 /** Three circles that grow one after another, as files of the web have them. */
@@ -11,6 +12,9 @@ const SPINNER = `<svg xmlns="http://www.w3.org/2000/svg" width="240" height="120
       `<circle cx="${x}" cy="6" r="1"><animate id="d${i}" attributeName="r" begin="${i === 0 ? '0s;d2.end' : `d${i - 1}.end`}" dur="0.5s" values="1;3;1" calcMode="spline" keySplines=".4 0 .6 1;.4 0 .6 1"/></circle>`,
   )
   .join('')}</g></svg>`;
+/** A still drawing. */
+const BELL =
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 24"><path d="M6 8a6 6 0 0 1 12 0c0 7 3 9 3 9H3s3-2 3-9Z"/></svg>';
 const file = (name: string, text: string, mimeType = 'image/svg+xml') => ({
   name,
   mimeType,
@@ -157,4 +161,55 @@ test('whoever has gone on to another piece is not taken out of it by a reading t
   await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('Quay Mark');
   await message.getByRole('button', { name: 'Open' }).click();
   await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('three dots');
+});
+
+/** The worker that reads starts late: meanwhile something else is done. */
+const readsLate = async (page: Page): Promise<void> =>
+  void (await page.route('**/engine-worker*.js', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 5_000));
+    await route.continue();
+  }));
+
+test('drawings whose reading ends when the shelf was left are a piece all the same: a message opens it', async ({
+  shelf,
+  piece,
+  page,
+}) => {
+  await shelf.open();
+  await readsLate(page);
+  await page.getByTestId('import-chooser').setInputFiles([file('bell.svg', BELL), file('bowl.svg', BELL)]);
+  await shelf.card('Quay Mark').getByRole('heading').getByText('Quay Mark').click();
+  const message = page.getByRole('status').filter({ hasText: 'bell was made of what you had dropped.' });
+  await expect(message).toBeVisible({ timeout: 60_000 });
+  await expect(page).toHaveURL(/demo-quay-mark/);
+  await message.getByRole('button', { name: 'Open' }).click();
+  await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('bell');
+  await expect(piece.cards).toHaveCount(2);
+});
+
+test('leaving a piece into which a file is being read asks: one stays and it comes, or leaves and nothing does', async ({
+  piece,
+  shelf,
+  page,
+}) => {
+  await piece.open('demo-gate');
+  const poses = Object.keys(((await piece.stored()) as Piece).poses).length;
+  await readsLate(page);
+  const chooser = page.getByTestId('svg-chooser');
+  await chooser.setInputFiles(file('bell.svg', BELL));
+  await page.getByRole('link', { name: 'To the shelf' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Leave while files are being read?' });
+  await expect(dialog).toContainText('nothing of these files comes in. The piece itself is kept.');
+  await dialog.getByRole('button', { name: 'Stay' }).click();
+  await piece.storedWith((each) => Object.keys(each.poses).length === poses + 1);
+  await page.reload();
+  await piece.canvas.waitFor();
+  await chooser.setInputFiles(file('bell.svg', BELL));
+  await page.getByRole('link', { name: 'To the shelf' }).click();
+  await dialog.getByRole('button', { name: 'Stop reading and leave' }).click();
+  await expect(shelf.card('Gate')).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Reading was stopped. Nothing came in.' })).toBeVisible();
+  await page.unroute('**/engine-worker*.js');
+  await piece.open('demo-gate');
+  expect(Object.keys(((await piece.stored()) as Piece).poses)).toHaveLength(poses + 1);
 });

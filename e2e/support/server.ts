@@ -14,6 +14,8 @@ export interface TestServer {
   start(options?: { readonly demo?: boolean }): Promise<void>;
   /** Resolves with its exit code where it was a process of its own. */
   stop(): Promise<number | null>;
+  /** Ends it at once, with whatever it is at; only where it is a process of its own. */
+  kill(): Promise<void>;
   /** Stops it and removes its data. */
   dispose(): Promise<void>;
 }
@@ -44,6 +46,10 @@ export class InnerServer implements TestServer {
     );
     this.running = started;
     this.url = started.url;
+  }
+
+  async kill(): Promise<void> {
+    throw new Error('A server in the process of the tests cannot be killed: the test is to use ownProcess.');
   }
 
   async stop(): Promise<null> {
@@ -89,12 +95,18 @@ export class ServerProcess implements TestServer {
   }
 
   /** Ends it as a signal from the terminal would. */
-  async stop(): Promise<number | null> {
+  stop = (): Promise<number | null> => this.end('SIGTERM');
+
+  async kill(): Promise<void> {
+    await this.end('SIGKILL');
+  }
+
+  private async end(signal: NodeJS.Signals): Promise<number | null> {
     const child = this.process;
     if (!child) return null;
     this.process = null;
     const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
-    child.kill('SIGTERM');
+    child.kill(signal);
     return ended;
   }
 

@@ -12,17 +12,16 @@ import { DrawerRepository } from './features/drawer/repository';
 import { drawerRoutes } from './features/drawer/routes';
 import { EasingRepository } from './features/easings/repository';
 import { easingRoutes } from './features/easings/routes';
+import { OutputRepository } from './features/outputs/repository';
+import { outputRoutes } from './features/outputs/routes';
 import { PieceRepository } from './features/pieces/repository';
 import { pieceRoutes } from './features/pieces/routes';
 import { PieceService } from './features/pieces/service';
 import { Placements } from './features/site/placements';
 import { sitePlacementRoutes, siteRoutes } from './features/site/routes';
-import { bodyLimit, cutAfterAnswer } from './http/bodies';
+import { BODY_LIMIT, bodyLimit, cutAfterAnswer } from './http/bodies';
 import { jsonOnly, localOnly, securityHeaders } from './http/guards';
 import { noSuchRoute, problemHandler } from './http/problems';
-
-/** Largest request body. A piece file of this size has some 100,000 anchors. */
-const BODY_LIMIT = 20 * 1024 * 1024;
 
 export interface AppParts {
   readonly database: Database;
@@ -57,6 +56,7 @@ export function buildApp({ database, logger, checker, webFolder }: AppParts): Ex
   const placements = new Placements();
   api.use('/site', sitePlacementRoutes(placements));
   api.use('/assets', assetRoutes(new AssetRepository(database), checker));
+  api.use('/outputs', outputRoutes(new OutputRepository(database)));
   api.use(jsonOnly, bodyLimit(BODY_LIMIT), express.json({ limit: BODY_LIMIT, strict: true }));
   api.use('/pieces', pieceRoutes(pieces));
   api.use('/drawer', drawerRoutes(new DrawerRepository(database), checker, randomUUID));

@@ -5,10 +5,11 @@ import { startUploadChecker } from './checks/upload-checker';
 import type { Config } from './config';
 import { openDatabase } from './db/database';
 import { seedDemo } from './demo/seed';
+import { OutputRepository } from './features/outputs/repository';
 import { PieceRepository } from './features/pieces/repository';
 import { closerOf } from './http/closer';
 
-const BIN_DAYS = 30;
+const KEPT_DAYS = 30;
 const PORTS_TRIED = 20;
 const PATIENCE_MS = 5_000;
 const UPLOAD_PATIENCE_MS = 10_000;
@@ -37,7 +38,9 @@ export async function startServer(config: Config, say: (line: string) => void): 
     heapMb: UPLOAD_HEAP_MB,
   });
   try {
-    await repository.emptyBin(new Date(Date.now() - BIN_DAYS * 86_400_000));
+    const keptSince = new Date(Date.now() - KEPT_DAYS * 86_400_000);
+    await repository.emptyBin(keptSince);
+    await new OutputRepository(database).clear(keptSince);
     if (config.demo) {
       const added = await seedDemo(repository);
       if (added.length > 0) say(`Added the demo pieces ${added.join(' and ')}.`);

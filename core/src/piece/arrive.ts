@@ -1,10 +1,12 @@
 import { combineOutlines, outlineOfStroke, type PathEngine } from '../ops';
 import { type Outline, orientOutline } from '../outline';
 import type { SvgReading, SvgShape } from '../svg';
-import type { NewPose } from './edit';
+import { emptyPiece } from './defaults';
+import { addFigure, insertPoses, type NewPose, type PieceDraft } from './edit';
 import { poseFromSvg } from './from-svg';
 import type { IdSource } from './geometry';
 import { centreOfPart } from './placement';
+import type { Piece } from './records';
 
 export const ARRIVAL_FORMS = ['poses', 'figures', 'parts', 'united'] as const;
 /** poses: one after another on one figure; figures: a figure each; parts: of one pose; united: one outline. */
@@ -34,6 +36,19 @@ export function posesOfArrival(
 ): NewPose[] {
   // What placing them needs is measured here, off the page.
   return makePoses(files, form, engine, newId).map((made) => ({ ...made, centres: made.parts.map(centreOfPart) }));
+}
+
+/** A new piece of files that were read: one figure, and what the files come to by default. @throws CoreError 'path-operation' */
+export function pieceOfArrival(
+  files: readonly ArrivingFile[],
+  { id, name }: { readonly id: string; readonly name: string },
+  newId: IdSource,
+): Piece {
+  const draft = structuredClone(emptyPiece(id, name)) as PieceDraft;
+  const figureId = newId('f');
+  addFigure(draft, figureId, files.length === 1 ? files[0].name : 'Figure 1');
+  insertPoses(draft, figureId, posesOfArrival(files, defaultForm(files.length), null, newId), newId);
+  return draft as Piece;
 }
 
 function makePoses(

@@ -6,6 +6,7 @@ import { type DrawerModel, defineDrawerModel } from './drawer-model';
 import { defineEasingModel, type EasingModel } from './easing-model';
 import { type FolderLock, lockFolder } from './folder-lock';
 import { migrate } from './migrate';
+import { defineOutputModel, type OutputModel } from './output-model';
 import { definePieceModel, type PieceModel } from './piece-model';
 
 /** How long a statement waits for another program that reads or copies the database, ms. */
@@ -17,6 +18,7 @@ export interface Database {
   readonly assets: AssetModel;
   readonly drawer: DrawerModel;
   readonly easings: EasingModel;
+  readonly outputs: OutputModel;
   close(): Promise<void>;
 }
 
@@ -59,5 +61,6 @@ export async function openDatabase(folder: string): Promise<Database> {
   const assets = defineAssetModel(sequelize);
   const drawer = defineDrawerModel(sequelize);
   const easings = defineEasingModel(sequelize);
-  return { sequelize, pieces, assets, drawer, easings, close };
+  const outputs = defineOutputModel(sequelize);
+  return { sequelize, pieces, assets, drawer, easings, outputs, close };
 }

@@ -61,6 +61,23 @@ const MIGRATIONS: readonly Migration[] = [
       });
     },
   },
+  {
+    name: '004-outputs',
+    async up(queries) {
+      await queries.createTable('outputs', {
+        id: { type: DataTypes.STRING(64), primaryKey: true },
+        order: { type: DataTypes.TEXT, allowNull: false },
+        piece: { type: DataTypes.TEXT, allowNull: false },
+        result: { type: DataTypes.TEXT, allowNull: true },
+        mediaType: { type: DataTypes.STRING(80), allowNull: true },
+        bytes: { type: DataTypes.BLOB, allowNull: true },
+        wanted: { type: DataTypes.BLOB, allowNull: true },
+        found: { type: DataTypes.BLOB, allowNull: true },
+        createdAt: { type: DataTypes.DATE, allowNull: false },
+      });
+      await addIndex(queries, 'outputs', ['createdAt']);
+    },
+  },
 ];
 
 /**

@@ -2,6 +2,9 @@ import type { RequestHandler } from 'express';
 import { ApiError } from '../errors';
 import { problemHandler } from './problems';
 
+/** Largest request body in JSON. A piece file of this size has some 100,000 anchors. */
+export const BODY_LIMIT = 20 * 1024 * 1024;
+
 /** How long the rest of a body is still read and thrown away after the answer, ms: many a sender reads the answer only when all is sent. */
 const LAST_WORDS_MS = 1_000;
 

@@ -10,6 +10,7 @@ import { IconButton } from '../ui';
 import { freshId } from '../workers';
 import { LeftChanges } from './LeftChanges';
 import { Messages } from './Messages';
+import { OutputsAtWork } from './OutputsAtWork';
 import { PieceCard } from './PieceCard';
 import { useTakenFiles } from './use-taken-files';
 import { Wordmark } from './Wordmark';
@@ -105,6 +106,7 @@ export function Shelf() {
         />
       </header>
       <LeftChanges />
+      <OutputsAtWork />
       <main className="shelf-board">
         {error ? (
           <div className="shelf-empty" role="alert">

@@ -100,12 +100,16 @@ export function useTakenFiles(): TakenFiles {
   };
   /** Drawings go into a new piece, where they arrive as if dropped there, with what can be done about them. */
   const takeDrawings = async (svgs: readonly NamedSvg[]): Promise<void> => {
-    const piece = emptyPiece(freshId('piece'), titleOfFile(svgs[0].name, 'Untitled piece'));
+    const name = titleOfFile(svgs[0].name, 'Untitled piece');
     if (!here.current) {
-      const many = svgs.length === 1 ? `“${svgs[0].name}” was` : `${svgs.length} drawings were`;
-      tell(`${many} not taken in: you had left the shelf. Drop them again, here or there.`);
+      // Whoever is somewhere else stays there: the piece is made without its page.
+      const made = await engine.drawnPiece(svgs, name);
+      if (!(await keep(made))) return;
+      const opens = `/piece/${made.id}/shapes`;
+      dispatch(sessionActions.told({ tone: 'notice', text: `${name} was made of what you had dropped.`, opens }));
       return;
     }
+    const piece = emptyPiece(freshId('piece'), name);
     if (!(await keep(piece))) return;
     pendingSvgs.put(svgs);
     await navigate(`/piece/${piece.id}/shapes`);
@@ -152,7 +156,7 @@ export function useTakenFiles(): TakenFiles {
           ...(drawings.length > 0 && { ofNext: true }),
         }),
       );
-    if (drawings.length > 0) await takeDrawings(drawings);
+    if (drawings.length > 0) await takeDrawings(drawings).catch((error: Error) => tell(error.message));
   };
   const stop = (): void => {
     stopped.current = true;

@@ -22,6 +22,7 @@ import {
   type PlannedParts,
   type PoseAlternative,
   type PoseShiftPlan,
+  pieceOfArrival,
   planPoseShift,
   posesOfArrival,
   previewPoseShift,
@@ -41,6 +42,7 @@ import {
   type TextFont,
   type TextLayout,
   type TextSetting,
+  titleOfFile,
   withPairs,
 } from '@core';
 import * as Comlink from 'comlink';
@@ -132,6 +134,12 @@ export interface FinishedOutput extends MadeOutput {
   readonly proof?: OutputProof;
 }
 
+async function storableSvg(text: string, onProgress?: Progress): Promise<SvgReading> {
+  const reading = readSvg(text, { onProgress });
+  const clipped = applyClips(reading, reading.shapes.some(({ clips }) => clips.length > 0) ? await paths() : null);
+  return storableReading(clipped);
+}
+
 /** The plans of all shifts of a piece. */
 async function plansOf(piece: Piece, tell: Progress): Promise<ReadonlyMap<string, PoseShiftPlan>> {
   const shifts = Object.values(piece.shifts);
@@ -197,14 +205,18 @@ const engine = {
   rankShift: (input: ShiftInput): Promise<Outcome<PoseAlternative[]>> => attempt(() => rankPoseShift(input)),
   /** Reads an SVG, clip paths applied, as it can be stored; tells its progress (0 to 1) now and then. */
   readSvg: (text: string, onProgress?: Progress): Promise<Outcome<SvgReading>> =>
-    attemptTelling(onProgress, async (tell) => {
-      const reading = readSvg(text, { onProgress: tell });
-      const clipped = applyClips(reading, reading.shapes.some(({ clips }) => clips.length > 0) ? await paths() : null);
-      return storableReading(clipped);
-    }),
+    attemptTelling(onProgress, (tell) => storableSvg(text, tell)),
   /** Poses of files that were read. */
   arrive: (files: readonly ArrivingFile[], form: ArrivalForm): Promise<Outcome<NewPose[]>> =>
     attempt(async () => posesOfArrival(files, form, form === 'united' ? await paths() : null, freshId)),
+  /** A new piece of drawings, as they would arrive in an empty one. */
+  drawnPiece: (drawings: readonly { readonly name: string; readonly svg: string }[], name: string) =>
+    attempt(async (): Promise<Piece> => {
+      const files: ArrivingFile[] = [];
+      for (const drawing of drawings)
+        files.push({ name: titleOfFile(drawing.name, 'Pose'), reading: await storableSvg(drawing.svg) });
+      return pieceOfArrival(files, { id: freshId('piece'), name }, freshId);
+    }),
   /** A file that moves, as a piece; tells its progress (0 to 1) now and then. */
   readMoving: (text: string, name: string, onProgress?: Progress): Promise<Outcome<ReadPiece>> =>
     attemptTelling(onProgress, (tell) =>

@@ -1,78 +1,139 @@
 import type { Piece } from '@core';
 import { type AppDispatch, type FormChoice, type OutputJob, outputsActions } from '../../state';
 import type { EngineClient } from '../../workers';
+import { type OrderResult, type OutputStore, type StoredOrder, StoreFailure } from './output-store';
 
-/** What was made for a job: kept as long as the tab is open. */
+/** What was made for a job. */
 export interface JobFiles {
-  readonly blob: Blob;
+  /** Null as long as it has not been fetched from where it is kept. */
+  readonly blob: Blob | null;
   readonly url: string;
   /** The moment at which the file is furthest off, as pictures of both. */
   readonly worst: { readonly wanted: string; readonly found: string } | null;
 }
 
+/** Files that are at hand. */
+export type OpenFiles = JobFiles & { readonly blob: Blob };
+
 /** What a queue needs of its surroundings. */
 export interface QueuePorts {
   readonly engine: Pick<EngineClient, 'makeOutput' | 'makeOutputs' | 'cancel'>;
+  readonly store: OutputStore;
+  /** Waits until no other tab has the job and takes it; it is let go when the tab ends. */
+  readonly hold: (id: string) => Promise<void>;
   readonly dispatch: AppDispatch;
   readonly freshId: () => string;
   readonly now: () => number;
+  readonly wait: (ms: number) => Promise<void>;
   readonly urlOf: (blob: Blob) => string;
   readonly revoke: (url: string) => void;
   readonly fileName: (extension: string, pieceName: string) => string;
 }
 
-/** A choice with the name that it has among others. */
-export interface NamedChoice extends FormChoice {
-  readonly name: string;
-}
-
 interface Order {
   readonly job: OutputJob;
-  readonly piece: Piece;
-  readonly choices: readonly NamedChoice[];
+  /** The piece as it was; null as long as it has not been fetched from where it is kept. */
+  piece: Piece | null;
+  /** Ends when the order is kept, or cannot be. */
+  keeping: Promise<unknown>;
 }
 
+type Made = Awaited<ReturnType<QueuePorts['engine']['makeOutput']>>;
+
+/** What could not be kept is tried again after this, ms. */
+const AGAIN_MS = 10_000;
+
 /**
- * Makes files one after another, in a worker, from pieces as they were when the files were asked for. It outlives the room and the page of the piece; what was
- * made is kept until it is removed or the tab is closed.
+ * Makes files one after another, in a worker, from pieces as they were when the files were asked for. It outlives the room, the page of the piece and the tab:
+ * orders and what was made are kept by a store, and another tab goes on with what this one left.
  */
 export class OutputQueue {
   private readonly orders = new Map<string, Order>();
   private readonly waiting: string[] = [];
   private readonly made = new Map<string, JobFiles>();
   private current: string | null = null;
+  private takenUp: Promise<void> | undefined;
 
   constructor(private readonly ports: QueuePorts) {}
 
   /** Asks for a file of one form, or for several in one ZIP; returns the job's id. */
-  ask(piece: Piece, choices: readonly NamedChoice[], label: string): string {
-    const { dispatch, freshId, now } = this.ports;
+  ask(piece: Piece, choices: readonly FormChoice[], label: string): string {
+    const { dispatch, freshId, now, hold, store } = this.ports;
     const job: OutputJob = {
+      ...NEW_JOB,
       id: freshId(),
       pieceId: piece.id,
       pieceName: piece.name,
-      choices: choices.map(({ form, options }) => ({ form, options })),
+      choices: choices.map(({ form, options, name }) => ({ form, options, name })),
       label,
-      state: 'waiting',
-      share: 0,
-      fileName: '',
-      size: 0,
-      note: '',
-      problem: '',
-      proof: null,
       asked: now(),
     };
     dispatch(outputsActions.jobAdded(job));
-    this.orders.set(job.id, { job, piece, choices });
+    void hold(job.id);
+    const keeping = this.keep(job.id, () => store.keepOrder(orderOf(job), piece));
+    this.orders.set(job.id, { job, piece, keeping });
     this.waiting.push(job.id);
     void this.next();
     return job.id;
   }
 
-  /** Asks again for what was asked for before, of the piece as it is now or, left out, as it was then. */
-  again(id: string, piece?: Piece): string | null {
+  /**
+   * Takes up what is kept, once: files are there again, and what was left waiting is made, unless another tab is at it.
+   * @throws StoreFailure
+   */
+  takeUp(): Promise<void> {
+    this.takenUp ??= this.listKept();
+    return this.takenUp;
+  }
+
+  private async listKept(): Promise<void> {
+    const { store, dispatch } = this.ports;
+    const stored = (await store.list()).filter(({ id }) => !this.orders.has(id));
+    const jobs = stored.map(jobOf);
+    for (const [i, job] of jobs.entries()) {
+      this.orders.set(job.id, { job, piece: null, keeping: Promise.resolve() });
+      this.found(stored[i]);
+    }
+    dispatch(outputsActions.jobsFound(jobs));
+    for (const { id, state } of jobs) if (state === 'elsewhere') void this.takeOver(id);
+  }
+
+  /** Waits until the tab that is at a job has made it or is gone, and makes it then. */
+  private async takeOver(id: string): Promise<void> {
+    const { store, dispatch, hold } = this.ports;
+    await hold(id);
+    const stored = (await store.list()).find((each) => each.id === id);
+    if (!this.orders.has(id)) return;
+    if (!stored) {
+      this.forget(id);
+      return;
+    }
+    if (stored.result) this.found(stored);
+    dispatch(outputsActions.jobChanged({ ...jobOf(stored), ...(!stored.result && { state: 'waiting' }) }));
+    if (stored.result) return;
+    this.waiting.push(id);
+    void this.next();
+  }
+
+  private found({ id, result, hasPictures }: StoredOrder): void {
+    if (result?.state !== 'made') return;
+    const { store } = this.ports;
+    const worst = hasPictures ? { wanted: store.addressOf(id, 'wanted'), found: store.addressOf(id, 'found') } : null;
+    this.made.set(id, { blob: null, url: store.addressOf(id, 'file'), worst });
+  }
+
+  /**
+   * Asks again for what was asked for before, of the piece as it is now or, left out, as it was then.
+   * @throws StoreFailure where that cannot be fetched
+   */
+  async again(id: string, piece?: Piece): Promise<string | null> {
     const order = this.orders.get(id);
-    return order ? this.ask(piece ?? order.piece, order.choices, order.job.label) : null;
+    return order ? this.ask(piece ?? (await this.pieceOf(order)), order.job.choices, order.job.label) : null;
+  }
+
+  private async pieceOf(order: Order): Promise<Piece> {
+    order.piece ??= await this.ports.store.piece(order.job.id);
+    return order.piece;
   }
 
   /** What was made; undefined where it is not there. */
@@ -80,18 +141,47 @@ export class OutputQueue {
     return this.made.get(id);
   }
 
+  /**
+   * What was made, fetched if it is not at hand; undefined where it is not there.
+   * @throws StoreFailure
+   */
+  async open(id: string): Promise<OpenFiles | undefined> {
+    const files = this.made.get(id);
+    if (!files || isOpen(files)) return files as OpenFiles | undefined;
+    const blob = await this.ports.store.part(id, 'file');
+    const before = this.made.get(id);
+    if (!before || isOpen(before)) return before as OpenFiles | undefined;
+    const open = { ...files, blob, url: this.ports.urlOf(blob) };
+    this.made.set(id, open);
+    return open;
+  }
+
   /** Stops a job that waits or is being made: nothing is left of it but the wish. */
   cancel(id: string): void {
     const at = this.waiting.indexOf(id);
     if (at >= 0) this.waiting.splice(at, 1);
     else if (this.current !== id) return;
-    this.ports.dispatch(outputsActions.jobChanged({ id, state: 'cancelled', share: 0 }));
+    this.ports.dispatch(outputsActions.jobChanged({ id, state: 'cancelled', share: 0, unkept: '' }));
     if (this.current === id) this.ports.engine.cancel();
+    void this.throwAway(id);
   }
 
-  /** Removes a job, with its files. */
+  /** Removes a job, with its files, also where they are kept. */
   remove(id: string): void {
     this.cancel(id);
+    void this.throwAway(id);
+    this.forget(id);
+  }
+
+  private async throwAway(id: string): Promise<void> {
+    // What is on its way there would come after.
+    await this.orders.get(id)?.keeping;
+    await this.ports.store.remove(id).catch(() => {
+      // It is not there, or will be thrown away when its time is over.
+    });
+  }
+
+  private forget(id: string): void {
     const files = this.made.get(id);
     if (files) for (const url of [files.url, files.worst?.wanted, files.worst?.found]) if (url) this.ports.revoke(url);
     this.made.delete(id);
@@ -111,45 +201,119 @@ export class OutputQueue {
       const made = await this.make(order, (share) => {
         if (this.current === id) dispatch(outputsActions.jobChanged({ id, share }));
       });
-      if (this.orders.has(id)) this.keep(order, made);
+      if (this.orders.has(id)) this.settle(order, made);
     } catch (error) {
       const { name, message } = error as Error;
-      if (name !== 'EngineCancelled') dispatch(outputsActions.jobChanged({ id, state: 'failed', problem: message }));
+      if (name !== 'EngineCancelled') this.tell(order, { ...NOTHING, state: 'failed', problem: message }, []);
     } finally {
       this.current = null;
       void this.next();
     }
   }
 
-  private make(
-    { piece, choices }: Order,
-    tell: (share: number) => void,
-  ): ReturnType<QueuePorts['engine']['makeOutput']> {
+  private async make(order: Order, tell: (share: number) => void): Promise<Made> {
     const { engine } = this.ports;
+    const { choices } = order.job;
+    const piece = await this.pieceOf(order);
     const [{ form, options }] = choices;
     return choices.length === 1
       ? engine.makeOutput(form, piece, options, true, tell)
       : engine.makeOutputs(choices, piece, tell);
   }
 
-  private keep({ job, piece }: Order, made: Awaited<ReturnType<QueuePorts['engine']['makeOutput']>>): void {
-    const { dispatch, urlOf, fileName } = this.ports;
-    const { blob, extension = '', note = '', proof } = made;
-    this.made.set(job.id, {
+  private settle(order: Order, { blob, extension = '', note = '', proof }: Made): void {
+    const { urlOf, fileName, store } = this.ports;
+    const { id, pieceName } = order.job;
+    const worst = proof?.worst;
+    this.made.set(id, {
       blob,
       url: urlOf(blob),
-      worst: proof?.worst ? { wanted: urlOf(proof.worst.wanted), found: urlOf(proof.worst.found) } : null,
+      worst: worst ? { wanted: urlOf(worst.wanted), found: urlOf(worst.found) } : null,
     });
-    dispatch(
-      outputsActions.jobChanged({
-        id: job.id,
-        state: 'made',
-        share: 1,
-        fileName: fileName(extension, piece.name),
-        size: blob.size,
-        note,
-        proof: proof ? { holds: proof.holds, lines: proof.lines, seconds: proof.worst?.seconds ?? null } : null,
-      }),
-    );
+    const result: OrderResult = {
+      ...NOTHING,
+      state: 'made',
+      fileName: fileName(extension, pieceName),
+      note,
+      ...(proof && { proof: { holds: proof.holds, lines: proof.lines, seconds: worst?.seconds ?? null } }),
+    };
+    const parts = [
+      () => store.keepPart(id, 'file', blob),
+      ...(worst
+        ? [() => store.keepPart(id, 'wanted', worst.wanted), () => store.keepPart(id, 'found', worst.found)]
+        : []),
+    ];
+    this.tell(order, result, parts, blob.size);
+  }
+
+  /** Tells what came of an order, and keeps it: the parts first, as an order counts as done when its result is there. */
+  private tell(order: Order, result: OrderResult, parts: readonly (() => Promise<void>)[], size = 0): void {
+    const { dispatch, store } = this.ports;
+    const { id } = order.job;
+    dispatch(outputsActions.jobChanged({ id, ...told(result, size), kept: false }));
+    const before = order.keeping;
+    order.keeping = this.keep(id, async () => {
+      await before;
+      for (const part of parts) await part();
+      await store.finish(id, result);
+    });
+  }
+
+  /** Keeps something of a job, again and again where that may go well another time; says so in the job. */
+  private async keep(id: string, write: () => Promise<void>): Promise<void> {
+    const { dispatch, wait } = this.ports;
+    for (;;) {
+      try {
+        await write();
+        dispatch(outputsActions.jobChanged({ id, kept: true, unkept: '' }));
+        return;
+      } catch (error) {
+        dispatch(outputsActions.jobChanged({ id, unkept: (error as Error).message }));
+        if (!(error instanceof StoreFailure && error.mayGoWell)) return;
+      }
+      await wait(AGAIN_MS);
+      if (!this.orders.has(id)) return;
+    }
   }
 }
+
+const isOpen = (files: JobFiles): files is OpenFiles => files.blob !== null;
+
+const NOTHING = { fileName: '', note: '', problem: '' };
+
+const NEW_JOB = {
+  ...NOTHING,
+  state: 'waiting',
+  share: 0,
+  size: 0,
+  proof: null,
+  kept: false,
+  unkept: '',
+} as const;
+
+const orderOf = ({ id, pieceId, pieceName, label, choices, asked }: OutputJob) => ({
+  id,
+  pieceId,
+  pieceName,
+  label,
+  choices,
+  asked,
+});
+
+/** A result as a job tells it. */
+const told = ({ state, fileName, note, problem, proof }: OrderResult, size: number) => ({
+  state,
+  share: 1,
+  fileName,
+  note,
+  problem,
+  size,
+  proof: proof ?? null,
+});
+
+const jobOf = ({ result, size, hasPictures: _, ...order }: StoredOrder): OutputJob => ({
+  ...NEW_JOB,
+  ...order,
+  kept: true,
+  ...(result ? told(result, size) : { state: 'elsewhere' }),
+});

@@ -4,14 +4,16 @@ import { type OutputJob, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
 import { sizeText } from './size-text';
 
-/** What is being made and what was made, of all pieces, the latest first. */
+/** What is being made and what was made, the latest first: of this piece, then of others. */
 export function JobList({
+  pieceId,
   chosen,
   onProof,
   onCopy,
   onAgain,
   onPlace,
 }: {
+  readonly pieceId: string;
   readonly chosen: string | null;
   readonly onProof: (job: OutputJob) => void;
   readonly onCopy: (job: OutputJob) => void;
@@ -19,22 +21,67 @@ export function JobList({
   readonly onPlace: (job: OutputJob) => void;
 }) {
   const jobs = useAppSelector((state) => state.outputs.jobs);
+  const queue = useOutputQueue();
   if (jobs.length === 0)
     return (
       <p className="soft output-empty">
-        What you make is listed here, with its proof: each file is read back and compared with the piece.
+        What you make is listed here, with its proof: each file is read back and compared with the piece. Files stay for
+        30 days.
       </p>
     );
   return (
-    <ul className="output-jobs" aria-label="Files">
-      {[...jobs].reverse().map((job) => (
-        <li key={job.id} className={job.id === chosen ? 'chosen' : ''} data-testid="output-job">
-          <JobRow job={job} onProof={onProof} onCopy={onCopy} onAgain={onAgain} onPlace={onPlace} />
-        </li>
+    <div className="output-jobs">
+      {groupsOf(jobs, pieceId).map(({ id, name, own }) => (
+        <section key={id} aria-label={`Files of ${name}`}>
+          <header>
+            <h3>{name}</h3>
+            <span className="soft numbers">{sumText(own)}</span>
+            <button
+              type="button"
+              className="btn btn-link p-0"
+              aria-label={`Throw away all files of ${name}`}
+              onClick={() => {
+                for (const job of own) queue.remove(job.id);
+              }}
+            >
+              Throw all away
+            </button>
+          </header>
+          <ul>
+            {own.map((job) => (
+              <li key={job.id} className={job.id === chosen ? 'chosen' : ''} data-testid="output-job">
+                <JobRow job={job} onProof={onProof} onCopy={onCopy} onAgain={onAgain} onPlace={onPlace} />
+              </li>
+            ))}
+          </ul>
+        </section>
       ))}
-    </ul>
+    </div>
   );
 }
+
+interface JobGroup {
+  readonly id: string;
+  readonly name: string;
+  readonly own: readonly OutputJob[];
+}
+
+/** Jobs by their pieces, the latest first; one piece before all others. A piece is called as it was when the latest of its files was asked for. */
+function groupsOf(jobs: readonly OutputJob[], pieceId: string): JobGroup[] {
+  const groups = new Map<string, OutputJob[]>();
+  for (const job of [...jobs].reverse()) groups.set(job.pieceId, [...(groups.get(job.pieceId) ?? []), job]);
+  return [...groups]
+    .map(([id, own]) => ({ id, name: own[0].pieceName, own }))
+    .sort((p, q) => Number(q.id === pieceId) - Number(p.id === pieceId));
+}
+
+const sumText = (jobs: readonly OutputJob[]): string => {
+  const made = jobs.filter(({ state }) => state === 'made');
+  const size = made.reduce((sum, job) => sum + job.size, 0);
+  return made.length === 0
+    ? 'nothing made yet'
+    : `${made.length === 1 ? 'one file' : `${made.length} files`}, ${sizeText(size)}`;
+};
 
 const TEXTUAL = /\.(?:svg|json|css|csv|html|js)$/;
 /** What a page can show by itself, and a custom element with its player. */
@@ -56,7 +103,7 @@ function JobRow({
 }) {
   const queue = useOutputQueue();
   const files = queue.files(job.id);
-  const { state, label, pieceName, share, problem, proof, size, fileName, note } = job;
+  const { state, label, pieceName, share, problem, proof, size, fileName, note, unkept } = job;
   return (
     <>
       <span className="output-job-name">
@@ -64,6 +111,8 @@ function JobRow({
         {note && <span className="soft"> · {note}</span>}
         {state === 'failed' && <span role="alert"> · {problem}</span>}
         {state === 'cancelled' && <span className="soft"> · cancelled, nothing was made</span>}
+        {state === 'elsewhere' && <span className="soft"> · is being made in another tab</span>}
+        {unkept && state !== 'failed' && <span role="status"> · only in this tab so far: {unkept}</span>}
       </span>
       {(state === 'waiting' || state === 'making') && (
         <>
@@ -110,7 +159,7 @@ function JobRow({
           </span>
         </>
       )}
-      {state !== 'waiting' && state !== 'making' && (
+      {state !== 'waiting' && state !== 'making' && state !== 'elsewhere' && (
         <>
           <IconButton icon={RotateCcw} label={`Make ${label} again`} onClick={() => onAgain(job)} />
           <IconButton icon={Trash2} label={`Remove ${label}`} onClick={() => queue.remove(job.id)} />

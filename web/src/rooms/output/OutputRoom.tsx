@@ -11,6 +11,7 @@ import {
 } from '@core';
 import { useEffect, useState } from 'react';
 import { useEngines, useOutputQueue } from '../../context';
+import type { OpenFiles } from '../../editor';
 import { type OutputForm, outputById, type Purpose } from '../../outputs';
 import {
   type OutputJob,
@@ -134,12 +135,16 @@ export function OutputRoom() {
       tell('error', 'The browser did not allow writing to the clipboard. Download the file instead.');
     }
   };
+  const opened = (job: OutputJob): Promise<OpenFiles | undefined> =>
+    queue.open(job.id).catch((error: Error) => {
+      tell('error', `${job.fileName} cannot be fetched: ${error.message}`);
+      return undefined;
+    });
   const copyJob = (job: OutputJob): void => {
-    const files = queue.files(job.id);
-    if (files) void copy(files.blob, job.fileName);
+    void opened(job).then((files) => files && copy(files.blob, job.fileName));
   };
   const place = async (job: OutputJob, slot: SiteSlot): Promise<void> => {
-    const files = queue.files(job.id);
+    const files = await opened(job);
     if (!files) return;
     try {
       await placeOnSite(slot, files.blob, job.pieceName);
@@ -209,13 +214,18 @@ export function OutputRoom() {
           />
         )}
         <JobList
+          pieceId={piece.id}
           chosen={siteJob?.id ?? proofJob?.id ?? null}
           onProof={({ id }) => {
             setOnSite(null);
             setProofId(id === proofId ? null : id);
           }}
           onCopy={copyJob}
-          onAgain={({ id, pieceId }) => queue.again(id, pieceId === piece.id ? piece : undefined)}
+          onAgain={({ id, pieceId }) =>
+            void queue
+              .again(id, pieceId === piece.id ? piece : undefined)
+              .catch((error: Error) => tell('error', `The piece as it was cannot be fetched: ${error.message}`))
+          }
           onPlace={(job) => void place(job, onSite?.slot ?? 'hero')}
         />
       </div>
@@ -241,6 +251,26 @@ const latestMade = (
         JSON.stringify(choices[0].options) === JSON.stringify(options),
     );
 
+/** Files of a job that was made, once they are at hand; null before, and where they cannot be fetched. */
+function useOpenFiles(id: string | null): OpenFiles | null {
+  const queue = useOutputQueue();
+  const [open, setOpen] = useState<{ readonly id: string; readonly files: OpenFiles } | null>(null);
+  useEffect(() => {
+    if (id === null) return;
+    let outdated = false;
+    void queue
+      .open(id)
+      .catch(() => undefined)
+      .then((files) => {
+        if (files && !outdated) setOpen({ id, files });
+      });
+    return () => {
+      outdated = true;
+    };
+  }, [id, queue]);
+  return open !== null && open.id === id ? open.files : null;
+}
+
 /** The piece and its file side by side. */
 function Pictures({
   piece,
@@ -257,7 +287,7 @@ function Pictures({
   readonly onStop: () => void;
   readonly onAgain: () => void;
 }) {
-  const files = useOutputQueue().files(made?.id ?? '');
+  const files = useOpenFiles(made?.id ?? null);
   if (piece.figureOrder.length === 0)
     return (
       <section className="output-picture" aria-label="The file as a browser shows it">

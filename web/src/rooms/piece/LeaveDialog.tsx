@@ -1,23 +1,57 @@
+import { useEffect } from 'react';
 import { Button, Modal } from 'react-bootstrap';
 import { useBlocker } from 'react-router';
 import { useOpenPiece } from '../../context';
 import { downloadPiece } from '../../shelf/download-piece';
 import { selectPiece, useAppSelector } from '../../state';
 
-/** Asks before a piece is left whose changes neither the server nor the browser has. */
+/** Asks before a piece is left whose changes neither the server nor the browser has, or into which something is just being read. */
 export function LeaveDialog() {
-  const { autosave } = useOpenPiece();
+  const { autosave, arrivals } = useOpenPiece();
+  const reading = useAppSelector((state) => state.session.busy?.stoppable === true);
   const piece = useAppSelector(selectPiece);
   const save = useAppSelector((state) => state.session.save);
   // What is just being saved is no reason to ask: the last save goes on when the piece is left.
   const waiting = save === 'offline' || save === 'refused' || save === 'gone' || save === 'conflict';
   const blocker = useBlocker(
     ({ currentLocation, nextLocation }) =>
-      waiting && autosave.atRisk() && pieceOf(currentLocation.pathname) !== pieceOf(nextLocation.pathname),
+      (reading || (waiting && autosave.atRisk())) &&
+      pieceOf(currentLocation.pathname) !== pieceOf(nextLocation.pathname),
   );
-  if (blocker.state !== 'blocked' || !piece) return null;
+  useEffect(() => {
+    if (!reading) return;
+    const ask = (event: Event): void => event.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [reading]);
+  // What was read, stopped or saved in the meantime is no reason any more.
+  const asked = blocker.state === 'blocked' && blocker;
+  const atRisk = asked && waiting && autosave.atRisk();
+  useEffect(() => {
+    if (asked && !reading && !atRisk) asked.proceed();
+  }, [asked, reading, atRisk]);
+  if (!asked || !piece) return null;
+  if (!atRisk)
+    return (
+      <Modal show centered onHide={() => asked.reset()} aria-labelledby="leave-title">
+        <Modal.Header closeButton>
+          <Modal.Title id="leave-title">Leave while files are being read?</Modal.Title>
+        </Modal.Header>
+        <Modal.Body>
+          Reading stops when you leave, and nothing of these files comes in. The piece itself is kept.
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="link" className="outlined text-decoration-none" onClick={() => arrivals.stop()}>
+            Stop reading and leave
+          </Button>
+          <Button variant="primary" onClick={() => asked.reset()}>
+            Stay
+          </Button>
+        </Modal.Footer>
+      </Modal>
+    );
   return (
-    <Modal show centered onHide={() => blocker.reset()} aria-labelledby="leave-title">
+    <Modal show centered onHide={() => asked.reset()} aria-labelledby="leave-title">
       <Modal.Header closeButton>
         <Modal.Title id="leave-title">Leave and lose the last changes?</Modal.Title>
       </Modal.Header>
@@ -29,10 +63,10 @@ export function LeaveDialog() {
         <Button variant="link" className="outlined text-decoration-none me-auto" onClick={() => downloadPiece(piece)}>
           Download the piece
         </Button>
-        <Button variant="link" className="outlined text-decoration-none" onClick={() => blocker.proceed()}>
+        <Button variant="link" className="outlined text-decoration-none" onClick={() => asked.proceed()}>
           Leave
         </Button>
-        <Button variant="primary" onClick={() => blocker.reset()}>
+        <Button variant="primary" onClick={() => asked.reset()}>
           Stay
         </Button>
       </Modal.Footer>
