@@ -31,9 +31,7 @@ test('a file that was made is there after a reload, with its size, its proof and
   const before = await downloaded(page);
   await expect(jobs(page).first()).not.toContainText('only in this tab');
   await page.reload();
-  await expect(page.getByRole('region', { name: 'Files of Quay Mark' })).toContainText(
-    /one file, [\d.]+ (bytes|KB|MB)/,
-  );
+  await expect(page.getByRole('region', { name: 'Files of Quay Mark' })).toContainText(/1 file, [\d.]+ (bytes|KB|MB)/);
   expect(await downloaded(page)).toEqual(before);
   await proved(page).click();
   const worst = page.getByRole('img', { name: 'The file at that moment' });
@@ -42,6 +40,8 @@ test('a file that was made is there after a reload, with its size, its proof and
   await piece.open('demo-gate', 'output');
   await expect(page.getByRole('region', { name: 'Files of Quay Mark' })).toContainText('GIF');
   await page.getByRole('button', { name: 'Throw away all files of Quay Mark' }).click();
+  await expect(page.getByRole('alert')).toContainText('This cannot be undone.');
+  await page.getByRole('button', { name: 'Throw it away' }).click();
   await expect(jobs(page)).toHaveCount(0);
   await page.reload();
   await expect(page.getByText('What you make is listed here')).toContainText('Files stay for 30 days.');

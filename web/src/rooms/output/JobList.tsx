@@ -1,4 +1,5 @@
 import { CircleAlert, CircleCheck, Copy, Download, Globe, RotateCcw, Trash2, X } from 'lucide-react';
+import { useState } from 'react';
 import { useOutputQueue } from '../../context';
 import { type OutputJob, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
@@ -21,7 +22,6 @@ export function JobList({
   readonly onPlace: (job: OutputJob) => void;
 }) {
   const jobs = useAppSelector((state) => state.outputs.jobs);
-  const queue = useOutputQueue();
   if (jobs.length === 0)
     return (
       <p className="soft output-empty">
@@ -36,16 +36,7 @@ export function JobList({
           <header>
             <h3>{name}</h3>
             <span className="soft numbers">{sumText(own)}</span>
-            <button
-              type="button"
-              className="btn btn-link p-0"
-              aria-label={`Throw away all files of ${name}`}
-              onClick={() => {
-                for (const job of own) queue.remove(job.id);
-              }}
-            >
-              Throw all away
-            </button>
+            <ThrowAway name={name} jobs={own} />
           </header>
           <ul>
             {own.map((job) => (
@@ -57,6 +48,40 @@ export function JobList({
         </section>
       ))}
     </div>
+  );
+}
+
+/** Throws all files of a piece away, once that was said twice: it cannot be undone. */
+function ThrowAway({ name, jobs }: { readonly name: string; readonly jobs: readonly OutputJob[] }) {
+  const queue = useOutputQueue();
+  const [asking, setAsking] = useState(false);
+  if (!asking)
+    return (
+      <button
+        type="button"
+        className="btn btn-link p-0"
+        aria-label={`Throw away all files of ${name}`}
+        onClick={() => setAsking(true)}
+      >
+        Throw all away
+      </button>
+    );
+  return (
+    <span className="output-throw" role="alert">
+      This cannot be undone.
+      <button
+        type="button"
+        className="btn btn-link p-0"
+        onClick={() => {
+          for (const { id } of jobs) queue.remove(id);
+        }}
+      >
+        Throw {jobs.length === 1 ? 'it' : `all ${jobs.length}`} away
+      </button>
+      <button type="button" className="btn btn-link p-0" onClick={() => setAsking(false)}>
+        Keep
+      </button>
+    </span>
   );
 }
 
@@ -80,7 +105,7 @@ const sumText = (jobs: readonly OutputJob[]): string => {
   const size = made.reduce((sum, job) => sum + job.size, 0);
   return made.length === 0
     ? 'nothing made yet'
-    : `${made.length === 1 ? 'one file' : `${made.length} files`}, ${sizeText(size)}`;
+    : `${made.length === 1 ? '1 file' : `${made.length} files`}, ${sizeText(size)}`;
 };
 
 const TEXTUAL = /\.(?:svg|json|css|csv|html|js)$/;
