@@ -13,14 +13,18 @@ const ROWS = 15;
 const lists = pairLists(Number(seed), Math.ceil(Number(count) / LISTS.length));
 const strips = LISTS.flatMap((list) => lists[list].map((pair) => ({ list, ...pair }))).map(({ list, a, b }) => {
   const [{ plan }] = rankAlternatives(readPathData(a), readPathData(b));
-  const { verdict, sentence, areaDip } = measureHealth(plan);
+  const { verdict, sentence, areaDip, evenDip } = measureHealth(plan);
   const scale = (CELL - 8) / 100;
   const frames = Array.from({ length: FRAMES }, (_, k) => {
     const d = inBetweenPathData(plan, evaluate(plan, k / (FRAMES - 1)), 1);
     const paint = list === 'open' ? 'fill="none" stroke="#000" stroke-width="6"' : `fill-rule="${plan.fillRule}"`;
     return `<path transform="translate(${k * CELL + 4} 4) scale(${scale})" ${paint} d="${d}"/>`;
   });
-  return { verdict, text: `${list}, ${Math.round(100 * areaDip)} %: ${sentence}`, frames: frames.join('') };
+  return {
+    verdict,
+    text: `${list}, ${Math.round(100 * areaDip)} %, ${Math.round(100 * evenDip)} %: ${sentence}`,
+    frames: frames.join(''),
+  };
 });
 const order = ['broken', 'look', 'good'];
 strips.sort((p, q) => order.indexOf(p.verdict) - order.indexOf(q.verdict));

@@ -165,6 +165,7 @@ const HEALTHY: Health = {
   folds: 0,
   crossings: 0,
   areaDip: 1,
+  evenDip: 1,
   swell: 1,
   perimeter: 1,
   excursion: 0,

@@ -30,6 +30,8 @@ export interface HealthFigures {
   readonly crossings: number;
   /** Least area over the smaller end's (lines: least length over the shorter end's). */
   readonly areaDip: number;
+  /** Least area over that of an even change from the one end to the other at the same moment; 1 where there is no area. */
+  readonly evenDip: number;
   /** Largest area over the larger end's; 1 where there is no area. */
   readonly swell: number;
   /** Longest outline over the longer end's. */
@@ -77,11 +79,12 @@ export const HEALTH_LIMITS = {
 
 /**
  * How much of the area, or length, may be lost or gained on the way before it is said: seen on strips of 300 real pairs, a designer minds what a figure of
- * `HEALTH_LIMITS` lets pass. Where contours come and go more of it is expected.
+ * `HEALTH_LIMITS` lets pass. Where contours come and go more of it is expected. `evenDip` catches what collapses between a large and a small end, and is still
+ * larger than the small one.
  */
 export const SAID_LIMITS = {
-  even: { look: 0.15, broken: 0.35 },
-  coming: { look: 0.25, broken: 0.45 },
+  even: { look: 0.15, broken: 0.35, evenDip: 0.25 },
+  coming: { look: 0.25, broken: 0.45, evenDip: 0.38 },
 } as const;
 
 /** Are figures within `HEALTH_LIMITS`? */

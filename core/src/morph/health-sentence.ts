@@ -77,6 +77,12 @@ export function healthSentence(
       `Evenly set points stray up to ${figures.endError.toFixed(2)} px from the outlines: more of them come nearer.`,
     );
   if (figures.areaDip < 1 - room.look) return dip('look');
+  if (figures.evenDip < 1 - room.evenDip)
+    return told(
+      'look',
+      'evenDip',
+      `The shape shrinks ${at('evenDip')} to ${percent(figures.evenDip)} of the area between both ends. Try a fuller alternative, other pairs or another start.`,
+    );
   if (figures.perimeter > 1 + room.look) return stretch('look');
   if (!open && figures.swell > 1 + room.look) return lump('look');
   if (figures.excursion > limits.excursion)
@@ -97,8 +103,6 @@ export function healthSentence(
       'largestStep',
       `Something moves ${Math.round(100 * figures.largestStep)} % of the size at once ${at('largestStep')}. Give it more time, or pair it nearer.`,
     );
-  if (figures.crossings > 0)
-    return { ...told('good', 'crossings', `Good; two contours pass over each other ${near('crossings')}.`) };
   const measure = open ? 'length' : 'area';
   // Where contours come and go more may be missing; then it is said how much.
   if (figures.areaDip < 1 - SAID_LIMITS.even.look)
@@ -107,6 +111,8 @@ export function healthSentence(
       'areaDip',
       `Good: no folds; while contours come and go the ${measure} is ${percent(figures.areaDip)} of the smaller end ${at('areaDip')}.`,
     );
+  if (figures.crossings > 0)
+    return { ...told('good', 'crossings', `Good; two contours pass over each other ${near('crossings')}.`) };
   return { verdict: 'good', sentence: `Good: no folds, and the ${measure} stays even.` };
 }
 

@@ -144,6 +144,9 @@ class HealthMeter {
     const longest = extreme((m) => m.length, 1);
     const thinnest = hasArea ? extreme((m) => m.area, -1) : extreme((m) => m.length, -1);
     note('areaDip', thinnest.progress);
+    const evenShare = (m: HealthMoment): number => m.area / evenArea(first.area, last.area, m.progress);
+    const hollowest = extreme(evenShare, -1);
+    note('evenDip', hollowest.progress);
     note('swell', widest.progress);
     note('perimeter', longest.progress);
     const several = plan.contours.length > 1;
@@ -152,6 +155,7 @@ class HealthMeter {
       folds: most.folds,
       crossings: most.crossings,
       areaDip: hasArea ? thinnest.area / smaller : shorter > 0 && open ? thinnest.length / shorter : 1,
+      evenDip: hasArea ? evenShare(hollowest) : 1,
       swell: hasArea ? widest.area / larger : 1,
       perimeter: longer > 0 ? longest.length / longer : 1,
       excursion: most.excursion,
@@ -280,3 +284,7 @@ export function inBetweenMarks(plan: ShiftPlan, inBetween: Float64Array): InBetw
   }
   return { folds, crossings: between, kinks };
 }
+
+/** The area between two areas where lengths change evenly, as with a square that grows. */
+const evenArea = (from: number, to: number, progress: number): number =>
+  ((1 - progress) * Math.sqrt(from) + progress * Math.sqrt(to)) ** 2;

@@ -230,6 +230,7 @@ describe('the sentence on a shift', () => {
     folds: 0,
     crossings: 0,
     areaDip: 1,
+    evenDip: 1,
     swell: 1,
     perimeter: 1,
     excursion: 0,
@@ -255,6 +256,7 @@ describe('the sentence on a shift', () => {
     ['inverted', 0.02, 'broken', 'inside out'],
     ['areaDip', 0.53, 'broken', 'shrinks to 53 % of its area'],
     ['areaDip', 0.8, 'look', 'shrinks to 80 % of its area'],
+    ['evenDip', 0.7, 'look', 'to 70 % of the area between both ends'],
     ['endError', 0.4, 'look', 'stray up to 0.40 px'],
     ['perimeter', 1.4, 'broken', '40 % longer'],
     ['perimeter', 1.2, 'look', '20 % longer'],
@@ -295,6 +297,9 @@ describe('the sentence on a shift', () => {
       verdict: 'good',
       sentence: 'Good: no folds; while contours come and go the area is 80 % of the smaller end at 50 %.',
     });
+    expect([0.7, 0.6].map((evenDip) => told({ evenDip }, undefined, coming).verdict)).toEqual(['good', 'look']);
+    // What is missing goes before what passes over something else.
+    expect(told({ areaDip: 0.8, crossings: 1 }, undefined, coming).sentence).toContain('80 % of the smaller end');
     expect(
       [0.86, 0.84, 0.74, 0.66, 0.64, 0.54].map((areaDip) => [
         told({ areaDip }).verdict,
@@ -385,4 +390,29 @@ describe('contours that would cross on their way', () => {
       [1, 1],
     ]);
   });
+});
+
+test('what is lost is measured against an even change: nothing by a square that shrinks, much by a box that becomes six dots', () => {
+  const box = readPathData('M8 8H92V92H8Z');
+  const dots = readPathData(
+    [
+      [12, 12],
+      [44, 12],
+      [76, 12],
+      [12, 76],
+      [44, 76],
+      [76, 76],
+    ]
+      .map(([x, y]) => `M${x} ${y}h14v14h-14Z`)
+      .join(''),
+  );
+  const middle = readPathData('M44 44H56V56H44Z');
+  const small = measureHealth(planShift(box, middle, matchOutlines(box, middle)));
+  expect(small.evenDip).toBeGreaterThan(0.99);
+  const many = measureHealth(rankAlternatives(box, dots)[0].plan);
+  const halfWay = many.moments.map(
+    ({ area, progress }) => area / ((1 - progress) * 84 + progress * Math.sqrt(6) * 14) ** 2,
+  );
+  expect(many.evenDip).toBeCloseTo(Math.min(...halfWay), 2);
+  expect(many.evenDip).toBeLessThan(many.areaDip - 0.1);
 });

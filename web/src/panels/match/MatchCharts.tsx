@@ -12,6 +12,7 @@ export default function MatchCharts({ health }: { readonly health: Health | unde
     ['Folds in the worst frame', String(health.folds)],
     ['Crossings of contours', String(health.crossings)],
     ['Least area, of the smaller end', percent(health.areaDip)],
+    ['Least area, of an even change', percent(health.evenDip)],
     ['Largest area, of the larger end', percent(health.swell)],
     ['Longest, of the longer end', percent(health.perimeter)],
     ['Outside both ends', percent(health.excursion)],
