@@ -9,6 +9,7 @@ import { frameAt, planAndCompile } from '../frame';
 import { contourArea, outlineBox } from '../outline';
 import type { Piece, PieceDraft } from '../piece';
 import { readPathData } from '../svg';
+import { realIcons } from '../testing/icons';
 import { pieceOf } from '../testing/pieces';
 import { writeAnimatedSvg } from './animated-svg';
 import { type CodeModuleOptions, writeCodeModule } from './code-module';
@@ -221,6 +222,19 @@ describe('a piece as a code module', () => {
     expect(said[0]).toContain('[[0,1],0]');
     // Lists of one length go in step too.
     expect(ask('lists', {}, 'm.inStep([[0, 5], [10, 5], [20, 9]], 1)')).toEqual([10, 5]);
+  });
+
+  test('packed, a module is at most twice the animated SVG where that has a kilobyte', () => {
+    const icons = pieceOf(
+      realIcons(200)
+        .slice(10, 13)
+        .map(({ d }) => d),
+    );
+    const moving = planAndCompile(icons);
+    const [[module], svg] = [writeCodeModule(moving, icons), writeAnimatedSvg(moving, { title: icons.name })];
+    const [long, short] = [module.text, svg].map((text) => zlib.gzipSync(text).length);
+    expect(short).toBeLessThan(1_150);
+    expect(long).toBeLessThan(2 * short);
   });
 
   test('a small piece is a small module: its code is at most 1,200 bytes when it is packed', () => {

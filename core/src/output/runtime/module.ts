@@ -18,7 +18,7 @@ const SHOWN = 1e4;
 const ALONG = 1e12;
 
 /** The text between two whose numbers differ alone. In path data numbers touch where the second has a sign: where that goes they are set apart. */
-function mixed(from: string, to: string, way: number, unit: number): string {
+function mixed(from: string, to: string, way: number, unit = SHOWN): string {
   const ends = to.match(NUMBERS) ?? [];
   let i = 0;
   return from.replace(NUMBERS, (text, at) => {
@@ -30,7 +30,7 @@ function mixed(from: string, to: string, way: number, unit: number): string {
 /** Progress on a curve from 0, 0 to 1, 1 at a time within 0 and 1: bisection. */
 function eased([x1, y1, x2, y2]: readonly number[], x: number): number {
   let [low, high, t] = [0, 1, x];
-  const on = (a: number, b: number): number => 3 * a * t * (1 - t) ** 2 + 3 * b * t * t * (1 - t) + t ** 3;
+  const on = (a: number, b: number): number => t * (3 * (1 - t) * (a * (1 - t) + b * t) + t * t);
   for (let step = 0; step < 40; step++) {
     if (on(x1, x2) > x) high = t;
     else low = t;
@@ -43,7 +43,7 @@ function eased([x1, y1, x2, y2]: readonly number[], x: number): number {
 function valueAt(
   [, , begin, length, flags, times, splines, values]: PackedTrack,
   seconds: number,
-  unit: number,
+  unit?: number,
 ): string | undefined {
   let share = (seconds - begin) / length;
   if (share < 0) return;
@@ -61,9 +61,9 @@ function valueAt(
 type Moment = readonly [seconds: number, next?: number, way?: number];
 
 const trackAt = (track: PackedTrack, [seconds, next, way]: Moment): string | undefined => {
-  if (!EXTRAPOLATED || next === undefined) return valueAt(track, seconds, SHOWN);
+  if (!EXTRAPOLATED || next === undefined) return valueAt(track, seconds);
   const [first, second] = [valueAt(track, seconds, ALONG), valueAt(track, next, ALONG)];
-  return track[4] > 1 || !first || !second ? first : mixed(first, second, way as number, SHOWN);
+  return track[4] > 1 || !first || !second ? first : mixed(first, second, way as number);
 };
 
 function elementAt([name, attributes, children, tracks]: PackedElement, moment: Moment): FrameElement {
