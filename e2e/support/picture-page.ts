@@ -5,6 +5,7 @@ import {
   type Piece,
   planAndCompile,
   proveText,
+  readMovingFile,
   refusalsOf,
   Stage,
   writeAnimatedSvg,
@@ -149,6 +150,34 @@ Object.assign(window, {
     const { holds, lines } = proveText(form, [{ name: '', text }], compiled, { digits: '3' });
     const off = lines.find(({ what }) => what === 'Largest deviation')?.found ?? 'none';
     return { refused, proof: holds ? off : `${off}, fails` };
+  },
+  /** A Lottie file by somebody else: as it was read, beside the usual player of such files. Its length in s, and what was left out. */
+  loadFile(
+    text: string,
+  ): { readonly length: number; readonly notes: readonly string[] } | { readonly refused: string } {
+    let ids = 0;
+    try {
+      const { piece, notes } = readMovingFile(text, { id: 'f', name: 'File', newId: (prefix) => `${prefix}${++ids}` });
+      const { w, h, ip, op, fr } = JSON.parse(text);
+      // The player shows the file's own canvas, whatever the program made of it.
+      compiled = planAndCompile(piece);
+      stage.show(compiled);
+      document.body.innerHTML = `<canvas width="${piece.canvas.width}" height="${piece.canvas.height}"></canvas><div></div>`;
+      const place = document.querySelector('div') as HTMLElement;
+      place.style.cssText = `width:${w}px;height:${h}px`;
+      lottie.destroy();
+      const animation = lottie.loadAnimation({
+        container: place,
+        renderer: 'svg',
+        loop: false,
+        autoplay: false,
+        animationData: JSON.parse(text),
+      });
+      seek = (seconds) => animation.goToAndStop(seconds * fr, true);
+      return { length: (op - ip) / fr, notes };
+    } catch (error) {
+      return { refused: (error as Error).message };
+    }
   },
   showAt(seconds: number): void {
     const canvas = document.querySelector('canvas');

@@ -14,6 +14,8 @@ export const READING_COST = {
   styleCharacter: 5,
   /** A character of a value that is put together, or of an outline that is taken apart to have one structure at all keys. */
   made: 3,
+  /** A place on a curve, by its length. */
+  curve: 150,
   /** A transform that is worked out by itself; a path of which only the points changed, and each number of it. */
   place: 60,
   path: 150,
@@ -23,6 +25,10 @@ export const READING_COST = {
   planSegments: 100,
   /** A segment of an outline that is held against another. */
   pair: 0.3,
+  /** A value that is looked at, at one time, and what it costs besides where it was not looked at before; an element around a shape that is read. */
+  value: 10,
+  newValue: 60,
+  element: 400,
   /** A shape that is put in, with all its groups. */
   leaf: 3_000,
 } as const;

@@ -43,6 +43,30 @@ describe('Lottie by others', () => {
     expect(path(false).attributes.d).not.toMatch(/z$/i);
   });
 
+  test('a mask that says beside its path whether it is closed', () => {
+    const masked = (cl: boolean): string => {
+      const { root } = readLottieDocument(
+        JSON.stringify({
+          ...{ fr: 30, ip: 0, op: 30, w: 100, h: 100 },
+          layers: [
+            {
+              ...{ ty: 4, st: 0, ip: 0, op: 30, ks: {}, hasMask: true },
+              masksProperties: [{ cl, inv: false, mode: 'a', pt: { k: SQUARE }, o: { k: 100 } }],
+              shapes: [{ ty: 'gr', it: [{ ty: 'sh', ks: { k: { ...SQUARE, c: true } } }, fill([1, 0, 0, 1])] }],
+            },
+          ],
+        }),
+      );
+      const clips = (element: DrawnElement): string[] => [
+        ...(element.name === 'clipPath' ? [pathOf(element)?.attributes.d ?? ''] : []),
+        ...element.children.flatMap(clips),
+      ];
+      return clips(root).join();
+    };
+    expect(masked(true)).toMatch(/z$/i);
+    expect(masked(false)).not.toMatch(/z$/i);
+  });
+
   test('colours from 0 to 255, still and with keys, are the same as shares', () => {
     const of = (k: unknown) => read([{ ty: 'sh', ks: { k: { ...SQUARE, c: true } } }, fill(k)]).path;
     expect(of([255, 102, 0, 255]).attributes.fill).toBe(of([1, 0.4, 0, 1]).attributes.fill);

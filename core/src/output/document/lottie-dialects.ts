@@ -27,13 +27,15 @@ export function modernLottie(file: Json): ModernLottie {
       );
     if (Array.isArray(value)) return value.map((each) => visit(each, depth + 1));
     if (!isObject(value)) return value;
-    const { ty, x, c, ks, closed } = value;
+    const { ty, x, c, ks, closed, cl, pt } = value;
     if (typeof x === 'string' && 'k' in value) expressions++;
     const own: Record<string, unknown> = Object.fromEntries(
       Object.entries(value).map(([key, inner]) => [key, visit(inner, depth + 1)]),
     );
     if ((ty === 'fl' || ty === 'st') && isObject(c)) own.c = withShares(c);
     if (ty === 'sh' && typeof closed === 'boolean' && isObject(ks)) own.ks = withClosing(own.ks, closed);
+    // A mask says it beside its path in the same dialect.
+    if (typeof cl === 'boolean' && isObject(pt)) own.pt = withClosing(own.pt, cl);
     return own;
   };
   const modern = visit(file) as Json;

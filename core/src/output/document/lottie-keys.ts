@@ -36,10 +36,11 @@ export function combinedOf(
 ): Combined {
   const at = (frame: number): string => {
     const said = say(properties.map((property) => valueAt(property, frame)));
-    clock.budget.spend(READING_COST.made * said.length);
+    clock.budget.spend(READING_COST.made * said.length + READING_COST.curve * curved);
     return said;
   };
   const keyed = properties.filter(isKeyed) as Json[];
+  const curved = keyed.filter((property) => objects(property.k).some(isCurved)).length;
   const text = at(-clock.offset / clock.stretch);
   if (keyed.length === 0) return { text, exact: true };
   const base = { begin: 0, duration: clock.frames / clock.rate, repeats: true, jumps: false };

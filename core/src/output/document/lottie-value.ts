@@ -89,10 +89,17 @@ export const isCurved = (key: Json): boolean =>
 /** A place on the curve from one position to another, by arc length. */
 function alongCurve(key: Json, to: unknown, way: number): number[] {
   const pair = (value: unknown): [number, number] => [numbers(value)[0], numbers(value)[1] ?? 0];
+  let curve = curves.get(key);
+  if (!curve) {
+    curve = blendAlong(pair(key.s), pair(key.to ?? [0, 0]), pair(key.ti ?? [0, 0]), pair(to));
+    curves.set(key, curve);
+  }
   const out = new Float64Array(2);
-  blendAlong(pair(key.s), pair(key.to ?? [0, 0]), pair(key.ti ?? [0, 0]), pair(to)).write(way, out, 0);
+  curve.write(way, out, 0);
   return [...out];
 }
+/** The curves of keys, which are measured once. */
+const curves = new WeakMap<Json, ReturnType<typeof blendAlong>>();
 
 function mixed(p: unknown, q: unknown, ways: readonly number[], i = 0): unknown {
   const way = ways[Math.min(i, ways.length - 1)];

@@ -1,6 +1,7 @@
 import type { KeySpline } from '../../easing';
 import type { DrawnElement, Track } from '../document/animated-document';
 import { attributesAt, goesBySteps } from '../document/attributes-at';
+import { READING_COST, type ReadingBudget } from '../document/budget';
 import { curveBetween, jumpTimes, keyTimes, mergedTimes } from './curves';
 import type { Sample } from './sample';
 import type { Moving } from './segment';
@@ -11,6 +12,7 @@ export function movingOf<S extends Sample>(
   tracks: readonly Track[],
   duration: number,
   at: (seconds: number) => S,
+  budget: ReadingBudget,
 ): Moving<S> {
   const known = new Map<number, S>();
   let jumps: readonly number[] | undefined;
@@ -26,7 +28,9 @@ export function movingOf<S extends Sample>(
     breaks: mergedTimes(tracks.flatMap((track) => keyTimes(track, 0, duration))),
     at(seconds) {
       let value = known.get(seconds);
+      budget.spend(READING_COST.value);
       if (value === undefined) {
+        budget.spend(READING_COST.newValue);
         value = at(seconds);
         known.set(seconds, value);
       }

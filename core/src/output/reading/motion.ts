@@ -96,15 +96,20 @@ function motionOfChain(
     const said = hintOf(moved, seconds);
     return turned ? { ...said, turn: turned(seconds) } : said;
   };
-  const values = movingOf(tracks, duration, (seconds) => {
-    const matrix = matrixAt(seconds);
-    const parts = decomposed(matrix, hints(seconds));
-    return { ...numbersSample(parts ? [...parts] : [], 1), matrix, kind: parts ? 'even' : 'skewed' };
-  });
+  const values = movingOf(
+    tracks,
+    duration,
+    (seconds) => {
+      const matrix = matrixAt(seconds);
+      const parts = decomposed(matrix, hints(seconds));
+      return { ...numbersSample(parts ? [...parts] : [], 1), matrix, kind: parts ? 'even' : 'skewed' };
+    },
+    still.budget,
+  );
   if (times.some((time) => values.at(time).kind === 'skewed')) return inside;
   const fitted = (numbers: (seconds: number) => readonly number[], error: number): readonly Segment<Sample>[] =>
     fitKeys(
-      movingOf(tracks, duration, (seconds) => numbersSample(numbers(seconds), error)),
+      movingOf(tracks, duration, (seconds) => numbersSample(numbers(seconds), error), still.budget),
       0,
       duration,
       values.breaks,

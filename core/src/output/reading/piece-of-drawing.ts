@@ -204,7 +204,7 @@ class PieceOfDrawing {
         const fill = at(seconds)?.fill;
         return numbersSample([], 1, typeof fill === 'string' ? rgba(fill) : [0, 0, 0, 0]);
       };
-      const moving = movingOf(leaf.tracks, duration, colour);
+      const moving = movingOf(leaf.tracks, duration, colour, this.budget);
       const { segments } = fitKeys(moving, 0, duration, moving.breaks, ['oklab']);
       this.lanes.push(() => this.lane(null, 'background', segments));
     }
@@ -365,17 +365,21 @@ class PieceOfDrawing {
     } else {
       // Between the times in which it is seen it is there, but see-through.
       const gaps = spans.slice(1).map(([next], i): Span => [spans[i][1], next]);
-      const opacity = movingOf([...faded, ...gaps.flat().map(momentTrack)], length, (time) =>
-        numbersSample(
-          [gaps.some(([from, until]) => time >= from && time < until) ? 0 : opacityAt(chain, time)],
-          OPACITY_ERROR,
-        ),
+      const opacity = movingOf(
+        [...faded, ...gaps.flat().map(momentTrack)],
+        length,
+        (time) =>
+          numbersSample(
+            [gaps.some(([from, until]) => time >= from && time < until) ? 0 : opacityAt(chain, time)],
+            OPACITY_ERROR,
+          ),
+        this.budget,
       );
       this.lane(id, 'opacity', fitKeys(opacity, 0, length, opacity.breaks, ['srgb']).segments);
     }
     const soft = softnessOf(chain, this.byId, still, this.note);
     if (soft) {
-      const moving = movingOf(soft.tracks, length, (time) => numbersSample([soft.at(time)], 0.02));
+      const moving = movingOf(soft.tracks, length, (time) => numbersSample([soft.at(time)], 0.02), this.budget);
       this.lane(id, 'softness', fitKeys(moving, 0, length, moving.breaks, ['srgb']).segments);
     }
   }

@@ -35,7 +35,8 @@ export class StillTree {
 
   constructor(
     private readonly root: DrawnElement,
-    private readonly budget: ReadingBudget,
+    /** Counts the work of all that is read of it. */
+    readonly budget: ReadingBudget,
   ) {
     const styles: DrawnElement[] = [];
     const visit = (element: DrawnElement): void => {
@@ -183,7 +184,9 @@ export class StillTree {
     for (let i = around.length - 1; i > 0; i--) node = this.nodeOf(around[i], seconds, dropped(i, without), [node]);
     const used = this.usedPaints(around, leaf, seconds);
     this.budget.spend(
-      READING_COST.look + READING_COST.character * (sizeOf(node) + used.reduce((sum, each) => sum + sizeOf(each), 0)),
+      READING_COST.look +
+        READING_COST.element * around.length +
+        READING_COST.character * (sizeOf(node) + used.reduce((sum, each) => sum + sizeOf(each), 0)),
     );
     const root = this.nodeOf(this.root, seconds, false, [...used, node]);
     try {

@@ -72,7 +72,7 @@ export function readUnit(drawing: DrawingTime, leaves: readonly Leaf[]): Unit {
   const switches = shown.flat(2).map((time): Track => momentTrack(time));
   const drawn = drawnOf(chain, tracks);
   const shapes = (beside: Beside) =>
-    movingOf([...tracks, ...switches], duration, (seconds) => shapeSample(shapesAt(seconds), beside));
+    movingOf([...tracks, ...switches], duration, (seconds) => shapeSample(shapesAt(seconds), beside), still.budget);
   const { breaks, isSteady } = shapes({});
   const spans = spansWhere(mergedEnds(breaks, duration), (seconds) =>
     shapesAt(seconds).some((shape) => shape !== null),
@@ -81,6 +81,7 @@ export function readUnit(drawing: DrawingTime, leaves: readonly Leaf[]): Unit {
     [...tracks.filter(({ attribute }) => GEOMETRY.has(attribute)), ...inside, ...switches],
     duration,
     () => 0 as never,
+    still.budget,
   ).breaks;
   const fitted = (beside: Beside): { segments: Segment<ShapeSample>[]; halved: number } => {
     const moving = shapes(beside);
@@ -107,7 +108,7 @@ export function readUnit(drawing: DrawingTime, leaves: readonly Leaf[]): Unit {
       const paint = name === 'fill' ? shape?.fill : shape?.stroke?.paint;
       return numbersSample([], 1, typeof paint === 'string' ? rgba(paint) : [0, 0, 0, 0]);
     };
-    const moving = movingOf(tracks, duration, value);
+    const moving = movingOf(tracks, duration, value, still.budget);
     lanes.set(
       name,
       spans.flatMap(([from, until]) => fitKeys(moving, from, until, moving.breaks, ['oklab']).segments),
