@@ -375,3 +375,40 @@ test('of two tabs the other learns at once, the dialog says what differs, and wh
   await expect(other.getByTestId('save-state')).toHaveText('Saved');
   await expect(page.getByRole('alert')).toContainText('This piece was changed elsewhere');
 });
+
+test.describe('with a server that is killed', () => {
+  test.use({ ownProcess: true });
+
+  test('between two saves nothing is lost: what it had acknowledged is there, what came after is said to be here and saved later', async ({
+    piece,
+    page,
+    server,
+  }) => {
+    await piece.open('demo-quay-mark');
+    await piece.selectShift(0);
+    await piece.setNumber('Duration', '2.5');
+    await piece.saved();
+    await server.kill();
+    await piece.setNumber('Duration', '3.5');
+    await expect(page.getByTestId('save-state')).toHaveText('Offline');
+    await expect(page.getByTestId('save-state')).toHaveAttribute(
+      'title',
+      'Offline: kept in this browser, trying again',
+    );
+    await page.goto('about:blank');
+    await server.start();
+    await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
+    // What it had taken before it was killed is there, and both say in what they differ.
+    await expect(version(page, 'On the server')).toContainText('3 poses');
+    await expect(page.getByRole('dialog')).toContainText('“Mark”: other times or easing.');
+    await expect(version(page, 'On the server')).toContainText('plays 7.3 s');
+    await expect(version(page, 'In this browser')).toContainText('plays 8.3 s');
+    await version(page, 'In this browser').getByRole('button', { name: 'Go on with this' }).click();
+    expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(3.5);
+    await page.goto('about:blank');
+    await server.kill();
+    await server.start();
+    await piece.open('demo-quay-mark');
+    expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(3.5);
+  });
+});

@@ -1,0 +1,3 @@
+import { printQuality } from './quality';
+
+printQuality(7331, 300);
