@@ -1,3 +1,0 @@
-import { printQuality } from './quality';
-
-printQuality(7331, 300);
