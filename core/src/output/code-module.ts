@@ -73,11 +73,8 @@ export function writeCodeModule(compiled: CompiledPiece, piece: Piece, options: 
   ];
 }
 
-/** JSON as a literal: numbers below 1 lose their 0, and what goes evenly needs no curve. In path data and transforms, too, `,.5` is `,0.5`. */
-const shortJson = (value: unknown): string =>
-  JSON.stringify(value)
-    .replace(/([[,]-?)0\./g, '$1.')
-    .replaceAll('[0,0,1,1]', '0');
+/** JSON in which what goes evenly has no curve. */
+const shortJson = (value: unknown): string => JSON.stringify(value).replaceAll('[0,0,1,1]', '0');
 
 const oneLine = (text: string): string => text.replace(/[\r\n\u2028\u2029]+/g, ' ');
 const round = (value: number): number => Number(numberText(value, 6));

@@ -17,7 +17,7 @@ export const READING_COST = {
   /** A place on a curve, by its length. */
   curve: 150,
   /** A transform that is worked out by itself; a path of which only the points changed, and each number of it. */
-  place: 60,
+  place: 90,
   path: 150,
   number: 3,
   /** A shape's way that is planned and held against the file, and what that grows by: with the pairs of contours, and with the pairs of segments. */
@@ -26,8 +26,8 @@ export const READING_COST = {
   /** A segment of an outline that is held against another. */
   pair: 0.3,
   /** A value that is looked at, at one time, and what it costs besides where it was not looked at before; an element around a shape that is read. */
-  value: 10,
-  newValue: 60,
+  value: 8,
+  newValue: 80,
   element: 400,
   /** A shape that is put in, with all its groups. */
   leaf: 3_000,

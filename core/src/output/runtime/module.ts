@@ -50,11 +50,10 @@ function valueAt(
   share = flags % 2 ? share % 1 : Math.min(1, share);
   let k = 0;
   while (times[k + 1] <= share) k++;
+  const curve = splines[k];
   const way = (share - times[k]) / (times[k + 1] - times[k]);
   // Where it jumps, stands at a key, or is at its end.
-  return flags > 1 || !(way > 0)
-    ? values[k]
-    : mixed(values[k], values[k + 1], splines[k] ? eased(splines[k], way) : way, unit);
+  return flags > 1 || !(way > 0) ? values[k] : mixed(values[k], values[k + 1], curve ? eased(curve, way) : way, unit);
 }
 
 /** A moment in s; beyond the ends also another one, and how far beyond on the way to it: the pace between the two goes on. */

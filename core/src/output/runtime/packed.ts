@@ -14,7 +14,8 @@ export type PackedTrack = readonly [
   /** 1: repeats; 2: jumps; 3: both. */
   flags: number,
   times: readonly number[],
-  splines: readonly (readonly number[])[],
+  /** A curve each; 0: evenly. */
+  splines: readonly (readonly number[] | 0)[],
   /** Colours are rgb(r,g,b): what differs from one to the next is numbers. */
   values: readonly string[],
 ];

@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import { Button, Modal } from 'react-bootstrap';
 import { useBlocker } from 'react-router';
 import { useOpenPiece } from '../../context';
@@ -13,25 +13,26 @@ export function LeaveDialog() {
   const save = useAppSelector((state) => state.session.save);
   // What is just being saved is no reason to ask: the last save goes on when the piece is left.
   const waiting = save === 'offline' || save === 'refused' || save === 'gone' || save === 'conflict';
-  const blocker = useBlocker(
-    ({ currentLocation, nextLocation }) =>
-      (reading || (waiting && autosave.atRisk())) &&
-      pieceOf(currentLocation.pathname) !== pieceOf(nextLocation.pathname),
-  );
+  /** Why it was asked: changes at risk stay a reason while saving them is tried again. */
+  const [why, setWhy] = useState<'reading' | 'risk'>('reading');
+  const blocker = useBlocker(({ currentLocation, nextLocation }) => {
+    const risk = waiting && autosave.atRisk();
+    setWhy(risk ? 'risk' : 'reading');
+    return (reading || risk) && pieceOf(currentLocation.pathname) !== pieceOf(nextLocation.pathname);
+  });
   useEffect(() => {
     if (!reading) return;
     const ask = (event: Event): void => event.preventDefault();
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);
   }, [reading]);
-  // What was read, stopped or saved in the meantime is no reason any more.
   const asked = blocker.state === 'blocked' && blocker;
-  const atRisk = asked && waiting && autosave.atRisk();
+  // What was read, or stopped, in the meantime is no reason any more.
   useEffect(() => {
-    if (asked && !reading && !atRisk) asked.proceed();
-  }, [asked, reading, atRisk]);
+    if (asked && why === 'reading' && !reading) asked.proceed();
+  }, [asked, why, reading]);
   if (!asked || !piece) return null;
-  if (!atRisk)
+  if (why === 'reading')
     return (
       <Modal show centered onHide={() => asked.reset()} aria-labelledby="leave-title">
         <Modal.Header closeButton>
