@@ -26,8 +26,6 @@ test.each([
   ['ripple', 'svg-too-complex'],
   ['dalek', 'svg-too-complex'],
   ['bacon', 'svg-too-complex'],
-  ['navidad', 'svg-too-complex'],
-  ['bm_ronda', 'svg-too-complex'],
 ])('a file by another program comes in, with what is missing by name, or is refused: %s', (name, said) => {
   expect(outcomeOf(name)).toContain(said);
 });
