@@ -98,5 +98,5 @@ const contents = (piece: Piece): string => {
     many(Object.keys(poses).length, 'pose'),
     many(Object.keys(shifts).length, 'shift'),
   ];
-  return `${counts.join(', ')}, plays ${Number(pieceDuration(piece).toFixed(3))} s.`;
+  return `${counts.join(', ')}, plays ${Number(pieceDuration(piece).toFixed(3))}\u00a0s.`;
 };
