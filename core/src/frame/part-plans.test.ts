@@ -1,11 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Turns } from '../match';
+import { seededRandom } from '../num';
 import { cssText } from '../paint';
 import { AS_DRAWN, AUTOMATIC_MATCH, type Part, plainStroke, type Stroke } from '../piece';
 import { type BetweenOptions, countedIds, drawnPose, inputBetween, pieceBetween } from '../testing/pieces';
 import { frameAt } from './frame-at';
 import type { PaintSample } from './paint-sample';
-import { planPoseShift } from './part-plans';
+import { planPoseShift, planSoundShift } from './part-plans';
 import { type FramePart, stillParts } from './sample';
 
 const newId = countedIds();
@@ -181,4 +182,16 @@ describe('a pose standing still', () => {
     expect(stillParts(AS_DRAWN, [])).toEqual([]);
     expect(at(0.5, [], [])).toEqual([]);
   });
+});
+
+test('a sound plan that is found at first is the very plan; where nothing sound is, there is none', () => {
+  const between = (a: string, b: string) =>
+    inputBetween({ placement: AS_DRAWN, parts: [part(a)] }, { placement: AS_DRAWN, parts: [part(b)] });
+  const star = between('M10 40L60 40L60 15L95 50L60 85L60 60L10 60Z', 'M0 0H100V100H0Z');
+  expect(planSoundShift(star)?.parts[0].plan.contours).toEqual(planPoseShift(star).parts[0].plan.contours);
+  const random = seededRandom(3);
+  const scribble = (): string => `M${Array.from({ length: 24 }, () => `${random() * 90} ${random() * 90}`).join('L')}Z`;
+  const tangled = between(scribble(), scribble());
+  expect(planPoseShift(tangled).health.sound).toBe(false);
+  expect(planSoundShift(tangled)).toBeNull();
 });

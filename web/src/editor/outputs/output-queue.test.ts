@@ -32,10 +32,14 @@ function slowEngine() {
         of,
         tell as (share: number) => void,
       ),
-    cancel: () => asked[asked.length - 1].fail(cancelled()),
+    cancel: () => asked[asked.length - 1]?.fail(cancelled()),
   };
   return { engine, asked };
 }
+
+const settled = async (): Promise<void> => {
+  for (let i = 0; i < 4; i++) await Promise.resolve();
+};
 
 /** A store in memory; `fault` is what it throws as long as it is set. */
 function storeInMemory() {
@@ -43,13 +47,18 @@ function storeInMemory() {
   const parts = new Map<string, Blob>();
   const state: { fault?: StoreFailure } = {};
   const write = async (change: () => void): Promise<void> => {
+    // On its way.
+    await Promise.resolve();
     if (state.fault) throw state.fault;
     change();
   };
   const store: OutputStore = {
     list: async () => [...orders.values()].map(({ piece: _, ...order }) => order),
-    keepOrder: (order, of) =>
-      write(() => void orders.set(order.id, { ...order, piece: of, result: null, size: 0, hasPictures: false })),
+    keepOrder: async (order, of) => {
+      // A piece takes longer on its way than a wish.
+      await settled();
+      await write(() => void orders.set(order.id, { ...order, piece: of, result: null, size: 0, hasPictures: false }));
+    },
     keepPart: (id, part, blob) => write(() => void parts.set(`${id}/${part}`, blob)),
     finish: (id, result) =>
       write(() => {
@@ -277,6 +286,15 @@ describe('what outlives the tab', () => {
     await settle();
     expect(second.jobs()).toEqual([]);
     expect([...first.kept.orders]).toEqual([]);
+  });
+
+  test('what is thrown away while it is on its way to the server is not kept', async () => {
+    const { queue, kept, asked } = queueWith();
+    queue.ask(piece, [SVG], 'A');
+    queue.remove('job1');
+    await settle();
+    expect([...kept.orders]).toEqual([]);
+    expect(asked).toHaveLength(0);
   });
 
   test('where the server does not answer, a job says so, and is kept as soon as it does', async () => {

@@ -1,6 +1,6 @@
 import type { Piece } from '@core';
 import { type AppDispatch, type FormChoice, type OutputJob, outputsActions } from '../../state';
-import type { EngineClient } from '../../workers';
+import { EngineCancelled, type EngineClient } from '../../workers';
 import { type OrderResult, type OutputStore, type StoredOrder, StoreFailure } from './output-store';
 
 /** What was made for a job. */
@@ -52,7 +52,8 @@ export class OutputQueue {
   private readonly waiting: string[] = [];
   private readonly made = new Map<string, JobFiles>();
   private current: string | null = null;
-  private takenUp: Promise<void> | undefined;
+  /** The one of those being made that was cancelled last. */
+  private stopped: string | null = null;
 
   constructor(private readonly ports: QueuePorts) {}
 
@@ -78,15 +79,10 @@ export class OutputQueue {
   }
 
   /**
-   * Takes up what is kept, once: files are there again, and what was left waiting is made, unless another tab is at it.
+   * Takes up what is kept: files are there again, and what was left waiting is made, unless another tab is at it.
    * @throws StoreFailure
    */
-  takeUp(): Promise<void> {
-    this.takenUp ??= this.listKept();
-    return this.takenUp;
-  }
-
-  private async listKept(): Promise<void> {
+  async takeUp(): Promise<void> {
     const { store, dispatch } = this.ports;
     const stored = (await store.list()).filter(({ id }) => !this.orders.has(id));
     const jobs = stored.map(jobOf);
@@ -162,7 +158,10 @@ export class OutputQueue {
     if (at >= 0) this.waiting.splice(at, 1);
     else if (this.current !== id) return;
     this.ports.dispatch(outputsActions.jobChanged({ id, state: 'cancelled', share: 0, unkept: '' }));
-    if (this.current === id) this.ports.engine.cancel();
+    if (this.current === id) {
+      this.stopped = id;
+      this.ports.engine.cancel();
+    }
     void this.throwAway(id);
   }
 
@@ -215,6 +214,8 @@ export class OutputQueue {
     const { engine } = this.ports;
     const { choices } = order.job;
     const piece = await this.pieceOf(order);
+    // Cancelled before the engine had anything to do.
+    if (this.stopped === order.job.id) throw new EngineCancelled();
     const [{ form, options }] = choices;
     return choices.length === 1
       ? engine.makeOutput(form, piece, options, true, tell)
