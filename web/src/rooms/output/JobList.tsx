@@ -131,7 +131,7 @@ function JobRow({
   const { state, label, pieceName, share, problem, proof, size, fileName, note, unkept } = job;
   return (
     <>
-      <span className="output-job-name">
+      <span className="output-job-name" title={[note, problem, unkept].filter(Boolean).join(' ') || undefined}>
         <strong>{label}</strong> <span className="soft">{state === 'made' ? fileName : pieceName}</span>
         {note && <span className="soft"> · {note}</span>}
         {state === 'failed' && <span role="alert"> · {problem}</span>}

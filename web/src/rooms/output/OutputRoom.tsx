@@ -49,8 +49,11 @@ const AT_THE_END: Readonly<Record<Playback, string>> = {
   stretch: 'then a stretch again',
 };
 
-const lengthText = (piece: Piece): string =>
-  `${+pieceDuration(piece).toFixed(3)} s, ${frameCount(piece)} frames, ${AT_THE_END[piece.playback]}`;
+function lengthText(piece: Piece): string {
+  const count = frameCount(piece);
+  const frames = count === 1 ? '1 frame' : `${count} frames`;
+  return `${+pieceDuration(piece).toFixed(3)} s, ${frames}, ${AT_THE_END[piece.playback]}`;
+}
 
 /** What the piece has that forms may have trouble with; null until a worker has looked at all its shifts. */
 function useFeatures(piece: Piece | null): readonly FeatureId[] | null {
