@@ -40,13 +40,24 @@ export function movingFileOf(text: string): MovingFile | null {
  */
 export function readMovingFile(text: string, options: ReadPieceOptions): ReadPiece {
   const budget = new ReadingBudget();
-  const read = pieceOfDrawing(documentOf(text, budget), options, budget);
+  const document = documentOf(text, budget);
+  const read = refusedByName(document.notes, () => pieceOfDrawing(document, options, budget));
   if (read.piece.figureOrder.length === 0)
     throw new CoreError(
       'svg-no-outline',
       `Expected a file in which some shape is drawn; found none. ${read.notes.join(' ')}`.trim(),
     );
   return { ...read, piece: checkPiece(JSON.parse(JSON.stringify(read.piece))) };
+}
+
+/** Says of a file that is refused for its size what would have been missing besides, so that nobody makes it simpler in vain. */
+function refusedByName<T>(notes: readonly string[], read: () => T): T {
+  try {
+    return read();
+  } catch (error) {
+    if (!(error instanceof CoreError) || error.code !== 'svg-too-complex' || notes.length === 0) throw error;
+    throw new CoreError(error.code, `${error.message} Besides, not all of it could be taken: ${notes.join(' ')}`);
+  }
 }
 
 function documentOf(text: string, budget: ReadingBudget): AnimatedDocument {

@@ -79,11 +79,11 @@ export function ownWay(
   { curves, spaces, choices, keys }: WaySearch,
   budget: ReadingBudget,
 ): OwnWay | null {
-  if (from.shapes.length === 0 || from.shapes.length !== to.shapes.length) return null;
+  if (from.shapes.length === 0 || to.shapes.length === 0) return null;
   if (!budget.take(costOf(from, to))) return null;
-  const plans = plansBetween(from, to, choices);
-  if (!plans) return null;
-  const way = new PlannedWay(plans);
+  const planned = waysBetween(from, to, choices);
+  if (!planned) return null;
+  const way = new PlannedWay(planned.map(({ plan }) => plan));
   const shares = momentsOf(keys);
   const inTurn = [...shares.keys()].sort((i, j) => Math.abs(shares[i] - 0.5) - Math.abs(shares[j] - 0.5));
   const seen = shares.map(at);
@@ -97,7 +97,11 @@ export function ownWay(
   const easing =
     [DEFAULT_EASING, LINEAR, ...curves].find(fits) ?? foundEasing(way, outlines, shares, inTurn)?.find(fits);
   if (!easing) return null;
-  const [first, last] = [withoutOutlines(from), withoutOutlines(to)];
+  // What comes or goes on the way keeps its paint.
+  const [first, last] = [
+    paintOf(planned.map(({ a, b }) => a ?? (b as SvgShape))),
+    paintOf(planned.map(({ a, b }) => b ?? (a as SvgShape))),
+  ];
   if (first.kind !== last.kind) return null;
   const space = spaces.find((each) => {
     const mixer = new Mixer(first, last, each);
@@ -114,14 +118,21 @@ export const segmentsIn = ({ shapes }: ShapeSample): number =>
 
 const segmentsOf = ({ contours }: Outline): number => contours.reduce((sum, { points }) => sum + points.length / 6, 0);
 
-/** Work of planning all shapes of a way. Where contours can become one another in several ways, all of these are planned; powers as measured. */
+/** Work of planning all shapes of a way, each with its dearest partner where there are more of them on one side. */
 const costOf = (from: ShapeSample, to: ShapeSample): number =>
-  from.shapes.reduce((sum, { outline }, i) => {
-    const other = to.shapes[i].outline;
-    const contours = outline.contours.length * other.contours.length;
-    const segments = segmentsOf(outline) * segmentsOf(other);
-    return sum + READING_COST.plan * contours ** 1.75 + READING_COST.planSegments * segments ** 1.5;
-  }, 0);
+  from.shapes.length === to.shapes.length
+    ? from.shapes.reduce((sum, { outline }, i) => sum + costOfPlan(outline, to.shapes[i].outline), 0)
+    : from.shapes.reduce(
+        (sum, { outline }) => sum + Math.max(...to.shapes.map((other) => costOfPlan(outline, other.outline))),
+        0,
+      );
+
+/** Where contours can become one another in several ways, all of these are planned; powers as measured. */
+function costOfPlan(from: Outline, to: Outline): number {
+  const contours = from.contours.length * to.contours.length;
+  const segments = segmentsOf(from) * segmentsOf(to);
+  return READING_COST.plan * contours ** 1.75 + READING_COST.planSegments * segments ** 1.5;
+}
 
 /** Shares of a way at which it is looked at: evenly, and at each key of the file and half-way to it, where a spring or a bounce turns. */
 function momentsOf(keys: readonly number[]): number[] {
@@ -156,10 +167,20 @@ function foundEasing(
 }
 
 /** Paint and pen alone. */
-export const withoutOutlines = ({ shapes }: ShapeSample): ShapeSample =>
+export const withoutOutlines = ({ shapes }: ShapeSample): ShapeSample => paintOf(shapes);
+
+const paintOf = (shapes: readonly SvgShape[]): ShapeSample =>
   shapeSample(shapes.map((shape) => ({ ...shape, outline: { contours: [], fillRule: 'nonzero' } })));
 
-function plansBetween(from: ShapeSample, to: ShapeSample, choices: WayChoices): readonly ShiftPlan[] | null {
+/** How one shape becomes another, or comes or goes: then one of them is absent. */
+interface ShapeWay {
+  readonly a?: SvgShape;
+  readonly b?: SvgShape;
+  readonly plan: ShiftPlan;
+}
+
+/** The ways of all shapes between two looks, in painting order; null where none is sound, or a file cannot show them in the order of its shapes. */
+function waysBetween(from: ShapeSample, to: ShapeSample, choices: WayChoices): readonly ShapeWay[] | null {
   let ids = 0;
   const newId = (prefix: string): string => `${prefix}${++ids}`;
   const parts: Record<string, Part> = {};
@@ -186,7 +207,7 @@ function plansBetween(from: ShapeSample, to: ShapeSample, choices: WayChoices): 
   };
   const planned = planSoundShift(shiftInput(piece, shift))?.parts;
   if (!planned) return null;
-  // Paints go with their parts: each shape has to become the one in its place.
-  const inPlace = planned.every(({ a, b }, i) => a === poses[0].parts[i] && b === poses[1].parts[i]);
-  return inPlace && planned.length === poses[0].parts.length ? planned.map(({ plan }) => plan) : null;
+  const shapeOf = (part: string | undefined, side: number): SvgShape | undefined =>
+    part === undefined ? undefined : [from, to][side].shapes[poses[side].parts.indexOf(part)];
+  return planned.map(({ a, b, plan }) => ({ a: shapeOf(a, 0), b: shapeOf(b, 1), plan }));
 }

@@ -280,15 +280,18 @@ class PieceOfDrawing {
     const id = newId('f');
     const { chain } = leaves[0];
     const base = newFigure(id, this.nameOf(chain));
-    const stops = ownStops(stopsOf(segments, spans), unit, this.budget, newId);
-    const poses = stops.map(({ sample, hold }, i) => this.pose(sample, hold, i, unit));
+    const loops = this.timeline.playback === 'loop';
+    const stops = ownStops(stopsOf(segments, spans), unit, { loops, budget: this.budget, newId });
+    const last = stops[stops.length - 1];
+    const closes = loops && stops.length > 2 && last.hold < SHORTEST_SECONDS && last.sample === stops[0].sample;
+    const poses = (closes ? stops.slice(0, -1) : stops).map(({ sample, hold }, i) => this.pose(sample, hold, i, unit));
     const rail = stops.slice(1).map(({ way }, i): Shift => {
       const [from, to] = [stops[i].sample, stops[i + 1].sample];
       const alike =
         from.shapes.length === to.shapes.length &&
         from.shapes.every(({ outline }, k) => areAlike(outline.contours, to.shapes[k].outline.contours));
       return {
-        ...newShift(newId('s'), poses[i].id, poses[i + 1].id),
+        ...newShift(newId('s'), poses[i].id, poses[(i + 1) % poses.length].id),
         duration: seconds(way?.seconds ?? 0),
         easing: way?.easing ?? { kind: 'linear' },
         blend: way?.space ?? 'srgb',

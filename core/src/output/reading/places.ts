@@ -1,7 +1,8 @@
 import type { Easing } from '../../easing';
-import type { Contour } from '../../outline';
-import { AUTOMATIC_MATCH, type IdSource } from '../../piece';
+import { type Contour, outlineBox } from '../../outline';
+import { AUTOMATIC_MATCH, type IdSource, SHORTEST_SECONDS } from '../../piece';
 import { READING_COST, type ReadingBudget } from '../document/budget';
+import { DrawnLines } from './drawn-lines';
 import { fileTies } from './file-ties';
 import { type OwnWay, ownWay, plainSample, segmentsIn, type WayChoices, withoutOutlines } from './own-ways';
 import { isSame } from './sample';
@@ -27,12 +28,12 @@ const SAME_PX = 0.08;
 /**
  * Stops as they may have been before a file was written: where a file goes a way by several keys, because curves bend on it, and the program goes that way by
  * itself between its ends, the keys are taken away; and where a file builds one look in two ways, for what comes before and after, it is one look again.
+ * Where a file that `loops` ends as it begins, its last stop has the sample of the first.
  */
 export function ownStops(
   stops: readonly Stop[],
   { look, beside, segments }: Unit,
-  budget: ReadingBudget,
-  newId: IdSource,
+  { loops, budget, newId }: { readonly loops: boolean; readonly budget: ReadingBudget; readonly newId: IdSource },
 ): Stop[] {
   // Looking for slits and cuts holds every segment of an outline against every other.
   const looks = stops.reduce((sum, { sample }) => sum + segmentsIn(sample) ** 2, 0);
@@ -41,8 +42,8 @@ export function ownStops(
   const curves: Easing[] = [];
   for (const { easing, still } of segments)
     if (!still && easing.kind === 'cubic-bezier' && curves.length < MOST_CURVES) curves.push(easing);
-  const ways = places.slice(1).map((to, i): FoundWay | null => {
-    const from = places[i];
+  const wayTo = (i: number): FoundWay | null => {
+    const [from, to] = [places[i - 1], places[i]];
     const [begin, end] = [stops[from.leave], stops[to.enter]];
     const steps = stops.slice(from.leave + 1, to.enter + 1);
     if (steps.some(({ way }) => !way) || steps.length > MOST_STEPS || !isDivided([from, to], steps.length)) return null;
@@ -59,7 +60,14 @@ export function ownStops(
     const own = [from.plain.shapes, to.plain.shapes] as const;
     const ties = fileTies({ raw: [begin.sample.shapes, end.sample.shapes], own }, newId);
     return ties && tried({ method: 'straight', match: { ...AUTOMATIC_MATCH, softness: 0, ties } });
-  });
+  };
+  const ways: (FoundWay | null)[] = [];
+  for (let i = 1; i < places.length; i++) {
+    const isReturn =
+      loops && i > 1 && i + 1 === places.length && ways[0] && stops[stops.length - 1].hold < SHORTEST_SECONDS;
+    if (isReturn && looksSame(places[i].plain, places[0].plain)) places[i] = { ...places[i], plain: places[0].plain };
+    ways.push(wayTo(i));
+  }
   return places.flatMap(({ enter, leave, plain }, i): Stop[] => {
     const [before, after] = [ways[i - 1], ways[i]];
     const between = i > 0 && !before ? stops.slice(places[i - 1].leave + 1, enter) : [];
@@ -112,6 +120,7 @@ function placesOf(stops: readonly Stop[], plainOf: (sample: ShapeSample) => Shap
   return places;
 }
 
+/** Is one look another, wherever contours begin and whichever way they run? Curves are compared, not handles: those come back less exactly where a curve was split. */
 function looksSame(p: ShapeSample, q: ShapeSample): boolean {
   if (p.shapes.length !== q.shapes.length || !isSame(withoutOutlines(p), withoutOutlines(q))) return false;
   return p.shapes.every(({ outline: { contours } }, i) => {
@@ -122,14 +131,11 @@ function looksSame(p: ShapeSample, q: ShapeSample): boolean {
   });
 }
 
-/** Have two contours the same points, wherever they begin and whichever way they run? */
-function isOne({ points, closed }: Contour, other: Contour): boolean {
-  if (closed !== other.closed || points.length !== other.points.length) return false;
-  for (let i = 0; i < points.length; i += 2) {
-    let near = false;
-    for (let k = 0; k < other.points.length && !near; k += 2)
-      near = Math.hypot(points[i] - other.points[k], points[i + 1] - other.points[k + 1]) <= SAME_PX;
-    if (!near) return false;
-  }
-  return true;
+function isOne(contour: Contour, other: Contour): boolean {
+  if (contour.closed !== other.closed) return false;
+  const [box, around] = [contour, other].map((each) => outlineBox({ contours: [each], fillRule: 'nonzero' }));
+  if (!(['minX', 'minY', 'maxX', 'maxY'] as const).every((side) => Math.abs(box[side] - around[side]) <= SAME_PX))
+    return false;
+  const [lines, others] = [contour, other].map((each) => new DrawnLines({ contours: [each], fillRule: 'nonzero' }));
+  return lines.farthestFrom(others) <= SAME_PX && others.farthestFrom(lines) <= SAME_PX;
 }
