@@ -3,7 +3,7 @@ import { FileUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useAppStore, useEditor, useEngines } from '../context';
 import { changeText, type EditTarget } from '../editor';
-import { api, drawingActions, problemText, selectPiece, sessionActions, useAppSelector } from '../state';
+import { api, drawingActions, problemText, selectPiece, sessionActions, UNKEPT, useAppSelector } from '../state';
 import { ActionButton, Choice, NumberField, SelectField, useStep } from '../ui';
 import { SHIPPED_FONTS } from '../workers';
 
@@ -64,7 +64,7 @@ function TextSettings({ text, poseId }: { readonly text: TextRecord; readonly po
       refuse((error as Error).message);
       return;
     }
-    const { data, error } = await store.dispatch(api.endpoints.keepAsset.initiate(file));
+    const { data, error } = await store.dispatch(api.endpoints.keepAsset.initiate(file, UNKEPT));
     if (data) change({ font: `asset:${data.id}` });
     else refuse(problemText(error));
   };

@@ -34,6 +34,9 @@ export interface StoredAsset {
   readonly mediaType: string;
 }
 
+/** How calls outside components change something: their answers, and what was sent, are not kept for as long as the page is open. */
+export const UNKEPT = { track: false } as const;
+
 /** The body of a refusal (RFC 9457). */
 export interface Problem {
   readonly code: string;

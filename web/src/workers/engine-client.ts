@@ -51,16 +51,13 @@ export function startEngine(): EngineClient {
     const ears = new AbortController();
     const end = (reason: Error): void => {
       if (running === mine) running = null;
-      ears.abort();
+      // An error as the reason would keep the stack it was made on, and all that is on it.
+      ears.abort('ended');
       worker.terminate();
       for (const fail of mine.calls) fail(reason);
     };
-    const endpoint: Comlink.Endpoint = {
-      postMessage: (message, transfer) => worker.postMessage(message, transfer ?? []),
-      addEventListener: (type, listener) => worker.addEventListener(type, listener, { signal: ears.signal }),
-      removeEventListener: (type, listener) => worker.removeEventListener(type, listener),
-    };
-    const mine = { remote: Comlink.wrap<Engine>(endpoint), end, calls: new Set<(reason: Error) => void>() };
+    const remote = Comlink.wrap<Engine>(endpointOf(worker, ears.signal));
+    const mine = { remote, end, calls: new Set<(reason: Error) => void>() };
     // A worker that died answers nobody: its calls fail, and the next one starts another.
     worker.addEventListener('error', ({ message }) => end(new EngineDied(message)), { signal: ears.signal });
     return mine;
@@ -95,6 +92,16 @@ export function startEngine(): EngineClient {
     get: (_target, name) => (name === 'cancel' ? cancel : (...args: unknown[]) => call(name as keyof Engine, args)),
   });
 }
+
+/**
+ * A worker as the other end of calls, heard until `signal`. It knows nothing else: it is kept until what calls it is collected, and would never be if it knew that
+ * itself.
+ */
+const endpointOf = (worker: Worker, signal: AbortSignal): Comlink.Endpoint => ({
+  postMessage: (message, transfer) => worker.postMessage(message, transfer ?? []),
+  addEventListener: (type, listener) => worker.addEventListener(type, listener, { signal }),
+  removeEventListener: (type, listener) => worker.removeEventListener(type, listener),
+});
 
 function unwrap<T>(outcome: Outcome<T>): T {
   if ('ok' in outcome) return outcome.ok;

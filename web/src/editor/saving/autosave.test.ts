@@ -90,6 +90,8 @@ describe('autosave', () => {
     rename('D');
     await pass(225);
     expect(puts[1].revision).toBe(5);
+    // A day's saves would be kept with all that was sent.
+    expect(state().api.mutations).toEqual({});
   });
 
   test('keeps a copy in the browser until the server has it, and tries again', async () => {

@@ -8,6 +8,7 @@ import {
   type SaveState,
   sessionActions,
   takeVersion,
+  UNKEPT,
 } from '../../state';
 import { copyKey } from './copies';
 import { pieceText } from './piece-text';
@@ -75,7 +76,9 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
     tell('saving');
     const text = pieceText(piece);
     sent.add(text);
-    const result = await store.dispatch(api.endpoints.savePiece.initiate({ id: piece.id, text, revision: base }));
+    const result = await store.dispatch(
+      api.endpoints.savePiece.initiate({ id: piece.id, text, revision: base }, UNKEPT),
+    );
     const error = result.error as CallError | undefined;
     // Without an answer nobody knows whether it arrived.
     const answered = !error || typeof error.status === 'number';
@@ -204,7 +207,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
   /** Another tab of this browser has saved: this one is behind, whether or not it has changed anything since. */
   const unhear = desk.onSaved((id, revision) => {
     if (id !== pieceId || newer || gone || stopped || revision <= current().revision) return;
-    void store.dispatch(api.endpoints.fetchPiece.initiate(pieceId)).then(({ data }) => {
+    void store.dispatch(api.endpoints.fetchPiece.initiate(pieceId, UNKEPT)).then(({ data }) => {
       if (!data || newer || stopped || saving || data.revision <= current().revision) return;
       newer = data;
       clearTimeout(timer);
@@ -240,12 +243,12 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
       }
     },
     async bringBack() {
-      const restored = await store.dispatch(api.endpoints.restorePiece.initiate(pieceId));
+      const restored = await store.dispatch(api.endpoints.restorePiece.initiate(pieceId, UNKEPT));
       const { piece } = current();
       if (!piece) return;
       if (restored.error) {
         // It is not in the bin any more: it is made anew.
-        const made = await store.dispatch(api.endpoints.createPiece.initiate(piece));
+        const made = await store.dispatch(api.endpoints.createPiece.initiate(piece, UNKEPT));
         const problem = (made.error as CallError | undefined)?.data;
         if (!made.data) {
           tell('gone', problem?.detail ?? null);
@@ -255,7 +258,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
         accepted(piece, made.data.revision);
         return;
       }
-      const there = await store.dispatch(api.endpoints.fetchPiece.initiate(pieceId));
+      const there = await store.dispatch(api.endpoints.fetchPiece.initiate(pieceId, UNKEPT));
       gone = false;
       if (there.data) store.dispatch(documentActions.revisionKnown(there.data.revision));
       await save();

@@ -12,6 +12,7 @@ import {
   type Problem,
   problemText,
   sessionActions,
+  UNKEPT,
   useAppDispatch,
 } from '../../state';
 import { planInPortions } from '../../workers';
@@ -90,7 +91,7 @@ export function useOpenedPiece(id: string): PieceOpening {
     const load = async (): Promise<void> => {
       // A piece that was left a moment ago may still be on its way.
       await desk.settled(id);
-      const { data, error } = await dispatch(api.endpoints.fetchPiece.initiate(id));
+      const { data, error } = await dispatch(api.endpoints.fetchPiece.initiate(id, UNKEPT));
       const copies = await desk.leftOf(id, data?.piece, (text) => engines.files.importPiece(text));
       const steps = data && copies.length === 0 ? await desk.steps.of(data.piece) : NO_STEPS;
       if (left) return;

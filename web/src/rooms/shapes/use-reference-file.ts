@@ -1,5 +1,5 @@
 import { useStore } from 'react-redux';
-import { type AppStore, api, changePiece, problemText, sessionActions } from '../../state';
+import { type AppStore, api, changePiece, problemText, sessionActions, UNKEPT } from '../../state';
 import { freshId } from '../../workers';
 import { frameRequest } from './frame-request';
 
@@ -33,7 +33,7 @@ async function keep(store: AppStore, file: File): Promise<void> {
     refuse(`${file.name}: Expected a PNG, JPEG, WebP or SVG picture; this file cannot be shown as one.`);
     return;
   }
-  const { data, error } = await store.dispatch(api.endpoints.keepAsset.initiate(file));
+  const { data, error } = await store.dispatch(api.endpoints.keepAsset.initiate(file, UNKEPT));
   if (!data) {
     refuse(`${file.name}: ${problemText(error)}`);
     return;
