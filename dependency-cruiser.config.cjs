@@ -1,5 +1,5 @@
 /**
- * Who may import whom. Inside core: num → vec → curve → outline → {paint, easing, shapes, text, ops, svg, match} → morph → {lane, piece} → frame → output, never back.
+ * Who may import whom. Folders of core with many files have rooms of their own, each with its door. Inside core: num → vec → curve → outline → {paint, easing, shapes, text, ops, svg, match} → morph → {lane, piece} → frame → output, never back.
  * In web: ui → nothing of ours; state → core; outputs → core; workers → outputs; editor → core, state, workers; context → editor; views → all of these; app → all.
  */
 const coreMay = {
@@ -19,6 +19,10 @@ const coreMay = {
   piece: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'shapes', 'text', 'ops', 'svg', 'match', 'morph'],
   frame: ['num', 'vec', 'curve', 'outline', 'shapes', 'paint', 'easing', 'match', 'morph', 'lane', 'piece'],
   output: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'svg', 'morph', 'lane', 'piece', 'frame'],
+};
+/** Rooms of one folder of core: which of its other rooms each may use, through their doors. */
+const coreRooms = {
+  frame: { plan: [], lanes: ['plan'], picture: ['plan', 'lanes'] },
 };
 const webMay = {
   ui: [],
@@ -42,6 +46,16 @@ const corner = (name, allowed) => ({
   from: { path: `^core/src/${name}/`, pathNot: TESTS },
   to: { path: '^core/src/', pathNot: `^core/src/(?:${[name, ...allowed].join('|')})/|^core/src/errors\\.ts$` },
 });
+const coreRoom = (folder, name, allowed) => {
+  const may = [`${folder}/${name}/`, ...allowed.map((other) => `${folder}/${other}/index\\.ts$`)];
+  return {
+    name: `core-${folder}-${name}`,
+    severity: 'error',
+    comment: `core/${folder}/${name} may import ${allowed.join(', ') || 'no other room'} of ${folder}, through the door`,
+    from: { path: `^core/src/${folder}/${name}/`, pathNot: TESTS },
+    to: { path: `^core/src/${folder}/`, pathNot: `^core/src/(?:${may.join('|')})` },
+  };
+};
 const room = (name, allowed) => ({
   name: `web-${name}`,
   severity: 'error',
@@ -58,6 +72,9 @@ module.exports = {
       to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
     },
     ...Object.entries(coreMay).map(([name, allowed]) => corner(name, allowed)),
+    ...Object.entries(coreRooms).flatMap(([folder, rooms]) =>
+      Object.entries(rooms).map(([name, allowed]) => coreRoom(folder, name, allowed)),
+    ),
     {
       name: 'core-by-index-inside',
       severity: 'error',

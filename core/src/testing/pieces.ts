@@ -1,5 +1,5 @@
-import { type PaintedPose, pairParts } from '../frame/part-pairs';
-import type { PoseShape, ShiftInput } from '../frame/shift-input';
+import { type PaintedPose, pairParts } from '../frame/plan/part-pairs';
+import type { PoseShape, ShiftInput } from '../frame/plan/shift-input';
 import {
   AS_DRAWN,
   AUTOMATIC_MATCH,

@@ -1,8 +1,0 @@
-import type { Piece } from '../piece';
-import { type CompiledPiece, compilePiece } from './compile';
-import { planPoseShift } from './part-plans';
-import { shiftInput } from './shift-input';
-
-/** A piece compiled with plans that are made on the spot: for whoever has the time, such as a worker, a test or a script. */
-export const planAndCompile = (piece: Piece): CompiledPiece =>
-  compilePiece(piece, (shift) => planPoseShift(shiftInput(piece, shift)));
