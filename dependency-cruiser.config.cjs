@@ -22,6 +22,14 @@ const coreMay = {
 };
 /** Rooms of one folder of core: which of its other rooms each may use, through their doors. */
 const coreRooms = {
+  piece: {
+    records: [],
+    time: ['records'],
+    place: ['records', 'time'],
+    rules: ['records', 'time'],
+    edit: ['records', 'time', 'place'],
+    arrive: ['records', 'time', 'place', 'rules', 'edit'],
+  },
   frame: { plan: [], lanes: ['plan'], picture: ['plan', 'lanes'] },
 };
 const webMay = {

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import Ajv from 'ajv';
 import standalone from 'ajv/dist/standalone/index.js';
 
-const folder = fileURLToPath(new URL('../core/src/piece/', import.meta.url));
+const folder = fileURLToPath(new URL('../core/src/piece/rules/', import.meta.url));
 const schema = JSON.parse(fs.readFileSync(`${folder}piece.schema.json`, 'utf8'));
 const ajv = new Ajv({
   code: { source: true, esm: false },

@@ -1,52 +1,199 @@
-export { adjustShape, type PartAtStop } from './adjust-shape';
-export * from './anchors';
-export { APPEARANCES, type Appearance, appearanceOf, keepAppearances, setAppearance } from './appear';
-export * from './arrange';
-export * from './arrive';
-export { checkEasing } from './check-easing';
-export * from './check-piece';
-export * from './clip-shapes';
-export { canClip, clipChain } from './clips';
-export * from './decisions';
-export * from './defaults';
-export { differencesOf } from './differences';
-export { duplicateFigures } from './duplicate-figures';
-export * from './edit';
-export * from './edit-chain';
 export {
+  type ArrivalForm,
+  type ArrivingFile,
+  applyClips,
+  defaultForm,
+  type ExchangeSummary,
+  exchangePose,
+  pieceOfArrival,
+  poseFromSvg,
+  posesOfArrival,
+  storableReading,
+  titleOfFile,
+} from './arrive';
+export {
+  APPEARANCES,
+  type Appearance,
+  addFigure,
   addFreeKey,
   addLane,
   addWindUp,
+  adjustShape,
+  appearanceOf,
+  applyPlacementRules,
+  changeContour,
   changeKey,
   driveLane,
-  isDriven,
+  duplicateFigures,
+  fixMiddle,
+  insertChain,
+  insertPoses,
+  joinFigures,
+  keepAppearances,
   keepLanes,
+  keepPlaces,
+  mendGaps,
+  middleOf,
+  moveAlongOutline,
+  moveStop,
+  type NewPose,
+  type PartAtStop,
+  type PieceDraft,
   placeOfKey,
+  putValuesAtStop,
+  RATES,
+  type Rate,
+  readRate,
+  recordsLike,
+  removeFigure,
   removeKeySet,
   removeKeys,
+  removeStops,
+  retime,
+  retimeSome,
+  reverseStops,
+  SET_OFF_ORDERS,
+  type SetOffOrder,
+  type StopValues,
+  secondsOf,
+  setAppearance,
+  setClosedRail,
   setLaneAtStop,
-} from './edit-lanes';
-export * from './edit-outline';
-export * from './exchange';
-export { titleOfFile } from './file-title';
-export { canFollow, chainText, followCycle, type LaneName } from './follow';
-export * from './from-svg';
-export * from './geometry';
-export * from './keep-places';
-export * from './lanes';
-export * from './letter-boxes';
-export { keepLetterPlaces } from './letter-places';
-export { SHORTEST_SECONDS } from './limits';
-export { mendGaps } from './mend-gaps';
-export { migrationNotes } from './migration-notes';
-export { posterSeconds, secondsOfMoment, stretchOf } from './moments';
-export { fixMiddle, middleOf, moveAlongOutline } from './motion-path';
-export { canHave, ownValue, poseCanHave, propertiesOf } from './own-values';
-export * from './placement';
-export * from './rail';
-export { isTooShort, readingTime } from './reading';
-export * from './records';
-export * from './retime';
-export { SET_OFF_ORDERS, type SetOffOrder, setOff } from './set-off';
-export { putValuesAtStop, type StopValues, valuesAtStop } from './stop-values';
-export * from './storable';
+  setOff,
+  setOutline,
+  setPlacementRule,
+  setRate,
+  setText,
+  shapePart,
+  snapToFrames,
+  transformedPart,
+  turnIntoPoints,
+  valuesAtStop,
+} from './edit';
+export {
+  ALIGN_EDGES,
+  type AlignEdge,
+  alignBoxes,
+  distributeBoxes,
+  keepLetterPlaces,
+  letterBoxes,
+  mapPlacement,
+  placeByRule,
+  poseBox,
+} from './place';
+export {
+  type Anchor,
+  type AnchorKind,
+  type AnchorRef,
+  AS_DRAWN,
+  AUTOMATIC_MATCH,
+  CENTRE_RULES,
+  COLOUR_CHANGES,
+  type ColourChange,
+  type CommonLaneProperty,
+  type ContourDirection,
+  type ContourPairing,
+  type ContourRecord,
+  type CutLine,
+  contourOfRecord,
+  DECISION_NAMES,
+  DECISIONS,
+  DEFAULT_RULE,
+  type Drift,
+  decidedOptions,
+  differencesOf,
+  emptyPiece,
+  FIT_RULES,
+  type Figure,
+  type Follow,
+  figureOfLane,
+  type Id,
+  type IdSource,
+  isColourLane,
+  isDecided,
+  isDriven,
+  isNeutral,
+  isShapeNumber,
+  kindOf,
+  LANE_PROPERTIES,
+  type LaneKey,
+  type LaneProperty,
+  type LaneRecord,
+  laneLimits,
+  laneOf,
+  lanesOf,
+  type MatchChoices,
+  type Moment,
+  migrationNotes,
+  movedAnchor,
+  neutralOf,
+  newFigure,
+  newPose,
+  newShift,
+  outlineOfPart,
+  type Part,
+  type PartShape,
+  type Piece,
+  type Placement,
+  type PlacementRule,
+  type PlaceTie,
+  type Playback,
+  type Pose,
+  PULSE_SHAPES,
+  type Pulse,
+  placementMatrix,
+  placementScale,
+  plainStroke,
+  type ReferencePicture,
+  recordOfContour,
+  reversedMatch,
+  SHORTEST_SECONDS,
+  type Shift,
+  type ShiftMethod,
+  type StopName,
+  type Stroke,
+  settledMatch,
+  standsInPlace,
+  type TakenWay,
+  TEXT_ALIGNS,
+  type TextRecord,
+  type TouchUpPoint,
+  unusedDecisions,
+  withHandle,
+  withKind,
+  withoutHandles,
+  writeSegment,
+} from './records';
+export {
+  canClip,
+  canFollow,
+  checkEasing,
+  checkPiece,
+  findingOfChange,
+  findingOfParts,
+  followCycle,
+  readPieceFile,
+} from './rules';
+export {
+  canHave,
+  frameCount,
+  frameOfSeconds,
+  isClosedRail,
+  isTooShort,
+  ownValue,
+  pieceDuration,
+  poseCanHave,
+  posterSeconds,
+  propertiesOf,
+  type RailTimeline,
+  railTimeline,
+  readingTime,
+  secondsOfFrame,
+  secondsOfMoment,
+  stopName,
+  stopNamed,
+  stopsOf,
+  stretchOf,
+  type TimedKey,
+  timedKeys,
+} from './time';

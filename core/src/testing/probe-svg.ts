@@ -1,9 +1,9 @@
-import { posesOfArrival } from '../piece/arrive';
-import { checkPiece, findingOfChange } from '../piece/check-piece';
-import { emptyPiece } from '../piece/defaults';
-import { addFigure, insertPoses, type PieceDraft } from '../piece/edit';
-import type { Piece } from '../piece/records';
-import { storableReading } from '../piece/storable';
+import { posesOfArrival } from '../piece/arrive/arrive';
+import { storableReading } from '../piece/arrive/storable';
+import { addFigure, insertPoses, type PieceDraft } from '../piece/edit/edit';
+import { emptyPiece } from '../piece/records/defaults';
+import type { Piece } from '../piece/records/records';
+import { checkPiece, findingOfChange } from '../piece/rules/check-piece';
 import { readSvg } from '../svg';
 import { countedIds } from './pieces';
 import { badNumberOf } from './probe-piece';

@@ -1,6 +1,6 @@
-import type { Reason } from '../match';
-import { areAlike, planPointByPoint, type ShiftPlan } from '../morph';
-import { outlineOfPart, type Piece, type Shift } from '../piece';
+import type { Reason } from '../../match';
+import { areAlike, planPointByPoint, type ShiftPlan } from '../../morph';
+import { outlineOfPart, type Piece, type Shift } from '../../piece';
 import { placedParts } from './placed-parts';
 import type { ShiftInput } from './shift-input';
 

@@ -1,0 +1,6 @@
+export * from './arrive';
+export * from './clip-shapes';
+export * from './exchange';
+export * from './file-title';
+export * from './from-svg';
+export * from './storable';

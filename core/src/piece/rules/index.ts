@@ -1,0 +1,5 @@
+export * from './check-easing';
+export * from './check-piece';
+export * from './clips';
+export * from './follow';
+export * from './piece-rules';

@@ -1,0 +1,5 @@
+export * from './lane-keys';
+export * from './moments';
+export * from './own-values';
+export * from './rail';
+export * from './reading';
