@@ -17,7 +17,7 @@ import { outputRoutes } from './features/outputs/routes';
 import { PieceRepository } from './features/pieces/repository';
 import { pieceRoutes } from './features/pieces/routes';
 import { PieceService } from './features/pieces/service';
-import { Placements } from './features/site/placements';
+import { PlacedFiles } from './features/site/placed-files';
 import { sitePlacementRoutes, siteRoutes } from './features/site/routes';
 import { BODY_LIMIT, bodyLimit, cutAfterAnswer } from './http/bodies';
 import { jsonOnly, localOnly, securityHeaders } from './http/guards';
@@ -53,7 +53,7 @@ export function buildApp({ database, logger, checker, webFolder }: AppParts): Ex
     response.set('Cache-Control', 'no-store');
     next();
   });
-  const placements = new Placements();
+  const placements = new PlacedFiles();
   api.use('/site', sitePlacementRoutes(placements));
   api.use('/assets', assetRoutes(new AssetRepository(database), checker));
   api.use('/outputs', outputRoutes(new OutputRepository(database)));

@@ -54,7 +54,7 @@ export function assignOptimally(cost: Float64Array, n: number): Int32Array {
 }
 
 /** Two sets and what it costs to pair their items, or to leave one alone. */
-export interface Pairing {
+export interface PairingCosts {
   readonly countA: number;
   readonly countB: number;
   readonly cost: (a: number, b: number) => number;
@@ -87,7 +87,7 @@ const ROUNDS = 6;
  * of up to 128 that no useful pair joins to others; beyond that within a thousandth for each item, of the pairs that were looked at.
  * @returns pairs as [a, b] in ascending order of a
  */
-export function pairOptimally(pairing: Pairing): [number, number][] {
+export function pairOptimally(pairing: PairingCosts): [number, number][] {
   const { countA, countB } = pairing;
   if (countA + countB <= FEW) return pairAtOnce(pairing);
   return countA * countB > MOST_PAIRS && pairing.near ? pairNear(pairing, pairing.near()) : pairInGroups(pairing);
@@ -98,7 +98,7 @@ interface UsefulPair extends GainfulPair {
 }
 
 /** A pair that costs more than leaving both alone is never part of the best answer. */
-const usefulPair = (pairing: Pairing, i: number, j: number): UsefulPair | undefined => {
+const usefulPair = (pairing: PairingCosts, i: number, j: number): UsefulPair | undefined => {
   const cost = pairing.cost(i, j);
   const gain = pairing.costUnpairedA(i) + pairing.costUnpairedB(j) - cost;
   return gain > 0 ? { i, j, gain, cost } : undefined;
@@ -118,7 +118,7 @@ function inRow(features: Float64Array, axes: number, count: number): Float64Arra
 }
 
 /** Each item is tried with its nearest ones; what is left after that with what is left. */
-function pairNear(pairing: Pairing, near: Nearness): [number, number][] {
+function pairNear(pairing: PairingCosts, near: Nearness): [number, number][] {
   const { linked = [] } = near;
   const axes = near.axes + 1;
   const [a, b] = [inRow(near.a, near.axes, pairing.countA), inRow(near.b, near.axes, pairing.countB)];
@@ -150,7 +150,7 @@ function pairNear(pairing: Pairing, near: Nearness): [number, number][] {
 }
 
 /** As one assignment, but quick for many: those that no useful pair joins are assigned apart. */
-function pairInGroups(pairing: Pairing): [number, number][] {
+function pairInGroups(pairing: PairingCosts): [number, number][] {
   const { countA, countB } = pairing;
   const useful: UsefulPair[] = [];
   const group = Int32Array.from({ length: countA + countB }, (_, k) => k);
@@ -203,7 +203,7 @@ function pairInGroups(pairing: Pairing): [number, number][] {
   return out.sort(([p], [q]) => p - q);
 }
 
-function pairAtOnce({ countA, countB, cost, costUnpairedA, costUnpairedB }: Pairing): [number, number][] {
+function pairAtOnce({ countA, countB, cost, costUnpairedA, costUnpairedB }: PairingCosts): [number, number][] {
   const n = countA + countB;
   const forbidden = 1e9;
   const matrix = new Float64Array(n * n);

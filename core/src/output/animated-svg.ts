@@ -13,7 +13,7 @@ import { drawnStates } from './drawn-states';
 import { figureNames } from './figure-names';
 import { CALM_CLASS, OWN, safeTitle, withOwnNames } from './own-names';
 import { type SpanChain, spanChains } from './part-chains';
-import { layersOf, type PartLayer, type Purpose, seenSwitches } from './part-layers';
+import { type LayerUse, layersOf, type PartLayer, seenSwitches } from './part-layers';
 import { displayElement, type FileRun, switchElement } from './smil';
 import type { StillBox } from './still-svg';
 import { transformOf } from './svg-motion';
@@ -117,7 +117,7 @@ const both = (p: Written, q: Written): Written => ({
 
 /** How a layer is written. */
 interface LayerOptions {
-  readonly purpose: Purpose;
+  readonly purpose: LayerUse;
   /** What switches and moves it. */
   readonly each: Written;
   /** What stands in place of its paint. */
@@ -253,7 +253,7 @@ class FileWriter {
     return new LaneWriter(duration > 0 && end > 0 ? { end, until: duration, ...this.run } : null, rate);
   }
 
-  private spans(figure: CompiledFigure, purpose: Purpose): string {
+  private spans(figure: CompiledFigure, purpose: LayerUse): string {
     const { duration } = this.piece;
     const chains = spanChains(figure.spans);
     // A group would be no child of a clip path: each path moves by itself there.

@@ -15,7 +15,7 @@ import { compactPaths, type PathRun } from './compact-path';
 import { cssKeyframes } from './css-keyframes';
 import { figureNames } from './figure-names';
 import { joinedLane } from './joined-lane';
-import { type LaneKey, laneKeys } from './lane-keys';
+import { laneKeys, type WrittenKey } from './lane-keys';
 import { ownName } from './own-names';
 import { type SpanChain, spanChains } from './part-chains';
 
@@ -36,7 +36,7 @@ export interface ClipPathOptions {
 interface Stretch {
   readonly runs: readonly PathRun[];
   readonly evenOdd: boolean;
-  readonly keys: readonly LaneKey[];
+  readonly keys: readonly WrittenKey[];
 }
 
 const EVEN = [1 / 3, 1 / 3, 2 / 3, 2 / 3] as const;
@@ -122,13 +122,13 @@ function runsOf(parts: readonly PartLanes[]): PathRun[] {
   });
 }
 
-const level = (value: Float64Array, from: number, until: number): LaneKey[] => [
+const level = (value: Float64Array, from: number, until: number): WrittenKey[] => [
   { time: from, value, onward: EVEN },
   { time: until, value, onward: EVEN },
 ];
 
 /** Keys from the beginning of a chain to its end: there the next begins with a shape of other commands. */
-function keysWithin(outline: Lane, compiled: CompiledPiece, { start }: SpanChain, until: number): LaneKey[] {
+function keysWithin(outline: Lane, compiled: CompiledPiece, { start }: SpanChain, until: number): WrittenKey[] {
   const run = { ...compiled, playback: compiled.playback === 'stretch' ? compiled.playback : ('once' as const) };
   const keys = laneKeys(outline, PROPERTIES.outline, compiled.rate, run);
   const end = Math.min(until, compiled.playback === 'stretch' ? compiled.stretch[1] : until);
@@ -138,11 +138,17 @@ function keysWithin(outline: Lane, compiled: CompiledPiece, { start }: SpanChain
 }
 
 /** A key for each frame of a chain, with the motion in its points. */
-function frameKeys(outline: Lane, motion: MotionLanes, { start }: SpanChain, until: number, rate: number): LaneKey[] {
+function frameKeys(
+  outline: Lane,
+  motion: MotionLanes,
+  { start }: SpanChain,
+  until: number,
+  rate: number,
+): WrittenKey[] {
   const sample = prepareMotion(motion);
   const times = [start];
   for (let k = Math.floor(start * rate + 1e-6) + 1; k < until * rate - 1e-6; k++) times.push(k / rate);
-  return [...times, until].map((time): LaneKey => {
+  return [...times, until].map((time): WrittenKey => {
     // The very end belongs to what comes next.
     const value = new Float64Array(outline.size);
     outline.sample(Math.min(time, until - 1e-7), value);

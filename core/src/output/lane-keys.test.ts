@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { type Easing, ease } from '../easing';
 import { blendChoice, blendNumbers, Lane, PROPERTIES, RampTime } from '../lane';
-import { type LaneKey, laneKeys } from './lane-keys';
+import { laneKeys, type WrittenKey } from './lane-keys';
 
 const SOFT: Easing = { kind: 'cubic-bezier', x1: 0.4, y1: 0, x2: 0.2, y2: 1 };
 const RUN = { duration: 4, playback: 'once', stretch: [0, 4] } as const;
@@ -11,7 +11,7 @@ const ramp = (start: number, end: number, from: number, to: number, easing = SOF
 });
 
 /** What keys say at a time: by the curve to the next, or standing. */
-function played(keys: readonly LaneKey[], seconds: number): number {
+function played(keys: readonly WrittenKey[], seconds: number): number {
   let k = 0;
   while (k + 1 < keys.length && keys[k + 1].time <= seconds) k++;
   const [key, next] = [keys[k], keys[k + 1]];

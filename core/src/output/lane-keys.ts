@@ -4,7 +4,7 @@ import type { FileRun } from './smil';
 import { rampKeys } from './tracks';
 
 /** A value at a time, s, and how it goes on from there to the next. */
-export interface LaneKey {
+export interface WrittenKey {
   readonly time: number;
   readonly value: Float64Array;
   /** 'hold': it stands until the next key, and jumps there. */
@@ -19,16 +19,16 @@ const SAME_TIME_S = 1e-6;
  * Keys of a lane over one run of a piece, from 0 on, level before the first and after the last: for formats that name a value, its time, and the curve to the
  * next. A run that goes back is followed by itself turned round; of one that ends with a stretch that plays again, what comes up to its end is taken.
  */
-export function laneKeys(lane: Lane, property: Property, rate: number, run: FileRun): LaneKey[] {
+export function laneKeys(lane: Lane, property: Property, rate: number, run: FileRun): WrittenKey[] {
   const end = run.playback === 'stretch' ? run.stretch[1] : run.duration;
   const keys = keysUntil(clipLane(lane, 0, Math.max(end, SAME_TIME_S)), property, rate, run);
   return run.playback === 'back' && keys.length > 1 ? thereAndBack(keys, run.duration) : keys;
 }
 
-function keysUntil(lane: Lane, property: Property, rate: number, { playback, stretch }: FileRun): LaneKey[] {
+function keysUntil(lane: Lane, property: Property, rate: number, { playback, stretch }: FileRun): WrittenKey[] {
   const ramps = playback === 'stretch' ? lane.ramps.flatMap((ramp) => cutRamp(ramp, stretch)) : lane.ramps;
-  const keys: LaneKey[] = [];
-  const add = (key: LaneKey): void => {
+  const keys: WrittenKey[] = [];
+  const add = (key: WrittenKey): void => {
     const last = keys[keys.length - 1];
     if (last && key.time - last.time < SAME_TIME_S) {
       // A cut: what was before stands up to it.
@@ -61,17 +61,17 @@ function keysUntil(lane: Lane, property: Property, rate: number, { playback, str
 
 const same = (p: Float64Array, q: Float64Array): boolean => p.every((v, i) => v === q[i]);
 
-function thereAndBack(keys: readonly LaneKey[], duration: number): LaneKey[] {
+function thereAndBack(keys: readonly WrittenKey[], duration: number): WrittenKey[] {
   const end = keys[keys.length - 1];
   const there = duration - end.time > SAME_TIME_S ? [...keys, { ...end, onward: EVEN, time: duration }] : [...keys];
   const last = there.length - 1;
   /** How the value goes from a key to the one before it. */
-  const backFrom = (i: number): LaneKey['onward'] => {
+  const backFrom = (i: number): WrittenKey['onward'] => {
     const onward = i > 0 ? there[i - 1].onward : EVEN;
     return onward === 'hold' ? 'hold' : turned(onward);
   };
   there[last] = { ...there[last], onward: backFrom(last) };
-  const back: LaneKey[] = [];
+  const back: WrittenKey[] = [];
   for (let i = last - 1; i >= 0; i--) {
     const { time, value, onward } = there[i];
     // What jumped at the next key jumps back where that key is left, and stands until its own time.

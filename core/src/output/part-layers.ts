@@ -101,10 +101,10 @@ function lifetimes(contours: readonly PlanContour[]): [PlanContour[], number, nu
 }
 
 /** What is drawn of a figure: all of it, or only its areas, for others to be seen inside. */
-export type Purpose = 'picture' | 'clip';
+export type LayerUse = 'picture' | 'clip';
 
 /** The layers of a part; of strokes that are drawn in part one for each run of edges. */
-export function layersOf(part: PartLanes, purpose: Purpose, over: OverLanes | null): PartLayer[] {
+export function layersOf(part: PartLanes, purpose: LayerUse, over: OverLanes | null): PartLayer[] {
   const layers = partLayers(purpose === 'clip' ? { ...part, stroke: null } : part);
   if (purpose === 'clip' || !over?.drawn || !part.stroke) return layers;
   return layers.flatMap((layer) =>

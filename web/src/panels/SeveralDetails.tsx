@@ -6,7 +6,7 @@ import { changePiece, type RailChoice } from '../state';
 import { Choice, IconButton, NumberField } from '../ui';
 import { EasingEditor } from './easing/EasingEditor';
 import { framesText } from './frames-text';
-import { METHODS } from './methods';
+import { METHOD_CHOICES } from './methods';
 
 /** The value that all have, or null. */
 function common<T>(values: readonly T[]): T | null {
@@ -111,7 +111,7 @@ export function SeveralDetails({ piece, choice }: { readonly piece: Piece; reado
           <Choice
             label="Method"
             value={common(shifts.map(({ method }) => method))}
-            options={METHODS}
+            options={METHOD_CHOICES}
             onChange={(method) => setChosenShifts(store, 'Method', { method })}
           />
           <h3>Easing</h3>

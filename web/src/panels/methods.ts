@@ -1,7 +1,7 @@
 import { canGoByNumbers, canGoByPoints, type Piece, type Shift, type ShiftMethod } from '@core';
 
 /** The ways from one outline to the other, as they are offered. */
-export const METHODS = [
+export const METHOD_CHOICES = [
   { value: 'auto', label: 'Best', hint: 'The one whose in-betweens look best' },
   { value: 'straight', label: 'Straight', hint: 'Every point goes straight' },
   { value: 'blended', label: 'Blended', hint: 'Half straight, half turning' },
@@ -25,7 +25,7 @@ export const methodsOf = (
   piece: Piece,
   shift: Shift,
 ): readonly { value: ShiftMethod; label: string; hint: string }[] => [
-  ...METHODS,
+  ...METHOD_CHOICES,
   ...(shift.method === 'numbers' || canGoByNumbers(piece, shift) ? [BY_NUMBERS] : []),
   ...(shift.method === 'points' || canGoByPoints(piece, shift) ? [BY_POINTS] : []),
 ];

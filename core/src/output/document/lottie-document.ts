@@ -7,7 +7,7 @@ import { isObject, type Json, number, numbers, objects, scalar } from './json';
 import { named, withinInner } from './layer-groups';
 import { modernLottie } from './lottie-dialects';
 import { type Combined, combinedOf, type FrameClock } from './lottie-keys';
-import { colourText, ellipseText, isNeutral, outlineText, rectangleText, UNTAKEN } from './lottie-shapes';
+import { addsNothing, colourText, ellipseText, outlineText, rectangleText, UNTAKEN } from './lottie-shapes';
 import { rateOf, readLottieFile, valueAt } from './lottie-value';
 
 const MOST_DEPTH = 24;
@@ -239,7 +239,7 @@ class LottieReader {
             : this.element('g', {}, found.elements);
           elements.push(group);
         }
-        const moves = transform && !isNeutral(transform);
+        const moves = transform && !addsNothing(transform);
         paths.push(...found.paths.map((path) => (moves ? { ...path, around: [transform, ...path.around] } : path)));
       } else if (['sh', 'rc', 'el'].includes(kind)) paths.push(this.pathItem(kind, item));
       else if (kind === 'tm') {

@@ -19,7 +19,7 @@ export const UNTAKEN: Readonly<Record<string, string>> = {
 };
 
 /** Does a transform of a group change nothing? */
-export const isNeutral = (transform: Json): boolean =>
+export const addsNothing = (transform: Json): boolean =>
   !['p', 'a', 's', 'r', 'sk'].some((name) => {
     const property = transform[name];
     if (!isObject(property)) return false;

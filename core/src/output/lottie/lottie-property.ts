@@ -1,5 +1,5 @@
 import { numberText } from '../../svg';
-import type { LaneKey } from '../lane-keys';
+import type { WrittenKey } from '../lane-keys';
 
 /** A property of the format: one value, or keys of it. */
 export type LottieProperty = { readonly a: 0; readonly k: unknown } | { readonly a: 1; readonly k: readonly unknown[] };
@@ -15,7 +15,7 @@ const HANDLE_DIGITS = 4;
  * `framed`: is a value of one number an array of one in a key?
  */
 export function propertyOf(
-  keys: readonly LaneKey[],
+  keys: readonly WrittenKey[],
   frameRate: number,
   say: (value: Float64Array) => unknown,
 ): LottieProperty {

@@ -14,10 +14,10 @@ import {
 import { readColour } from '../../paint';
 import type { PathRun } from '../compact-path';
 import { joinedLane } from '../joined-lane';
-import { type LaneKey, laneKeys } from '../lane-keys';
+import { laneKeys, type WrittenKey } from '../lane-keys';
 import { firstValue, isCircle } from '../lane-looks';
 import { type SpanChain, spanChains } from '../part-chains';
-import { layersOf, type PartLayer, type Purpose, seenSwitches } from '../part-layers';
+import { type LayerUse, layersOf, type PartLayer, seenSwitches } from '../part-layers';
 import { type LottieProperty, propertyOf, rounded, still } from './lottie-property';
 
 export interface LottieOptions {
@@ -159,7 +159,7 @@ class LottieWriter {
   }
 
   /** A layer for each chain of spans, where it is seen. */
-  private chains(figure: CompiledFigure, purpose: Purpose, opacity?: LottieProperty): Layer[] {
+  private chains(figure: CompiledFigure, purpose: LayerUse, opacity?: LottieProperty): Layer[] {
     const { duration, playback } = this.piece;
     const chains = spanChains(figure.spans);
     const ks = this.motion(figure.motion, opacity);
@@ -183,7 +183,7 @@ class LottieWriter {
   }
 
   /** Of one chain, topmost first. */
-  private shapes(chain: SpanChain, purpose: Purpose, over: OverLanes | null): Shape[] {
+  private shapes(chain: SpanChain, purpose: LayerUse, over: OverLanes | null): Shape[] {
     return chain.parts
       .flatMap((part) =>
         layersOf(part, purpose, over)
@@ -197,7 +197,7 @@ class LottieWriter {
     part: PartLanes,
     layer: PartLayer,
     stroke: StrokeLanes | null,
-    purpose: Purpose,
+    purpose: LayerUse,
     over: OverLanes | null,
   ): Shape {
     const rule = part.plan.fillRule === 'evenodd' ? 2 : 1;
@@ -247,7 +247,7 @@ class LottieWriter {
   private seen({ time }: PartLanes, seen: NonNullable<PartLayer['seen']>): LottieProperty {
     const switches = seenSwitches(time, seen);
     const keys = switches.map(
-      ({ share, shown }, i): LaneKey => ({
+      ({ share, shown }, i): WrittenKey => ({
         time: i === 0 ? 0 : time.start + (time.end - time.start) * share,
         value: Float64Array.of(shown ? 100 : 0),
         onward: 'hold',
@@ -258,7 +258,7 @@ class LottieWriter {
       playback === 'back' && keys.length > 1
         ? keys
             .slice(0, -1)
-            .map((key, i): LaneKey => ({ ...key, time: 2 * duration - keys[i + 1].time }))
+            .map((key, i): WrittenKey => ({ ...key, time: 2 * duration - keys[i + 1].time }))
             .reverse()
         : [];
     return propertyOf([...keys, ...back], this.rate, ([v]) => v);

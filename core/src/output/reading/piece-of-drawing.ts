@@ -36,7 +36,7 @@ import { rgba, type ShapeSample } from './shape-sample';
 import { softnessOf } from './softness';
 import { steadyPaths } from './steady-paths';
 import { type Chain, StillTree } from './still-tree';
-import { seconds, stopsOf } from './stops';
+import { seconds, standingStops } from './stops';
 import { originsApart, stylesApart } from './styles-apart';
 import { type Timeline, timelineOf, withoutOddTimes } from './timeline';
 import { type DrawingTime, playedSeconds, readUnit, type Unit } from './unit';
@@ -281,7 +281,7 @@ class PieceOfDrawing {
     const { chain } = leaves[0];
     const base = newFigure(id, this.nameOf(chain));
     const loops = this.timeline.playback === 'loop';
-    const stops = ownStops(stopsOf(segments, spans), unit, { loops, budget: this.budget, newId });
+    const stops = ownStops(standingStops(segments, spans), unit, { loops, budget: this.budget, newId });
     const last = stops[stops.length - 1];
     const closes = loops && stops.length > 2 && last.hold < SHORTEST_SECONDS && last.sample === stops[0].sample;
     const poses = (closes ? stops.slice(0, -1) : stops).map(({ sample, hold }, i) => this.pose(sample, hold, i, unit));

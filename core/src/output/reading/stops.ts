@@ -22,7 +22,7 @@ export interface Stop {
 }
 
 /** Samples that stand, and ways between them. */
-export function stopsOf(segments: readonly Segment<ShapeSample>[], spans: readonly Span[]): Stop[] {
+export function standingStops(segments: readonly Segment<ShapeSample>[], spans: readonly Span[]): Stop[] {
   const stops: Stop[] = [];
   for (const { from, until, first, last, still, easing, space } of segments) {
     const before = stops[stops.length - 1];

@@ -56,16 +56,16 @@ function valueAt(
   return flags > 1 || !(way > 0) ? values[k] : mixed(values[k], values[k + 1], curve ? eased(curve, way) : way, unit);
 }
 
-/** A moment in s; beyond the ends also another one, and how far beyond on the way to it: the pace between the two goes on. */
-type Moment = readonly [seconds: number, next?: number, way?: number];
+/** An instant in s; beyond the ends also another one, and how far beyond on the way to it: the pace between the two goes on. */
+type Instant = readonly [seconds: number, next?: number, way?: number];
 
-const trackAt = (track: PackedTrack, [seconds, next, way]: Moment): string | undefined => {
+const trackAt = (track: PackedTrack, [seconds, next, way]: Instant): string | undefined => {
   if (!EXTRAPOLATED || next === undefined) return valueAt(track, seconds);
   const [first, second] = [valueAt(track, seconds, ALONG), valueAt(track, next, ALONG)];
   return track[4] > 1 || !first || !second ? first : mixed(first, second, way as number);
 };
 
-function elementAt([name, attributes, children, tracks]: PackedElement, moment: Moment): FrameElement {
+function elementAt([name, attributes, children, tracks]: PackedElement, moment: Instant): FrameElement {
   const now: Record<string, string> = { ...attributes };
   const sums: Record<string, string> = {};
   for (const track of tracks) {
@@ -81,7 +81,7 @@ function elementAt([name, attributes, children, tracks]: PackedElement, moment: 
 const PACE = 0.01;
 
 /** On the way from one pose to the next time runs from when that is left until the next is reached. The very end of a run belongs to its next one. */
-function momentOf(progress: number): Moment {
+function momentOf(progress: number): Instant {
   let k = 0;
   if (BY_POSES) while (k + 2 < poses.length && progress >= positions[k + 1]) k++;
   const from = BY_POSES ? poses[k].left : 0;

@@ -69,7 +69,7 @@ const WORDS: Readonly<Record<ShapeElement, string>> = {
 };
 
 /** What a shape is called: by its id, or by what it is and its number among the shapes of the file, from 1. */
-export function shapeName({ name, attributes }: SvgNode, number: number): string {
+export function nameOfShape({ name, attributes }: SvgNode, number: number): string {
   return attributes.id || `${isShapeElement(name) ? WORDS[name] : WORDS.path} ${number}`;
 }
 

@@ -14,7 +14,7 @@ import {
 import { cssText, fadePaint, type Paint, readColour } from '../../paint';
 import { IDENTITY, type Matrix, multiply, translation } from '../../vec';
 import { SEGMENT_LIMIT } from '../path-data-reader';
-import { isShapeElement, readLength, shapeContours, shapeName, type Viewport } from './basic-shapes';
+import { isShapeElement, nameOfShape, readLength, shapeContours, type Viewport } from './basic-shapes';
 import { WorkBudget } from './budget';
 import { type ReadStops, readGradient, readGradientStops } from './gradients';
 import { readStroke, type SvgStroke, strokeReach } from './stroke';
@@ -395,7 +395,7 @@ class SvgReader {
     const outline = placedOutline(drawn, matrix, node);
     const reach = stroke ? strokeReach(stroke) : 0;
     this.shapes.push({
-      name: shapeName(node, this.shapes.length + 1),
+      name: nameOfShape(node, this.shapes.length + 1),
       groups,
       outline,
       fill,

@@ -1,4 +1,4 @@
-import type { Placement, Placements, SiteSlot } from './placements';
+import type { PlacedFile, PlacedFiles, SiteSlot } from './placed-files';
 
 const safe = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
@@ -11,7 +11,7 @@ export interface SiteLook {
 }
 
 /** A file as the page shows it. */
-function shown({ slot, kind, name }: Placement, { lessMotion }: SiteLook): string {
+function shown({ slot, kind, name }: PlacedFile, { lessMotion }: SiteLook): string {
   const src = `/site/file/${slot}${lessMotion ? '?motion=less' : ''}`;
   if (kind === 'video')
     return `<video src="${src}" muted playsinline ${lessMotion ? '' : 'autoplay loop'} aria-label="${safe(name)}"></video>`;
@@ -21,7 +21,7 @@ function shown({ slot, kind, name }: Placement, { lessMotion }: SiteLook): strin
 }
 
 /** The made-up ferry line's page, with what is placed on it. */
-export function sitePage(placements: Placements, look: SiteLook): string {
+export function sitePage(placements: PlacedFiles, look: SiteLook): string {
   const at = (slot: SiteSlot, otherwise: string): string => {
     const placed = placements.find(slot);
     return `<div class="slot slot-${slot}" data-slot="${slot}">${placed ? shown(placed, look) : otherwise}</div>`;

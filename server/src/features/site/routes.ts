@@ -3,7 +3,7 @@ import express, { type Response, Router } from 'express';
 import { ApiError } from '../../errors';
 import { bodyLimit } from '../../http/bodies';
 import { SITE_STYLE, sitePage } from './page';
-import { type Placements, SITE_KINDS, SITE_SLOTS, type SiteKind, type SiteSlot } from './placements';
+import { type PlacedFiles, SITE_KINDS, SITE_SLOTS, type SiteKind, type SiteSlot } from './placed-files';
 
 /** Largest file that is put on the page. */
 const FILE_LIMIT = 40 * 1024 * 1024;
@@ -30,7 +30,7 @@ function slotOf(text: string): SiteSlot {
 }
 
 /** Routes under /api/site: what is put on the ferry line's page, one file a place, and taken off again. */
-export function sitePlacementRoutes(placements: Placements): Router {
+export function sitePlacementRoutes(placements: PlacedFiles): Router {
   const router = Router();
   router.get('/', (_request, response) => {
     response.json(
@@ -78,7 +78,7 @@ export function sitePlacementRoutes(placements: Placements): Router {
 const FRAMED = "frame-ancestors 'self'";
 
 /** The page itself, under /site, with its files. It may stand in a frame of the program, and run the player and nothing else. */
-export function siteRoutes(placements: Placements): Router {
+export function siteRoutes(placements: PlacedFiles): Router {
   const router = Router();
   const send = (response: Response, type: string, policy: string, content: string | Buffer): void => {
     response

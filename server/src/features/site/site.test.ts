@@ -2,11 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import express from 'express';
 import request from 'supertest';
 import { problemHandler } from '../../http/problems';
-import { Placements } from './placements';
+import { PlacedFiles } from './placed-files';
 import { sitePlacementRoutes, siteRoutes } from './routes';
 
 function site() {
-  const placements = new Placements();
+  const placements = new PlacedFiles();
   const app = express();
   app.use('/api/site', sitePlacementRoutes(placements));
   app.use('/site', siteRoutes(placements));

@@ -160,7 +160,7 @@ const SHAPE_NAMES: Record<ShapeSource['kind'], string> = {
   arc: 'Arc',
   blob: 'Blob',
 };
-export const shapeName = (kind: ShapeSource['kind']): string => SHAPE_NAMES[kind];
+export const shapeKindName = (kind: ShapeSource['kind']): string => SHAPE_NAMES[kind];
 
 /** A part of an adjustable shape in canvas px. */
 export const drawnShape = (source: ShapeSource): Part =>

@@ -16,7 +16,7 @@ import {
 import { useRef } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import { useTargets } from '../../context';
-import { type CommandId, commandById, drawsNow, shapeName, TOOL_TABLE } from '../../editor';
+import { type CommandId, commandById, drawsNow, shapeKindName, TOOL_TABLE } from '../../editor';
 import {
   type DrawsAs,
   drawingActions,
@@ -182,8 +182,8 @@ function ShapeChoice({ kind }: { readonly kind: ShapeKind }) {
           type="button"
           role="radio"
           aria-checked={each === kind}
-          aria-label={shapeName(each)}
-          title={shapeName(each)}
+          aria-label={shapeKindName(each)}
+          title={shapeKindName(each)}
           className={each === kind ? 'chosen' : ''}
           onClick={() => dispatch(drawingActions.shapeChosen(each))}
         >

@@ -9,7 +9,7 @@ import {
   type ShapeNumberId,
   shapeNumber,
 } from '@core';
-import { shapeName } from '../../editor';
+import { shapeKindName } from '../../editor';
 
 /** What lanes are called, and how their values are written. */
 interface LaneWords {
@@ -64,7 +64,7 @@ function wordsOfNumber(id: ShapeNumberId): LaneWords {
     const inShort = (label: string): string => label.replace(`${common} `, '').replace(/^./, (c) => c.toUpperCase());
     const short = common ?? parameters[0]?.label ?? id;
     words = {
-      label: `${shapeName(number?.kind ?? 'rectangle')}: ${short}`,
+      label: `${shapeKindName(number?.kind ?? 'rectangle')}: ${short}`,
       short,
       unit,
       parts: parameters.map(({ label }) => inShort(label)),

@@ -7,7 +7,7 @@ export const SITE_KINDS = ['image', 'video', 'element'] as const;
 export type SiteKind = (typeof SITE_KINDS)[number];
 
 /** A file in its place. */
-export interface Placement {
+export interface PlacedFile {
   readonly slot: SiteSlot;
   readonly kind: SiteKind;
   readonly mediaType: string;
@@ -16,10 +16,10 @@ export interface Placement {
 }
 
 /** What is on the page now: as long as the server runs, one file a place. */
-export class Placements {
-  private readonly placed = new Map<SiteSlot, Placement>();
+export class PlacedFiles {
+  private readonly placed = new Map<SiteSlot, PlacedFile>();
 
-  put(placement: Placement): void {
+  put(placement: PlacedFile): void {
     this.placed.set(placement.slot, placement);
   }
 
@@ -28,11 +28,11 @@ export class Placements {
     return this.placed.delete(slot);
   }
 
-  find(slot: string): Placement | undefined {
+  find(slot: string): PlacedFile | undefined {
     return this.placed.get(slot as SiteSlot);
   }
 
-  all(): readonly Placement[] {
+  all(): readonly PlacedFile[] {
     return [...this.placed.values()];
   }
 }
