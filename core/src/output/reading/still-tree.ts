@@ -185,7 +185,8 @@ export class StillTree {
     const used = this.usedPaints(around, leaf, seconds);
     this.budget.spend(
       READING_COST.look +
-        READING_COST.element * around.length +
+        // Each stop of a gradient finds its style as an element around does.
+        READING_COST.element * (around.length + used.reduce((sum, each) => sum + countOf(each), 0)) +
         READING_COST.character * (sizeOf(node) + used.reduce((sum, each) => sum + sizeOf(each), 0)),
     );
     const root = this.nodeOf(this.root, seconds, false, [...used, node]);
@@ -293,3 +294,5 @@ const STYLE_WEIGHT = 8;
 
 /** Characters of an element and all in it. */
 const sizeOf = ({ size, children }: SvgNode): number => children.reduce((sum, child) => sum + sizeOf(child), size);
+/** An element and all in it. */
+const countOf = ({ children }: SvgNode): number => children.reduce((sum, child) => sum + countOf(child), 1);
