@@ -15,8 +15,8 @@ const coreMay = {
   svg: ['num', 'vec', 'curve', 'outline', 'paint'],
   match: ['num', 'vec', 'curve', 'outline'],
   morph: ['num', 'vec', 'curve', 'outline', 'svg', 'match'],
-  lane: ['num', 'curve', 'easing', 'paint', 'svg', 'morph'],
-  piece: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'shapes', 'text', 'ops', 'svg', 'match', 'morph'],
+  lane: ['num', 'vec', 'curve', 'easing', 'paint', 'svg', 'morph'],
+  piece: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'shapes', 'text', 'ops', 'svg', 'match', 'morph', 'lane'],
   frame: ['num', 'vec', 'curve', 'outline', 'shapes', 'paint', 'easing', 'match', 'morph', 'lane', 'piece'],
   output: ['num', 'vec', 'curve', 'outline', 'paint', 'easing', 'svg', 'morph', 'lane', 'piece', 'frame'],
 };

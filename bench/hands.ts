@@ -147,6 +147,7 @@ class SilentTarget implements DrawTarget {
   translate(): void {}
   rotate(): void {}
   scale(): void {}
+  transform(): void {}
   beginPath(): void {}
   moveTo(): void {}
   bezierCurveTo(): void {}

@@ -63,6 +63,7 @@ export {
   planPoseShift,
   pointPaths,
   prepareFrame,
+  prepareMotion,
   previewPoseShift,
   type RunTimes,
   rankPoseShift,
@@ -79,7 +80,16 @@ export {
   withPairs,
 } from './frame';
 // Values over time.
-export { blendAlong, Lane, PROPERTIES } from './lane';
+export {
+  blendAlong,
+  isAboutPivot,
+  isTransformLane,
+  LANE_KIND_IDS,
+  Lane,
+  type LaneWords,
+  laneKind,
+  PROPERTIES,
+} from './lane';
 // Which place of one outline belongs to which of another.
 export { matchOutlines } from './match';
 // In-betweens, and how healthy they are.
@@ -239,10 +249,10 @@ export {
   appearanceOf,
   applyClips,
   applyPlacementRules,
+  CANVAS_LANES,
   CENTRE_RULES,
   COLOUR_CHANGES,
   type ColourChange,
-  type CommonLaneProperty,
   type ContourDirection,
   type ContourPairing,
   type ContourRecord,
@@ -281,6 +291,7 @@ export {
   type IdSource,
   insertChain,
   insertPoses,
+  isCanvasLane,
   isClosedRail,
   isColourLane,
   isDecided,
@@ -294,7 +305,6 @@ export {
   keepLetterPlaces,
   keepPlaces,
   kindOf,
-  LANE_PROPERTIES,
   type LaneKey,
   type LaneProperty,
   type LaneRecord,

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { RecordingTarget } from '../testing/recording-target';
-import { PROPERTIES, type Property, type PropertyId, STROKE_PROPERTIES } from './properties';
+import { PROPERTIES, type PropertyId, STROKE_PROPERTIES } from './properties';
+import type { Property } from './property';
 
 const row = (id: PropertyId): Property => PROPERTIES[id];
 

@@ -6,7 +6,16 @@ import {
   runLength,
   stillPiece,
 } from '../frame';
-import { clipLane, type Lane, type PaintLanes, PROPERTIES, STROKE_PROPERTIES, type StrokeProperty } from '../lane';
+import {
+  clipLane,
+  type Lane,
+  type PaintLanes,
+  PROPERTIES,
+  STROKE_PROPERTIES,
+  type StrokeProperty,
+  TRANSFORM_IDS,
+  type TransformId,
+} from '../lane';
 import { numberText } from '../svg';
 import { compactPaths } from './compact-path';
 import { drawnStates } from './drawn-states';
@@ -236,8 +245,9 @@ class FileWriter {
 
   private motionOf({ motion }: CompiledFigure): Written {
     if (!motion) return NOTHING;
-    const [position, turn, scale] = [motion.position, motion.turn, motion.scale].map((lane) => this.clipped(lane));
-    return transformOf({ pivot: motion.pivot, position, turn, scale }, this.wholeWriter([position, turn, scale]));
+    const lanes = TRANSFORM_IDS.map((id) => this.clipped(motion[id]));
+    const clipped = Object.fromEntries(TRANSFORM_IDS.map((id, i) => [id, lanes[i]])) as Record<TransformId, Lane>;
+    return transformOf({ pivot: motion.pivot, ...clipped }, this.wholeWriter(lanes));
   }
 
   /** A lane as far as the piece plays: keys may stand before its beginning or after its end. */

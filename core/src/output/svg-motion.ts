@@ -1,11 +1,11 @@
 import type { MotionLanes } from '../frame';
-import { type Lane, PROPERTIES, type Property } from '../lane';
+import { isAboutPivot, LANE_KINDS, type Lane, PROPERTIES, type Property, type SvgStep, TRANSFORM_IDS } from '../lane';
 import { stillTransform } from './smil';
 import type { LaneWriter, Written } from './svg-paint';
 
 /** A step of a transform: its function, and its value over time as text. */
 interface Step {
-  readonly name: 'translate' | 'rotate' | 'scale';
+  readonly name: SvgStep;
   readonly start: string;
   /** The animation of this step alone; '' where it stands still. */
   readonly moving: (extra: string) => string;
@@ -17,21 +17,20 @@ const NOTHING: Written = { attributes: '', inside: '' };
  * A figure's motion as the transform of an element: moved, turned, scaled and moved back, each step animated by itself, so that what turns goes round and what
  * grows grows evenly. Steps that never do anything are left out.
  */
-export function transformOf({ position, turn, scale, pivot }: MotionLanes, writer: LaneWriter): Written {
-  const [px, py] = pivot;
-  const turns = !isInitial(turn, PROPERTIES.turn);
-  const scales = !isInitial(scale, PROPERTIES.scale);
-  const about = turns || scales;
+export function transformOf(motion: MotionLanes, writer: LaneWriter): Written {
+  const [px, py] = motion.pivot;
+  const about = TRANSFORM_IDS.filter((id) => isAboutPivot(id) && !isInitial(motion[id], PROPERTIES[id]));
+  const { position } = PROPERTIES;
   const moved: Property = {
-    ...PROPERTIES.position,
-    texts: (value) => PROPERTIES.position.texts(about ? [value[0] + px, value[1] + py] : value),
+    ...position,
+    texts: (value) => position.texts(about.length > 0 ? [value[0] + px, value[1] + py] : value),
   };
   const steps: Step[] = [];
-  if (about || !isInitial(position, PROPERTIES.position)) steps.push(stepOf('translate', moved, position, writer));
-  if (turns) steps.push(stepOf('rotate', PROPERTIES.turn, turn, writer));
-  if (scales) steps.push(stepOf('scale', PROPERTIES.scale, scale, writer));
-  if (about) {
-    const [back] = PROPERTIES.position.texts([-px, -py]);
+  if (about.length > 0 || !isInitial(motion.position, position))
+    steps.push(stepOf('translate', moved, motion.position, writer));
+  for (const id of about) steps.push(stepOf(LANE_KINDS[id].step.svg, PROPERTIES[id], motion[id], writer));
+  if (about.length > 0) {
+    const [back] = position.texts([-px, -py]);
     steps.push({ name: 'translate', start: back, moving: () => '' });
   }
   if (steps.length === 0) return NOTHING;

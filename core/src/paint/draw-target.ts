@@ -28,6 +28,8 @@ export interface DrawTarget {
   translate(x: number, y: number): void;
   rotate(angle: number): void;
   scale(x: number, y: number): void;
+  /** Puts a map before the one there is, as a canvas context does. */
+  transform(a: number, b: number, c: number, d: number, e: number, f: number): void;
   beginPath(): void;
   moveTo(x: number, y: number): void;
   bezierCurveTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void;

@@ -25,6 +25,7 @@ class FiniteTarget implements DrawTarget {
   translate = (...numbers: number[]): void => this.look('translate', numbers);
   rotate = (angle: number): void => this.look('rotate', [angle]);
   scale = (...numbers: number[]): void => this.look('scale', numbers);
+  transform = (...numbers: number[]): void => this.look('transform', numbers);
   beginPath = (): void => {};
   moveTo = (...numbers: number[]): void => this.look('moveTo', numbers);
   bezierCurveTo = (...numbers: number[]): void => this.look('bezierCurveTo', numbers);

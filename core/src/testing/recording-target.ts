@@ -23,6 +23,7 @@ export class RecordingTarget implements DrawTarget {
   translate = (x: number, y: number): void => this.say('translate', x, y);
   rotate = (angle: number): void => this.say('rotate', angle);
   scale = (x: number, y: number): void => this.say('scale', x, y);
+  transform = (...map: number[]): void => this.say('transform', ...map);
   beginPath = (): void => this.say('begin');
   moveTo = (x: number, y: number): void => this.say('move', x, y);
   bezierCurveTo = (): void => {};

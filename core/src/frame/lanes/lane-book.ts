@@ -8,10 +8,10 @@ import {
   blendNumbers,
   FormulaLane,
   Lane,
+  laneKind,
   levelLane,
   type NumberRange,
   noiseAt,
-  PROPERTIES,
   RampTime,
   shareOfPeriod,
 } from '../../lane';
@@ -260,12 +260,12 @@ function valuesBlend(
 
 /** A shape's numbers go on along their line: what builds the shape keeps each within its own range. */
 const rangeOf = (property: LaneProperty): NumberRange =>
-  isShapeNumber(property) ? { beyond: 'on', least: -Infinity } : PROPERTIES[property].range;
+  isShapeNumber(property) ? { beyond: 'on', least: -Infinity } : laneKind(property).property.range;
 
 /** Between what a number stays that is driven. */
 function numberLimits(property: LaneProperty, part: number): readonly [least: number, most: number] {
-  if (isShapeNumber(property)) return laneLimits(property, part);
-  return [PROPERTIES[property].range.least, property === 'opacity' ? 1 : Number.POSITIVE_INFINITY];
+  const driven = isShapeNumber(property) ? undefined : laneKind(property).driven;
+  return driven?.[part] ?? laneLimits(property, part);
 }
 
 const colourOf = ([r, g, b, alpha]: readonly number[]): Rgba => ({ r, g, b, alpha });

@@ -1,34 +1,29 @@
-import { blendNumbers, type Lane, levelLane, PROPERTIES } from '../../lane';
-import { type Id, type LaneProperty, neutralOf, type Piece } from '../../piece';
-import { type Matrix, multiply, rotation, scaling, translation } from '../../vec';
+import {
+  blendNumbers,
+  changes,
+  isAboutPivot,
+  type Lane,
+  laneKind,
+  levelLane,
+  linearOf,
+  TRANSFORM_IDS,
+  type TransformId,
+  type TransformTarget,
+} from '../../lane';
+import type { Id, LaneProperty, Piece } from '../../piece';
+import { type Matrix, multiply, translation } from '../../vec';
 import { LaneBook, plusLane } from './lane-book';
 
-/** How a figure moves as a whole, over time: moved, and turned and scaled about a point that stays where it is. */
-export interface MotionLanes {
+/** How a figure moves as a whole, over time: a lane for each step of its transform about a point that stays where it is. */
+export type MotionLanes = { readonly [K in TransformId]: Lane } & {
   /** px of the canvas, before the figure is moved. */
   readonly pivot: readonly [x: number, y: number];
-  readonly position: Lane;
-  readonly turn: Lane;
-  readonly scale: Lane;
-}
+};
 
-/** A figure's motion at a moment. */
-export interface MotionSample {
+/** A figure's motion at a moment: the numbers of each step. */
+export type MotionSample = { readonly [K in TransformId]: Float64Array } & {
   readonly pivot: readonly [x: number, y: number];
-  /** x, y, px. */
-  readonly position: Float64Array;
-  /** Degrees clockwise. */
-  readonly turn: Float64Array;
-  /** x, y. */
-  readonly scale: Float64Array;
-}
-
-/** The parts of a transform on a drawing target. */
-export interface TransformTarget {
-  translate(x: number, y: number): void;
-  rotate(angle: number): void;
-  scale(x: number, y: number): void;
-}
+};
 
 /** A lane of a figure, or of the canvas (null), over time; undefined where there is none. For looking once: a piece that plays has one book for all. */
 export const compileLane = (piece: Piece, figureId: Id | null, property: LaneProperty): Lane | undefined =>
@@ -36,18 +31,20 @@ export const compileLane = (piece: Piece, figureId: Id | null, property: LanePro
 
 /** A figure's motion; null where it has none. */
 export function compileMotion(piece: Piece, figureId: Id, book = new LaneBook(piece)): MotionLanes | null {
-  const [position, scale] = [book.lane(figureId, 'position'), book.lane(figureId, 'scale')];
-  const [own, along] = [book.lane(figureId, 'turn'), book.direction(figureId)];
-  const turn = own && along ? plusLane(own, along) : (own ?? along);
-  if (!position && !turn && !scale) return null;
-  const level = (property: 'position' | 'turn' | 'scale'): Lane =>
-    levelLane(blendNumbers(neutralOf(property), neutralOf(property), PROPERTIES[property].range));
-  return {
-    pivot: pivotOfMotion(piece, figureId),
-    position: position ?? level('position'),
-    turn: turn ?? level('turn'),
-    scale: scale ?? level('scale'),
-  };
+  const along = book.direction(figureId);
+  const found = TRANSFORM_IDS.map((id) => {
+    const own = book.lane(figureId, id);
+    return id === 'turn' && along ? (own ? plusLane(own, along) : along) : own;
+  });
+  if (found.every((lane) => lane === undefined)) return null;
+  const lanes = TRANSFORM_IDS.map((id, i) => [id, found[i] ?? levelOf(id)]);
+  return { pivot: pivotOfMotion(piece, figureId), ...(Object.fromEntries(lanes) as Record<TransformId, Lane>) };
+}
+
+/** A step that changes nothing. */
+function levelOf(id: TransformId): Lane {
+  const { neutral, property } = laneKind(id);
+  return levelLane(blendNumbers(neutral, neutral, property.range));
 }
 
 /** What a figure turns and grows about: chosen by hand, or its middle when it was first turned. */
@@ -56,23 +53,20 @@ export function pivotOfMotion({ figures }: Pick<Piece, 'figures'>, figureId: Id)
   return pivot ?? middle ?? [0, 0];
 }
 
-/** Memory for a motion's values. */
+/** Memory for a motion's values, which moves nothing until it is written. */
 export const prepareMotion = ({ pivot }: Pick<MotionLanes, 'pivot'>): MotionSample => ({
   pivot,
-  position: new Float64Array(2),
-  turn: new Float64Array(1),
-  scale: new Float64Array(2),
+  ...(Object.fromEntries(TRANSFORM_IDS.map((id) => [id, Float64Array.from(laneKind(id).neutral)])) as Record<
+    TransformId,
+    Float64Array
+  >),
 });
 
 /** Writes the motion at a time in s of the figure into `out`, which is returned; allocates nothing. */
-export function sampleMotion({ position, turn, scale }: MotionLanes, seconds: number, out: MotionSample): MotionSample {
-  position.sample(seconds, out.position);
-  turn.sample(seconds, out.turn);
-  scale.sample(seconds, out.scale);
+export function sampleMotion(lanes: MotionLanes, seconds: number, out: MotionSample): MotionSample {
+  for (let i = 0; i < TRANSFORM_IDS.length; i++) lanes[TRANSFORM_IDS[i]].sample(seconds, out[TRANSFORM_IDS[i]]);
   return out;
 }
-
-const RADIANS = Math.PI / 180;
 
 /** A figure's motion at a time in s; null where it has none. For looking once; what plays is compiled and sampled. */
 export function motionAt(piece: Piece, figureId: Id, seconds: number): MotionSample | null {
@@ -80,18 +74,23 @@ export function motionAt(piece: Piece, figureId: Id, seconds: number): MotionSam
   return lanes && sampleMotion(lanes, seconds, prepareMotion(lanes));
 }
 
-/** Moves, turns and scales what is drawn on a target from here on. */
-export function applyMotion({ pivot, position, turn, scale }: MotionSample, target: TransformTarget): void {
-  const [px, py] = pivot;
-  target.translate(position[0] + px, position[1] + py);
-  if (turn[0] !== 0) target.rotate(turn[0] * RADIANS);
-  if (scale[0] !== 1 || scale[1] !== 1) target.scale(scale[0], scale[1]);
+/** Moves what is drawn on a target from here on, step by step. */
+export function applyMotion(motion: MotionSample, target: TransformTarget): void {
+  const [px, py] = motion.pivot;
+  target.translate(motion.position[0] + px, motion.position[1] + py);
+  for (let i = 0; i < TRANSFORM_IDS.length; i++) {
+    const id = TRANSFORM_IDS[i];
+    if (isAboutPivot(id) && changes(id, motion[id])) laneKind(id).step?.apply(target, motion[id]);
+  }
   target.translate(-px, -py);
 }
 
 /** The same as a map of the canvas. */
-export function motionMatrix({ pivot, position, turn, scale }: MotionSample): Matrix {
-  const [px, py] = pivot;
-  const linear = multiply(rotation(turn[0] * RADIANS), scaling(scale[0], scale[1]));
-  return multiply(translation(position[0] + px, position[1] + py), multiply(linear, translation(-px, -py)));
+export function motionMatrix(motion: MotionSample): Matrix {
+  const [px, py] = motion.pivot;
+  const linear = linearOf((id) => motion[id]);
+  return multiply(
+    translation(motion.position[0] + px, motion.position[1] + py),
+    multiply(linear, translation(-px, -py)),
+  );
 }

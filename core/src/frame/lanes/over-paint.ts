@@ -1,31 +1,19 @@
-import type { Lane } from '../../lane';
-import type { Id } from '../../piece';
+import { type LANE_KINDS, type Lane, OVER_IDS, type OverId } from '../../lane';
+import { type Id, isColourLane } from '../../piece';
 import type { LaneBook } from './lane-book';
 import type { PaintSample } from './paint-sample';
 
 /** Lanes of a figure that stand in place of what its parts have: of those that are left out the parts' own is drawn. */
-export interface OverLanes {
-  readonly fill?: Lane;
-  readonly stroke?: Lane;
-  readonly strokeWidth?: Lane;
-  readonly drawn?: Lane;
-  readonly softness?: Lane;
-}
+export type OverLanes = { readonly [K in OverId]?: Lane };
 
-/** The same at a moment. */
-export interface OverSample {
-  readonly fill: PaintSample | null;
-  readonly stroke: PaintSample | null;
-  readonly strokeWidth: Float64Array | null;
-  readonly drawn: Float64Array | null;
-  readonly softness: Float64Array | null;
-}
-
-export const OVER_PROPERTIES = ['fill', 'stroke', 'strokeWidth', 'drawn', 'softness'] as const;
+/** The same at a moment: colours as paint, all else as numbers. */
+export type OverSample = {
+  readonly [K in OverId]: ((typeof LANE_KINDS)[K]['type'] extends 'colour' ? PaintSample : Float64Array) | null;
+};
 
 /** What of a figure's parts its lanes replace; null where nothing. */
 export function overLanes(book: LaneBook, figureId: Id): OverLanes | null {
-  const lanes = OVER_PROPERTIES.flatMap((property) => {
+  const lanes = OVER_IDS.flatMap((property) => {
     const lane = book.lane(figureId, property);
     return lane ? [[property, lane] as const] : [];
   });
@@ -33,24 +21,21 @@ export function overLanes(book: LaneBook, figureId: Id): OverLanes | null {
 }
 
 /** Memory for what `sampleOver` writes. */
-export function prepareOver({ fill, stroke, strokeWidth, drawn, softness }: OverLanes): OverSample {
-  const paint = (lane: Lane | undefined): PaintSample | null =>
-    lane ? { colour: new Float64Array(4), gradient: null } : null;
-  const numbers = (lane: Lane | undefined): Float64Array | null => (lane ? new Float64Array(lane.size) : null);
-  return {
-    fill: paint(fill),
-    stroke: paint(stroke),
-    strokeWidth: numbers(strokeWidth),
-    drawn: numbers(drawn),
-    softness: numbers(softness),
-  };
+export function prepareOver(lanes: OverLanes): OverSample {
+  const memory = OVER_IDS.map((id) => {
+    const lane = lanes[id];
+    if (!lane) return [id, null];
+    return [id, isColourLane(id) ? { colour: new Float64Array(4), gradient: null } : new Float64Array(lane.size)];
+  });
+  return Object.fromEntries(memory) as OverSample;
 }
 
 /** Writes the values at a time in s; allocates nothing. */
 export function sampleOver(lanes: OverLanes, seconds: number, out: OverSample): void {
-  if (lanes.fill && out.fill) lanes.fill.sample(seconds, out.fill.colour);
-  if (lanes.stroke && out.stroke) lanes.stroke.sample(seconds, out.stroke.colour);
-  if (lanes.strokeWidth && out.strokeWidth) lanes.strokeWidth.sample(seconds, out.strokeWidth);
-  if (lanes.drawn && out.drawn) lanes.drawn.sample(seconds, out.drawn);
-  if (lanes.softness && out.softness) lanes.softness.sample(seconds, out.softness);
+  for (let i = 0; i < OVER_IDS.length; i++) {
+    const id = OVER_IDS[i];
+    const lane = lanes[id];
+    const to = out[id];
+    if (lane && to) lane.sample(seconds, to instanceof Float64Array ? to : to.colour);
+  }
 }

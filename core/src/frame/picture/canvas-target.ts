@@ -137,6 +137,9 @@ export class CanvasTarget implements DrawTarget {
   rotate(angle: number): void {
     this.context.rotate(angle);
   }
+  transform(a: number, b: number, c: number, d: number, e: number, f: number): void {
+    this.context.transform(a, b, c, d, e, f);
+  }
   scale(x: number, y: number): void {
     this.context.scale(x, y);
   }

@@ -1,6 +1,24 @@
-import { type Blend, type Lane, levelLane, type PaintLanes, RampTime, STROKE_PROPERTIES } from '../../lane';
+import {
+  type Blend,
+  type Lane,
+  levelLane,
+  OVER_IDS,
+  type PaintLanes,
+  RampTime,
+  STROKE_PROPERTIES,
+  TRANSFORM_IDS,
+  type TransformId,
+} from '../../lane';
 import type { PlanContour, ShiftPlan } from '../../morph';
-import type { CompiledFigure, CompiledPiece, OverLanes, PaintSample, PartLanes } from '../lanes';
+import type {
+  CompiledFigure,
+  CompiledPiece,
+  MotionLanes,
+  MotionSample,
+  OverLanes,
+  PaintSample,
+  PartLanes,
+} from '../lanes';
 import { type FrameFigure, type FramePart, isVanished, prepareFrame, type StrokeSample, sampleFrame } from './sample';
 
 const STANDING = new RampTime(0, 0, { kind: 'linear' });
@@ -42,26 +60,25 @@ function stillFigure(figure: CompiledFigure, { parts, motion, opacity, over }: F
     from: 0,
     until: Number.POSITIVE_INFINITY,
     opacity: level(opacity),
-    motion: motion && {
-      pivot: motion.pivot,
-      position: level(motion.position),
-      turn: level(motion.turn),
-      scale: level(motion.scale),
-    },
+    motion: motion && stillMotion(motion),
     over: over && stillOver(over),
     spans: [{ start: 0, end: 0, time: STANDING, parts: lanes, layOut: () => true }],
   };
 }
 
 function stillOver(over: NonNullable<FrameFigure['over']>): OverLanes {
-  return {
-    ...(over.fill && { fill: level(over.fill.colour) }),
-    ...(over.stroke && { stroke: level(over.stroke.colour) }),
-    ...(over.strokeWidth && { strokeWidth: level(over.strokeWidth) }),
-    ...(over.drawn && { drawn: level(over.drawn) }),
-    ...(over.softness && { softness: level(over.softness) }),
-  };
+  return Object.fromEntries(
+    OVER_IDS.flatMap((id) => {
+      const value = over[id];
+      return value ? [[id, level(value instanceof Float64Array ? value : value.colour)]] : [];
+    }),
+  );
 }
+
+const stillMotion = (motion: MotionSample): MotionLanes => ({
+  pivot: motion.pivot,
+  ...(Object.fromEntries(TRANSFORM_IDS.map((id) => [id, level(motion[id])])) as Record<TransformId, Lane>),
+});
 
 /** null where nothing of it is left. */
 function stillPart({ lanes, points, contours, progress, fill, stroke }: FramePart): PartLanes | null {

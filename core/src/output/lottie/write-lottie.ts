@@ -5,11 +5,13 @@ import {
   drawnShare,
   type GradientLanes,
   type GradientPlace,
+  LANE_KINDS,
   type Lane,
   levelLane,
   type PaintLanes,
   PROPERTIES,
   type Property,
+  TRANSFORM_IDS,
 } from '../../lane';
 import { readColour } from '../../paint';
 import type { PathRun } from '../compact-path';
@@ -355,11 +357,17 @@ class LottieWriter {
   private motion(motion: MotionLanes | null, opacity?: LottieProperty): Shape {
     if (!motion) return transform(opacity ? { o: opacity } : {});
     const [px, py] = motion.pivot;
+    const steps = TRANSFORM_IDS.map((id) => {
+      const { field, say } = LANE_KINDS[id].step.lottie;
+      const said = (value: Float64Array): number | number[] => {
+        const number = say(id === 'position' ? [value[0] + px, value[1] + py] : value);
+        return typeof number === 'number' ? rounded(number, 4) : number.map((v) => rounded(v, 4));
+      };
+      return [field, this.property(motion[id], PROPERTIES[id], said)] as const;
+    });
     return transform({
       a: still([rounded(px, 4), rounded(py, 4)]),
-      p: this.property(motion.position, PROPERTIES.position, ([x, y]) => [rounded(x + px, 4), rounded(y + py, 4)]),
-      r: this.property(motion.turn, PROPERTIES.turn, ([v]) => rounded(v, 4)),
-      s: this.property(motion.scale, PROPERTIES.scale, ([x, y]) => [rounded(100 * x, 4), rounded(100 * y, 4)]),
+      ...Object.fromEntries(steps),
       ...(opacity && { o: opacity }),
     });
   }

@@ -1,6 +1,6 @@
-import { type Matrix, multiply, rotation, scaling } from '../../vec';
+import { isAboutPivot, linearOf } from '../../lane';
 import type { Id, IdSource, LaneProperty, Piece } from '../records';
-import { laneOf, lanesOf, neutralOf, standsInPlace } from '../records';
+import { isNeutral, laneOf, lanesOf, neutralOf, standsInPlace } from '../records';
 import { canHave, stopNamed, stopsOf } from '../time';
 import type { PieceDraft } from './edit';
 import { setLaneAtStop } from './edit-lanes';
@@ -39,12 +39,11 @@ export function putValuesAtStop(
   newId: IdSource,
 ): void {
   const given = new Map(values.map(({ property, value }) => [property, value]));
-  const [turn, scale] = [given.get('turn') ?? neutralOf('turn'), given.get('scale') ?? neutralOf('scale')];
-  const turned = turn[0] !== 0 || scale[0] !== 1 || scale[1] !== 1;
+  const turned = values.some(({ property, value }) => isAboutPivot(property) && !isNeutral(property, value));
   if (turned) fixMiddle(draft, figureId);
   const own = draft.figures[figureId].pivot ?? draft.figures[figureId].middle;
   if (turned && own) {
-    const [a, b, c, d]: Matrix = multiply(rotation((turn[0] * Math.PI) / 180), scaling(scale[0], scale[1]));
+    const [a, b, c, d] = linearOf((id) => given.get(id) ?? neutralOf(id));
     const [dx, dy] = [pivot[0] - own[0], pivot[1] - own[1]];
     const [x, y] = given.get('position') ?? neutralOf('position');
     const moved = [x + dx - a * dx - c * dy, y + dy - b * dx - d * dy].map((v) => Math.round(v * 1e6) / 1e6);

@@ -1,18 +1,15 @@
+import { ANY, LANE_KIND_IDS, type LaneKind, type Limits, laneKind } from '../../lane';
 import { type ShapeNumberId, shapeNumber } from '../../shapes';
-import type { CommonLaneProperty, Figure, Id, LaneProperty, LaneRecord, Piece } from './records';
+import type { Figure, Id, LaneProperty, LaneRecord, Piece } from './records';
 
-const NEUTRAL: Readonly<Record<CommonLaneProperty, readonly number[]>> = {
-  position: [0, 0],
-  turn: [0],
-  scale: [1, 1],
-  opacity: [1],
-  fill: [0, 0, 0, 1],
-  stroke: [0, 0, 0, 1],
-  strokeWidth: [0],
-  drawn: [0, 1, 0],
-  softness: [0],
-  background: [1, 1, 1, 1],
-};
+/** All that is known of a property; undefined for numbers of adjustable shapes. */
+const kindOf = (property: LaneProperty): LaneKind | undefined =>
+  isShapeNumber(property) ? undefined : laneKind(property);
+
+/** All that a figure can have a lane of, and the canvas: without the numbers of shapes. */
+export const FIGURE_LANES = LANE_KIND_IDS.filter((id) => laneKind(id).of === 'figure');
+export const CANVAS_LANES = LANE_KIND_IDS.filter((id) => laneKind(id).of === 'canvas');
+export const isCanvasLane = (property: LaneProperty): boolean => kindOf(property)?.of === 'canvas';
 
 /** Is it a number of an adjustable shape? */
 export const isShapeNumber = (property: LaneProperty): property is ShapeNumberId => property.includes('.');
@@ -22,31 +19,20 @@ export const isShapeNumber = (property: LaneProperty): property is ShapeNumberId
  * it begins as here. None where there is no such property.
  */
 export function neutralOf(property: LaneProperty): readonly number[] {
-  return isShapeNumber(property) ? (shapeNumber(property)?.parameters.map(() => 0) ?? []) : NEUTRAL[property];
+  return isShapeNumber(property) ? (shapeNumber(property)?.parameters.map(() => 0) ?? []) : laneKind(property).neutral;
 }
 
-/** Colours: red, green, blue and alpha, 0 to 1. */
-const COLOURS: ReadonlySet<LaneProperty> = new Set<LaneProperty>(['fill', 'stroke', 'background']);
-export const isColourLane = (property: LaneProperty): boolean => COLOURS.has(property);
+/** Is its value a colour: red, green, blue and alpha, 0 to 1? */
+export const isColourLane = (property: LaneProperty): boolean => kindOf(property)?.type === 'colour';
 
 /** Does a lane's value stand in place of what the poses' parts, or the canvas, have themselves? Else it lies on top, and its neutral value adds nothing. */
-export const standsInPlace = (property: LaneProperty): boolean =>
-  isColourLane(property) || property === 'strokeWidth' || isShapeNumber(property);
+export const standsInPlace = (property: LaneProperty): boolean => (kindOf(property)?.lies ?? 'in-place') === 'in-place';
 
-const ANY: readonly [number, number] = [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
-const SHARE: readonly [number, number] = [0, 1];
-const LENGTH: readonly [number, number] = [0, Number.POSITIVE_INFINITY];
-
-/** The least and the most that a number of a lane can be: shares lie from 0 to 1, widths and blurs are not below 0. */
-export function laneLimits(property: LaneProperty, part: number): readonly [least: number, most: number] {
-  if (isShapeNumber(property)) {
-    const parameter = shapeNumber(property)?.parameters[part];
-    return parameter ? [parameter.min, parameter.max] : ANY;
-  }
-  if (property === 'opacity' || isColourLane(property)) return SHARE;
-  // How far a drawn part is shifted along may be any number of rounds.
-  if (property === 'drawn') return part === 2 ? ANY : SHARE;
-  return property === 'strokeWidth' || property === 'softness' ? LENGTH : ANY;
+/** The least and the most that a number of a lane can be. */
+export function laneLimits(property: LaneProperty, part: number): Limits {
+  if (!isShapeNumber(property)) return laneKind(property).limits[part] ?? ANY;
+  const parameter = shapeNumber(property)?.parameters[part];
+  return parameter ? [parameter.min, parameter.max] : ANY;
 }
 
 export const isNeutral = (property: LaneProperty, value: readonly number[]): boolean =>

@@ -1,4 +1,5 @@
 import type { Easing } from '../../easing';
+import type { LaneKindId } from '../../lane';
 import type { DirectionChoice, Opening, Turns } from '../../match';
 import type { Method } from '../../morph';
 import type { FillRule, Place } from '../../outline';
@@ -147,23 +148,8 @@ export interface Figure {
 export const OUTSIDE = ['held', 'hidden'] as const;
 export type Outside = (typeof OUTSIDE)[number];
 
-/** What of a figure can have a lane. */
-export const FIGURE_PROPERTIES = [
-  'position',
-  'turn',
-  'scale',
-  'opacity',
-  'fill',
-  'stroke',
-  'strokeWidth',
-  'drawn',
-  'softness',
-] as const;
-/** And of the canvas. */
-export const LANE_PROPERTIES = [...FIGURE_PROPERTIES, 'background'] as const;
-export type CommonLaneProperty = (typeof LANE_PROPERTIES)[number];
 /** A figure of adjustable shapes can have a lane for each of their numbers too; it is the same for all its shapes of that kind. */
-export type LaneProperty = CommonLaneProperty | ShapeNumberId;
+export type LaneProperty = LaneKindId | ShapeNumberId;
 
 /**
  * A stop of a figure's rail: its pose, and the shift that reaches it (null: none does, it is the first). A rail may pass a pose twice, and each time it may

@@ -4,8 +4,8 @@ import { seededRandom } from '../../num';
 import { countedIds, pieceOf } from '../../testing/pieces';
 import type { PieceDraft } from '../edit/edit';
 import { addFreeKey, addLane, keepLanes, setLaneAtStop } from '../edit/edit-lanes';
-import { neutralOf } from '../records/lane-values';
-import { FIGURE_PROPERTIES, type LaneProperty, type LaneRecord, type Piece } from '../records/records';
+import { FIGURE_LANES, neutralOf } from '../records/lane-values';
+import type { LaneProperty, LaneRecord, Piece } from '../records/records';
 import { checkPiece } from './check-piece';
 
 const newId = countedIds();
@@ -160,7 +160,7 @@ describe('lanes of files from anywhere', () => {
 describe('equal neighbouring keys', () => {
   test('never move, whatever their handles, easings and overshoot say: 200 seeded lanes of all properties', () => {
     const random = seededRandom(17);
-    const properties: readonly LaneProperty[] = FIGURE_PROPERTIES;
+    const properties: readonly LaneProperty[] = FIGURE_LANES;
     for (let i = 0; i < 200; i++) {
       const draft = turned();
       const property = properties[i % properties.length];

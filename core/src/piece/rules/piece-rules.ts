@@ -4,7 +4,9 @@ import { shapeNumber } from '../../shapes';
 import type { Anchor, Figure, LaneProperty, LaneRecord, Part, Piece, Pose, Shift } from '../records';
 import {
   ANCHORS_OF_PIECE,
+  CANVAS_LANES,
   FRAMES_OF_PIECE,
+  isCanvasLane,
   isColourLane,
   isDriven,
   isShapeNumber,
@@ -93,8 +95,12 @@ function checkLane(piece: Piece, lane: LaneRecord, refuse: Refuse): void {
     refuse(`${where}/property`, 'name a number of an adjustable shape', `“${property}”`);
   if (lane.figure !== null && !own(piece.figures, lane.figure))
     refuse(`${where}/figure`, 'name a figure of the piece', `“${lane.figure}”`);
-  if ((lane.figure === null) !== (property === 'background'))
-    refuse(`${where}/property`, lane.figure === null ? 'be background, for the canvas' : 'be of a figure', property);
+  if ((lane.figure === null) !== isCanvasLane(property))
+    refuse(
+      `${where}/property`,
+      lane.figure === null ? `be ${CANVAS_LANES.join(' or ')}, for the canvas` : 'be of a figure',
+      property,
+    );
   const figure = lane.figure === null ? null : piece.figures[lane.figure];
   const poses = new Set(figure?.poses);
   const rail = new Set(figure?.rail);
@@ -140,7 +146,7 @@ function checkDrive(
       refuse(`${where}/follow/figure`, 'name a figure of the piece', `“${follow.figure}”`);
     if (isShapeNumber(follow.property) && !shapeNumber(follow.property))
       refuse(`${where}/follow/property`, 'name a number of an adjustable shape', `“${follow.property}”`);
-    if ((follow.figure === null) !== (follow.property === 'background'))
+    if ((follow.figure === null) !== isCanvasLane(follow.property))
       refuse(`${where}/follow/property`, 'be a lane of what it follows', follow.property);
     if (!canFollow(property, follow))
       refuse(
@@ -165,8 +171,7 @@ function checkLaneValue(at: string, property: LaneProperty, value: readonly numb
   value.forEach((v, i) => {
     const [least, most] = laneLimits(property, i);
     if (v >= least && v <= most) return;
-    const name = property === 'opacity' ? 'an opacity' : 'a number';
-    const bounds = Number.isFinite(most) ? `be ${name} from ${least} to ${most}` : `be ${least} or more`;
+    const bounds = Number.isFinite(most) ? `be from ${least} to ${most}` : `be ${least} or more`;
     refuse(`${at}/${i}`, bounds, String(v));
   });
 }

@@ -1,7 +1,8 @@
+import { laneKind } from '../../lane';
 import { isGradient, type Paint, readColour } from '../../paint';
 import { numbersOfShape, SHAPE_NUMBERS, shapeNumber } from '../../shapes';
 import {
-  FIGURE_PROPERTIES,
+  FIGURE_LANES,
   type Figure,
   type Id,
   isShapeNumber,
@@ -38,17 +39,15 @@ export function ownValue(piece: Piece, figureId: Id | null, property: LaneProper
 /** All that a figure can have a lane of: what poses have, and the numbers of its shapes. */
 export const propertiesOf = (piece: Piece, figure: Figure): LaneProperty[] =>
   figure.poses.length > 0
-    ? [...FIGURE_PROPERTIES, ...SHAPE_NUMBERS.keys()].filter((property) => canHave(piece, figure, property))
+    ? [...FIGURE_LANES, ...SHAPE_NUMBERS.keys()].filter((property) => canHave(piece, figure, property))
     : [];
 
 /** Has a figure something that a lane of this property changes? Without an area there is no fill, without a stroke nothing to draw along it, without a shape no number. */
 export function canHave({ poses, parts }: Piece, figure: Figure, property: LaneProperty): boolean {
   const all = figure.poses.flatMap((id) => poses[id].parts.map((part) => parts[part]));
   if (isShapeNumber(property)) return all.some(({ source }) => source?.kind === shapeNumber(property)?.kind);
-  if (property === 'fill') return all.some(({ fill }) => fill !== null);
-  if (property === 'stroke' || property === 'strokeWidth' || property === 'drawn')
-    return all.some(({ stroke }) => stroke !== null);
-  return property !== 'background';
+  const { of, needs } = laneKind(property);
+  return of === 'figure' && (needs === 'nothing' || all.some((part) => part[needs] !== null));
 }
 
 /** Of a shape that is not there: as near to nothing as it can be. */

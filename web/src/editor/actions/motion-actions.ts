@@ -2,7 +2,8 @@ import {
   type Id,
   invert,
   isNeutral,
-  LANE_PROPERTIES,
+  isTransformLane,
+  LANE_KIND_IDS,
   type LaneProperty,
   lanesOf,
   type Matrix,
@@ -14,6 +15,7 @@ import {
   type PieceDraft,
   type Placement,
   pivotOfMotion,
+  prepareMotion,
   setLaneAtStop,
   stopsOf,
 } from '@core';
@@ -47,7 +49,7 @@ export function motionValues(shown: ShownPose): MotionValues {
 
 /** As the canvas needs it. */
 export const motionSample = ({ pivot, position, turn, scale }: MotionValues): MotionSample => ({
-  pivot,
+  ...prepareMotion({ pivot }),
   position: Float64Array.from(position),
   turn: Float64Array.of(turn),
   scale: Float64Array.from(scale),
@@ -107,9 +109,6 @@ export function writeMotion(draft: PieceDraft, { figure, stop }: ShownPose, valu
     draft.figures[figure.id].middle = [...pivot];
 }
 
-/** What moving, turning and scaling by hand writes. */
-const BY_HAND: ReadonlySet<LaneProperty> = new Set(['position', 'turn', 'scale']);
-
 /** Takes away what was moved, turned and scaled by hand at a stop. */
 export function resetMotion(store: AppStore, figureId: Id, stop: number, name: string): void {
   const { piece } = store.getState().document;
@@ -117,7 +116,7 @@ export function resetMotion(store: AppStore, figureId: Id, stop: number, name: s
   store.dispatch(
     changePiece(name, (draft) => {
       for (const { property } of lanesOf(piece, figureId))
-        if (BY_HAND.has(property)) setLaneAtStop(draft, figureId, property, stop, neutralOf(property), freshId);
+        if (isTransformLane(property)) setLaneAtStop(draft, figureId, property, stop, neutralOf(property), freshId);
     }),
   );
 }
@@ -132,7 +131,7 @@ export function setMotion(
 ): void {
   store.dispatch(
     changePiece(name, (draft) => {
-      for (const property of LANE_PROPERTIES) {
+      for (const property of LANE_KIND_IDS) {
         const value = values[property];
         if (value) setLaneAtStop(draft, figureId, property, stop, value, freshId);
       }

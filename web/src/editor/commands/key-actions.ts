@@ -7,6 +7,7 @@ import {
   emptyPiece,
   figureOfLane,
   type Id,
+  isCanvasLane,
   isDriven,
   type LaneKey,
   type LaneProperty,
@@ -96,7 +97,7 @@ export function pasteKeys(store: AppStore, text: string, seconds: number): boole
         ? [first.id, ...drawing.also.filter((id) => id !== first.id && piece.figures[id])]
         : [];
   const takes = (figureId: Id | null, property: LaneProperty): boolean =>
-    figureId === null ? property === 'background' : canHave(piece, piece.figures[figureId], property);
+    figureId === null ? isCanvasLane(property) : canHave(piece, piece.figures[figureId], property);
   const targets = [null, ...figures];
   const placed = targets.flatMap((figureId) =>
     keys.filter(({ property }) => takes(figureId, property)).map((key) => ({ figureId, key })),
@@ -140,7 +141,7 @@ function isSound({ property, at, value, easing, path }: CopiedKey): boolean {
   if (typeof property !== 'string' || !Number.isFinite(at) || at < 0) return false;
   // It is tried on the canvas, or on a figure of one pose.
   const key = { id: 'k', stop: null, after: 0, value, easing, ...(path && { path }) };
-  const figure = property === 'background' ? null : 'f';
+  const figure = isCanvasLane(property) ? null : 'f';
   const stop = figure && { pose: 'q', shift: null };
   checkPiece({ ...structuredClone(TRIAL), lanes: { l: { id: 'l', figure, property, keys: [{ ...key, stop }] } } });
   return true;

@@ -1,4 +1,5 @@
 import {
+  CANVAS_LANES,
   COLOUR_CHANGES,
   type ColourChange,
   canFollow,
@@ -148,7 +149,7 @@ function sources(
   };
   for (const id of [...piece.figureOrder].reverse())
     for (const property of propertiesOf(piece, piece.figures[id])) add(id, property, piece.figures[id].name);
-  add(null, 'background', 'Canvas');
+  for (const property of CANVAS_LANES) add(null, property, 'Canvas');
   return found;
 }
 

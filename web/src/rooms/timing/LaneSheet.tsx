@@ -1,10 +1,12 @@
 import {
   addLane,
+  CANVAS_LANES,
   canHave,
   type Figure,
   fixMiddle,
+  isAboutPivot,
   isShapeNumber,
-  LANE_PROPERTIES,
+  LANE_KIND_IDS,
   type LaneProperty,
   type LaneRecord,
   lanesOf,
@@ -164,9 +166,9 @@ function OwnerLanes({
   const [folded, setFolded] = useState(false);
   const owner = figure ? figure.name : 'the canvas';
   const lanes = lanesOf(piece, figure?.id ?? null);
-  const can = figure ? propertiesOf(piece, figure) : (['background'] as const);
+  const can = figure ? propertiesOf(piece, figure) : CANVAS_LANES;
   const missing = can.filter((property) => !lanes.some((lane) => lane.property === property));
-  const ordered = [...LANE_PROPERTIES, ...SHAPE_NUMBERS.keys()].flatMap((property) =>
+  const ordered = [...LANE_KIND_IDS, ...SHAPE_NUMBERS.keys()].flatMap((property) =>
     lanes.filter((lane) => lane.property === property),
   );
   // Of one kind of shape the number alone says it.
@@ -183,7 +185,7 @@ function OwnerLanes({
     dispatch(
       changePiece(`Add a lane: ${laneWords(property).label}`, (draft) => {
         made = addLane(draft, figure?.id ?? null, property, freshId);
-        if (figure && (property === 'turn' || property === 'scale')) fixMiddle(draft, figure.id);
+        if (figure && isAboutPivot(property)) fixMiddle(draft, figure.id);
       }),
     );
     if (made) dispatch(sessionActions.keysChosen([{ lane: made, key: null }]));

@@ -4,13 +4,13 @@ import {
   figureOfLane,
   isColourLane,
   isDriven,
-  isShapeNumber,
   type Lane,
   type LaneRecord,
   type Piece,
   type TimedKey,
   timedKeys,
 } from '@core';
+import { laneWords } from './lane-words';
 
 /** Height of a lane's graph, and the room over and under it, CSS px. */
 export const LANE = { height: 42, top: 16, bottom: 7 } as const;
@@ -48,7 +48,7 @@ const STRIP = 16;
 
 /** Do all keys of a lane have equal numbers? Then one curve shows them all. */
 export const isEven = ({ property, keys }: LaneRecord): boolean =>
-  (property === 'scale' || isShapeNumber(property)) && keys.every(({ value }) => value.every((v) => v === value[0]));
+  laneWords(property).even === true && keys.every(({ value }) => value.every((v) => v === value[0]));
 
 /**
  * The graph of a lane, a curve under the other for each of its numbers: level where its value rests, and between two keys a ramp whose edge is the easing. `x`

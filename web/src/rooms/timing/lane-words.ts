@@ -1,9 +1,10 @@
 import {
-  type CommonLaneProperty,
   cssText,
   isColourLane,
   isShapeNumber,
   type LaneProperty,
+  type LaneWords,
+  laneKind,
   laneLimits,
   readColour,
   type ShapeNumberId,
@@ -11,50 +12,17 @@ import {
 } from '@core';
 import { shapeKindName } from '../../editor';
 
-/** What lanes are called, and how their values are written. */
-interface LaneWords {
-  readonly label: string;
-  /** Of a shape's number, without the kind of shape. */
+/** What a lane is called, and how its values are shown; of a shape's number also without the kind of shape. */
+interface LaneName extends LaneWords {
   readonly short?: string;
-  readonly unit: string;
-  /** Names of its numbers. */
-  readonly parts: readonly string[];
-  /** What an arrow key changes a number by, and how many decimals it has. */
-  readonly step: number;
-  readonly digits: number;
-  /** Numbers as they are shown and typed, for each one stored. */
-  readonly factor: number;
 }
-
-const COLOUR = { unit: '', parts: ['Colour'], step: 0, digits: 2, factor: 1 } as const;
-const LENGTH = { unit: 'px', step: 1, digits: 1, factor: 1 } as const;
-
-const COMMON: Readonly<Record<CommonLaneProperty, LaneWords>> = {
-  position: { label: 'Position', unit: 'px', parts: ['X', 'Y'], step: 1, digits: 1, factor: 1 },
-  turn: { label: 'Turn', unit: '°', parts: ['Turn'], step: 1, digits: 1, factor: 1 },
-  scale: { label: 'Scale', unit: '%', parts: ['Across', 'Down'], step: 1, digits: 1, factor: 100 },
-  opacity: { label: 'Opacity', unit: '%', parts: ['Opacity'], step: 1, digits: 1, factor: 100 },
-  fill: { ...COLOUR, label: 'Fill' },
-  stroke: { ...COLOUR, label: 'Stroke' },
-  strokeWidth: { ...LENGTH, label: 'Stroke width', parts: ['Width'] },
-  drawn: {
-    label: 'Drawn part',
-    unit: '%',
-    parts: ['From', 'To', 'Shifted'],
-    step: 1,
-    digits: 1,
-    factor: 100,
-  },
-  softness: { ...LENGTH, label: 'Softness', parts: ['Blur'] },
-  background: { ...COLOUR, label: 'Background' },
-};
 
 /** Numbers that go together, by the name that they share. */
 const TOGETHER: Readonly<Partial<Record<ShapeNumberId, string>>> = { 'rectangle.radii': 'Radius' };
-const numberWords = new Map<ShapeNumberId, LaneWords>();
+const numberWords = new Map<ShapeNumberId, LaneName>();
 
 /** Of a shape's number: as its field in the details says it. */
-function wordsOfNumber(id: ShapeNumberId): LaneWords {
+function wordsOfNumber(id: ShapeNumberId): LaneName {
   let words = numberWords.get(id);
   if (!words) {
     const number = shapeNumber(id);
@@ -71,14 +39,15 @@ function wordsOfNumber(id: ShapeNumberId): LaneWords {
       step: 1,
       digits: whole ? 0 : 1,
       factor: unit === '%' ? 100 : 1,
+      even: true,
     };
     numberWords.set(id, words);
   }
   return words;
 }
 
-export const laneWords = (property: LaneProperty): LaneWords =>
-  isShapeNumber(property) ? wordsOfNumber(property) : COMMON[property];
+export const laneWords = (property: LaneProperty): LaneName =>
+  isShapeNumber(property) ? wordsOfNumber(property) : laneKind(property).words;
 
 /** The nearest number that a lane can have. */
 export function nearestThatCanBe(property: LaneProperty, part: number, value: number): number {
@@ -99,10 +68,9 @@ export const shownNumber = (property: LaneProperty, value: number): string => {
 /** A value in words, with its unit. */
 export function valueText(property: LaneProperty, value: readonly number[]): string {
   if (isColourLane(property)) return colourOfValue(value);
-  const { unit } = laneWords(property);
+  const { unit, even } = laneWords(property);
   const space = unit === '°' ? '' : ' ';
-  const numbers =
-    value.every((v) => v === value[0]) && (property === 'scale' || isShapeNumber(property)) ? value.slice(0, 1) : value;
+  const numbers = even && value.every((v) => v === value[0]) ? value.slice(0, 1) : value;
   return `${numbers.map((v) => shownNumber(property, v)).join(', ')}${space}${unit}`;
 }
 
