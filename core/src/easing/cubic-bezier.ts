@@ -47,6 +47,7 @@ export function parameterAtTime(x1: number, x2: number, x: number): number {
 const isStraight = ({ x1, y1, x2, y2 }: CubicBezierEasing): boolean => x1 === y1 && x2 === y2;
 
 export const cubicBezier: EasingKind<CubicBezierEasing> = {
+  files: 'curves',
   value(easing, time) {
     if (isStraight(easing)) return time;
     return bezier(easing.y1, easing.y2, parameterAtTime(easing.x1, easing.x2, time));

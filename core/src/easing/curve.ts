@@ -25,6 +25,7 @@ function parameterIn({ points: p }: CurveEasing, at: number, time: number): numb
 }
 
 export const curve: EasingKind<CurveEasing> = {
+  files: 'curves',
   value(easing, time) {
     const { points: p } = easing;
     const at = segmentAt(easing, time);

@@ -34,6 +34,9 @@ const KINDS: { readonly [K in Easing['kind']]: EasingKind<Extract<Easing, { kind
 };
 const kindOf = <E extends Easing>(easing: E): EasingKind<E> => KINDS[easing.kind] as unknown as EasingKind<E>;
 
+/** What files make of an easing. */
+export const easingInFiles = (easing: Easing): EasingKind<Easing>['files'] => kindOf(easing).files;
+
 /** Progress at `time`, the share of the duration in [0, 1] (clamped). At 0 and 1 it is 0 and 1 exactly. */
 export function ease(easing: Easing, time: number): number {
   if (!(time > 0)) return 0;

@@ -29,6 +29,7 @@ export interface BackEasing {
 
 /** A family by what it does when it leaves: the other ends are the same turned round, and put together of halves. */
 function family<E extends { readonly kind: string; readonly side: EasingSide }>(
+  files: EasingKind<E>['files'],
   into: (easing: E, time: number) => number,
   intoSlope: (easing: E, time: number) => number,
   intoSegments?: (easing: E) => readonly number[],
@@ -39,6 +40,7 @@ function family<E extends { readonly kind: string; readonly side: EasingSide }>(
     return out;
   };
   return {
+    files,
     value(easing, time) {
       if (easing.side === 'in') return into(easing, time);
       if (easing.side === 'out') return 1 - into(easing, 1 - time);
@@ -84,9 +86,10 @@ const elasticSlope = ({ amplitude, period }: ElasticEasing, t: number): number =
   const angle = (s + (1 - t)) * w;
   return a * (-fadingSlope(1 - t) * Math.sin(angle) - fading(1 - t) * w * Math.cos(angle));
 };
-export const elastic: EasingKind<ElasticEasing> = family(elasticInto, elasticSlope);
+export const elastic: EasingKind<ElasticEasing> = family('springs', elasticInto, elasticSlope);
 
 export const back: EasingKind<BackEasing> = family(
+  'curves',
   ({ overshoot: s }, t) => t * t * ((s + 1) * t - s),
   ({ overshoot: s }, t) => t * (3 * (s + 1) * t - 2 * s),
   // A polynomial of degree three over time is one cubic: its control values by blossoming.
@@ -107,6 +110,7 @@ const bounceOut = (t: number): number => {
   return GRAVITY * (t - top) ** 2 + low;
 };
 export const bounce: EasingKind<BounceEasing> = family(
+  'springs',
   (_easing, t) => 1 - bounceOut(1 - t),
   (_easing, t) => 2 * GRAVITY * (1 - t - arcAt(1 - t).top),
   () => {

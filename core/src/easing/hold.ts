@@ -7,6 +7,7 @@ export interface HoldEasing {
 }
 
 export const hold: EasingKind<HoldEasing> = {
+  files: 'steps',
   value: ({ until }) => (until === 'end' ? 0 : 1),
   slope: () => 0,
   segments: ({ until }) =>

@@ -6,6 +6,7 @@ export interface LinearEasing {
 }
 
 export const linear: EasingKind<LinearEasing> = {
+  files: 'curves',
   value: (_easing, time) => time,
   slope: () => 1,
   segments: () => [0, 0, 1 / 3, 1 / 3, 2 / 3, 2 / 3, 1, 1],

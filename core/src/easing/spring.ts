@@ -121,6 +121,7 @@ export function springOvershoot(easing: SpringEasing): number {
 }
 
 export const spring: EasingKind<SpringEasing> = {
+  files: 'springs',
   value(easing, time) {
     const swing = swingOf(easing);
     if (easing.backwards) return motionAt(swing, swing.rest * (1 - time), false);

@@ -22,6 +22,7 @@ function stepsOf({ count, jump }: StepsEasing): {
 }
 
 export const steps: EasingKind<StepsEasing> = {
+  files: 'steps',
   value(easing, time) {
     const { first, jumps, times } = stepsOf(easing);
     return Math.min(1, (Math.floor(time * times) + first) / jumps);

@@ -1,5 +1,15 @@
+import { easingInFiles } from '../easing';
 import type { CompiledPiece } from '../frame';
-import type { GradientPlace, Lane, PaintLanes } from '../lane';
+import {
+  type GradientPlace,
+  LANE_KIND_IDS,
+  type Lane,
+  type LaneKind,
+  type LaneKindId,
+  laneKind,
+  PAINTLESS,
+  type PaintLanes,
+} from '../lane';
 import { isShapeNumber, type Piece } from '../piece';
 import { isCircle } from './lane-looks';
 
@@ -69,25 +79,27 @@ const isCentred = (focus: Lane): boolean =>
   });
 const placeMoves = (place: GradientPlace): boolean =>
   place.kind === 'linear' ? moves(place.line) : moves(place.ellipse) || moves(place.focus);
-const easingIs =
-  (...kinds: readonly string[]) =>
+const goesBy =
+  (files: ReturnType<typeof easingInFiles>) =>
   (piece: Piece): boolean =>
     [...Object.values(piece.shifts), ...lanesOf(piece).flatMap(({ keys }) => keys)].some(
-      ({ easing }) => easing !== null && kinds.includes(easing.kind),
+      ({ easing }) => easing !== null && easingInFiles(easing) === files,
     );
+
+/** A feature for each kind of lane. */
+const LANE_FEATURES = Object.fromEntries(
+  LANE_KIND_IDS.map((id): [LaneKindId, Feature] => [id, { label: laneKind(id).words.label, has: hasLane(id) }]),
+) as Readonly<Record<LaneKindId, Feature>>;
 
 export const FEATURES = {
   outline: { label: 'Outlines', has: (_piece, { figures }) => figures.length > 0 },
-  position: { label: 'Position', has: hasLane('position') },
-  turn: { label: 'Rotation', has: hasLane('turn') },
-  scale: { label: 'Scale', has: hasLane('scale') },
+  ...LANE_FEATURES,
   opacity: {
     label: 'Opacity',
     has: (piece) => hasLane('opacity')(piece) || Object.values(piece.figures).some(({ opacity }) => opacity < 1),
   },
   fill: { label: 'Fill', has: (_piece, compiled) => partsOf(compiled).some(({ part }) => part.fill !== null) },
   stroke: { label: 'Stroke', has: (_piece, compiled) => partsOf(compiled).some(({ part }) => part.stroke !== null) },
-  drawn: { label: 'Drawn part of a stroke', has: hasLane('drawn') },
   dash: {
     label: 'Dashes',
     has: (_piece, compiled) => partsOf(compiled).some(({ part }) => (part.stroke?.properties.dash.size ?? 0) > 0),
@@ -103,7 +115,6 @@ export const FEATURES = {
     label: 'A limit of mitres that changes',
     has: (_piece, compiled) => partsOf(compiled).some(({ part }) => part.stroke && moves(part.stroke.properties.miter)),
   },
-  softness: { label: 'Softness', has: hasLane('softness') },
   shapeNumbers: {
     label: 'Numbers of shapes',
     has: (piece) => lanesOf(piece).some(({ property }) => isShapeNumber(property)),
@@ -142,9 +153,9 @@ export const FEATURES = {
     has: (_piece, compiled) => contoursOf(compiled).some(({ keys, wipe }) => keys !== undefined || wipe !== undefined),
   },
   clip: { label: 'Seen inside another figure', has: (_piece, { figures }) => figures.some(({ clip }) => clip >= 0) },
-  curves: { label: 'Easing by a curve', has: easingIs('cubic-bezier', 'curve', 'linear', 'back') },
-  springs: { label: 'Springs and bounces', has: easingIs('spring', 'elastic', 'bounce') },
-  steps: { label: 'Steps and holds', has: easingIs('steps', 'hold') },
+  curves: { label: 'Easing by a curve', has: goesBy('curves') },
+  springs: { label: 'Springs and bounces', has: goesBy('springs') },
+  steps: { label: 'Steps and holds', has: goesBy('steps') },
   follow: {
     label: 'Following another figure',
     has: (piece) => lanesOf(piece).some(({ follow }) => follow !== undefined),
@@ -163,40 +174,83 @@ const baked = (deviation: string): Cell => ({ kind: 'baked', deviation });
 const refused = (reason: string): Cell => ({ kind: 'refused', reason });
 const beside = (reason: string): Cell => ({ kind: 'beside', reason });
 
-type Row = Partial<Record<FeatureId, Cell>>;
+/** What becomes of every feature: none can be forgotten. */
+type Row = Readonly<Record<FeatureId, Cell>>;
 
+const laneCells = (cellOfKind: (kind: LaneKind) => Cell): Readonly<Record<LaneKindId, Cell>> =>
+  Object.fromEntries(LANE_KIND_IDS.map((id) => [id, cellOfKind(laneKind(id))])) as Record<LaneKindId, Cell>;
+
+/** Pictures that the program draws itself: they show whatever it can show. */
+const PICTURE: Row = {
+  ...laneCells(() => EXACT),
+  outline: EXACT,
+  dash: EXACT,
+  pen: EXACT,
+  miter: EXACT,
+  shapeNumbers: EXACT,
+  gradient: EXACT,
+  movingGradient: EXACT,
+  ellipse: EXACT,
+  focus: EXACT,
+  unpaired: EXACT,
+  slits: EXACT,
+  melt: EXACT,
+  clip: EXACT,
+  curves: EXACT,
+  springs: EXACT,
+  steps: EXACT,
+  follow: EXACT,
+  drift: EXACT,
+  pulse: EXACT,
+  loop: EXACT,
+  back: EXACT,
+  stretch: EXACT,
+};
+
+const driven = baked('0.02 px or half a level of 255');
 /** Keys where the value bends, between which a format goes straight. */
 const KEYED: Row = {
+  ...laneCells(({ files }) => baked(files.deviation)),
   outline: baked('0.1 px'),
-  position: baked('0.02 px'),
-  turn: baked('0.02°'),
-  scale: baked('0.0002'),
-  opacity: baked('half a level of 255'),
-  fill: baked('half a level of 255'),
-  stroke: baked('0.02 px of width, half a level of 255'),
-  drawn: baked('0.2 % of the length'),
   dash: baked('0.05 px'),
+  pen: EXACT,
   miter: baked('0.01'),
-  focus: baked('0.1 % of the radius'),
-  softness: baked('0.02 px'),
-  background: baked('half a level of 255'),
+  shapeNumbers: baked('0.1 px'),
+  gradient: EXACT,
   movingGradient: baked('0.05 px'),
   ellipse: baked('0.05 px'),
+  focus: baked('0.1 % of the radius'),
+  unpaired: EXACT,
+  slits: EXACT,
   melt: baked('0.1 px'),
-  shapeNumbers: baked('0.1 px'),
+  clip: EXACT,
+  curves: EXACT,
   springs: baked('a curve for each swing, within 0.1 px'),
-  follow: baked('0.02 px or half a level of 255'),
-  drift: baked('0.02 px or half a level of 255'),
-  pulse: baked('0.02 px or half a level of 255'),
+  steps: EXACT,
+  follow: driven,
+  drift: driven,
+  pulse: driven,
+  loop: EXACT,
+  back: EXACT,
+  stretch: EXACT,
 };
-const paintless = 'Only the outline is taken: what it is painted with stays with the element.';
 const ONE_PICTURE: Row = {
+  ...PICTURE,
   loop: beside('It is one picture.'),
   back: beside('It is one picture.'),
   stretch: beside('It is one picture.'),
 };
+const frames = baked('a key for each frame');
+const paintless = beside(PAINTLESS);
+const FILM: Row = {
+  ...PICTURE,
+  outline: baked('what the codec loses'),
+  loop: beside('Its player decides whether it plays again.'),
+  stretch: beside('It is played up to the end of the stretch.'),
+};
+const begunAgain = refused('An animated picture begins again at its first frame, not at the stretch.');
 
-/** What is not exact, form by form. */
+/** What becomes of everything, form by form. */
 const ROWS: Readonly<Record<FormId, Row>> = {
   'animated-svg': KEYED,
   css: {
@@ -210,7 +264,7 @@ const ROWS: Readonly<Record<FormId, Row>> = {
   module: KEYED,
   lottie: {
     ...KEYED,
-    softness: refused('Lottie 1.0 has no blur.'),
+    ...laneCells(({ files }) => (files.lottie === null ? baked(files.deviation) : refused(files.lottie))),
     miter: refused('What plays Lottie knows one limit of mitres for the whole file.'),
     focus: refused('What plays Lottie lets a radial gradient start in its middle, whatever the file says.'),
     ellipse: refused(
@@ -219,61 +273,48 @@ const ROWS: Readonly<Record<FormId, Row>> = {
     loop: beside('Its player decides whether it plays again.'),
     stretch: baked('none up to the end of the stretch, which a marker named “again” tells its player'),
   },
-  'path-data': { softness: EXACT },
+  'path-data': PICTURE,
   'clip-path': {
+    ...PICTURE,
+    ...laneCells(({ files }) => (files.clipPath === null ? frames : beside(files.clipPath))),
     outline: baked('0.1 px'),
     melt: baked('0.1 px'),
     shapeNumbers: baked('0.1 px'),
-    position: baked('a key for each frame'),
-    turn: baked('a key for each frame'),
-    scale: baked('a key for each frame'),
     springs: baked('0.1 px'),
-    follow: baked('a key for each frame'),
-    drift: baked('a key for each frame'),
-    pulse: baked('a key for each frame'),
-    opacity: beside(paintless),
-    fill: beside(paintless),
-    stroke: beside(paintless),
-    drawn: beside(paintless),
-    dash: beside(paintless),
-    pen: beside(paintless),
-    miter: beside(paintless),
-    softness: beside('A clip path has a hard edge.'),
-    background: beside(paintless),
-    gradient: beside(paintless),
-    movingGradient: beside(paintless),
-    ellipse: beside(paintless),
-    focus: beside(paintless),
+    follow: frames,
+    drift: frames,
+    pulse: frames,
+    dash: paintless,
+    pen: paintless,
+    miter: paintless,
+    gradient: paintless,
+    movingGradient: paintless,
+    ellipse: paintless,
+    focus: paintless,
     clip: beside('One figure is taken, without what it is seen inside.'),
   },
   'still-svg': ONE_PICTURE,
   'still-png': ONE_PICTURE,
   'png-sequence': {
+    ...PICTURE,
     loop: beside('Pictures in a row have no loop.'),
     stretch: beside('Pictures in a row have no loop.'),
   },
-  'sprite-sheet': {},
-  apng: { stretch: refused('An animated picture begins again at its first frame, not at the stretch.') },
+  'sprite-sheet': PICTURE,
+  apng: { ...PICTURE, stretch: begunAgain },
   gif: {
+    ...PICTURE,
     opacity: baked('256 colours; with transparency each pixel is seen or not'),
     gradient: baked('256 colours, dithered where chosen'),
     softness: baked('256 colours, dithered where chosen'),
-    stretch: refused('An animated picture begins again at its first frame, not at the stretch.'),
+    stretch: begunAgain,
   },
-  mp4: {
-    outline: baked('what the codec loses'),
-    loop: beside('Its player decides whether it plays again.'),
-    stretch: beside('It is played up to the end of the stretch.'),
-  },
-  webm: {
-    outline: baked('what the codec loses'),
-    loop: beside('Its player decides whether it plays again.'),
-    stretch: beside('It is played up to the end of the stretch.'),
-  },
+  mp4: FILM,
+  webm: FILM,
 };
 
 /** What becomes of a feature in a form. */
-export const cellOf = (form: FormId, feature: FeatureId): Cell => ROWS[form][feature] ?? EXACT;
+export const cellOf = (form: FormId, feature: FeatureId): Cell => ROWS[form][feature];
 
 /** What of the table a piece has. */
 export const featuresOf = (piece: Piece, compiled: CompiledPiece): FeatureId[] =>

@@ -12,7 +12,15 @@ import { strokeWidth } from './stroke-width';
 import { turn } from './turn';
 
 export { DRAWN_ROUND, drawnOffset, drawnShare } from './drawn';
-export { ANY, type LaneKind, type LaneWords, type Limits, type TransformStep, type TransformTarget } from './kind';
+export {
+  ANY,
+  type LaneKind,
+  type LaneWords,
+  type Limits,
+  PAINTLESS,
+  type TransformStep,
+  type TransformTarget,
+} from './kind';
 
 /** All that can have a lane, in the order in which lanes are listed; steps of the transform in the order in which they are applied. */
 export const LANE_KINDS = {
