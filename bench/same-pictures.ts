@@ -5,6 +5,7 @@ import { gunzipSync, gzipSync } from 'node:zlib';
 import {
   type CompiledPiece,
   checkPiece,
+  motionMatrix,
   type OutputOptions,
   type Piece,
   type PieceDraft,
@@ -47,7 +48,7 @@ function seenAt(compiled: CompiledPiece, frame: ReturnType<typeof prepareFrame>,
     ground,
     figures.map(({ opacity, motion, over, parts }) => [
       opacity,
-      motion,
+      motion && motionMatrix(motion),
       over,
       parts.map(({ points, contours, fill, stroke, progress }) => [
         progress,

@@ -142,6 +142,17 @@ export const ROWS: Record<keyof typeof PROPERTIES, Case> = {
     to: [part(SQUARE)],
     also: (draft) => lane(draft, 'turn', [0], [-300]),
   },
+  skew: {
+    from: [part(SQUARE)],
+    to: [part(DROP)],
+    options: { shift: { easing: BACK } },
+    also(draft) {
+      lane(draft, 'skew', [-15], [35]);
+      lane(draft, 'turn', [20], [-40]);
+      lane(draft, 'scale', [0.6, 1], [0.9, 0.5]);
+      lane(draft, 'position', [-20, 10], [20, -10]);
+    },
+  },
   scale: {
     from: [part(DROP, { stroke: pen({ width: 10 }) })],
     to: [part(SQUARE, { stroke: pen({ width: 10 }) })],

@@ -25,8 +25,11 @@ const CSS_VALUES: Readonly<Record<string, (value: string) => string>> = {
   translate: (value) => pair(value, 'px'),
   rotate: (value) => `${value}deg`,
   scale: (value) => value,
+  // Of what a transform does CSS has no property for it: it stands in the general one.
+  skewX: (value) => `skewX(${value}deg)`,
   filter: (value) => `blur(${value}px)`,
 };
+const CSS_STEP: Readonly<Record<string, string>> = { skewX: 'transform' };
 const pair = (value: string, unit: string): string =>
   value
     .split(' ')
@@ -87,9 +90,10 @@ class StyleSheet {
   constructor(private readonly filters: ReturnType<typeof blurs>) {}
 
   /** An element with all that is in it; what moves gets a class of its own. */
-  element(element: DrawnElement, inClip: boolean): string {
+  element(whole: DrawnElement, inClip: boolean): string {
+    if (whole.name === 'filter') return '';
+    const element = leaningApart(whole);
     const { name, children, text } = element;
-    if (name === 'filter') return '';
     const attributes: Record<string, string> = { ...element.attributes };
     const rules: string[] = [];
     const tracks: Track[] = [];
@@ -137,7 +141,10 @@ class StyleSheet {
   private animation(track: Track): string {
     const { begin, duration, repeats } = track;
     const say = CSS_VALUES[track.attribute];
-    const frames = cssKeyframes(track.attribute, { ...track, values: track.values.map(say) });
+    const frames = cssKeyframes(CSS_STEP[track.attribute] ?? track.attribute, {
+      ...track,
+      values: track.values.map(say),
+    });
     let name = this.known.get(frames);
     if (!name) {
       name = `${OWN}k${++this.keyframes}`;
@@ -148,6 +155,41 @@ class StyleSheet {
     return `${name} ${n(duration)}${begin === 0 ? '' : ` ${n(begin)}`} linear${repeats ? ' infinite' : ''} forwards`;
   }
 }
+
+/**
+ * CSS applies `transform`, in which what leans stands, after the properties translate, rotate and scale: what is scaled inside what leans is a group of its own.
+ */
+function leaningApart(element: DrawnElement): DrawnElement {
+  const steps = stepsOf(element.attributes.transform ?? '');
+  const at = steps.findIndex(({ type }) => type === 'skewX');
+  const moving = element.tracks.filter(({ attribute }) => attribute === 'transform');
+  if (moving.length === 0 || at < 0 || !steps.slice(at + 1).some(({ type }) => type === 'scale')) return element;
+  const back = steps[steps.length - 1].value;
+  const there = back
+    .split(' ')
+    .map((part) => numberText(-Number(part), 4))
+    .join(' ');
+  const text = (parts: readonly { type: string; value: string }[]): string =>
+    parts.map(({ type, value }) => `${type}(${value})`).join(' ');
+  const [outer, inner] = [steps.slice(0, at + 1), steps.slice(at + 1, -1)];
+  const isInner = ({ step }: Track): boolean => step?.type === 'scale';
+  const group: DrawnElement = {
+    name: 'g',
+    text: '',
+    attributes: { transform: `translate(${there}) ${text(inner)} translate(${back})` },
+    children: element.children,
+    tracks: moving.filter(isInner),
+  };
+  return {
+    ...element,
+    attributes: { ...element.attributes, transform: `${text(outer)} translate(${back})` },
+    tracks: element.tracks.filter((track) => !isInner(track)),
+    children: [group],
+  };
+}
+
+const stepsOf = (transform: string): { type: string; value: string }[] =>
+  [...transform.matchAll(/(\w+)\(([^)]*)\)/g)].map(([, type, value]) => ({ type, value }));
 
 /** Is an element hidden at first, and how? */
 function firstState(name: string | undefined): keyof typeof HIDDEN_RULES | null {
@@ -168,7 +210,7 @@ function shown(track: Track, inClip: boolean): Track {
 
 /** A transform of steps as rules, and the tracks of its properties. */
 function transformRule(transform: string, tracks: readonly Track[]): [string, Track[]] {
-  const steps = [...transform.matchAll(/(\w+)\(([^)]*)\)/g)].map(([, type, value]) => ({ type, value }));
+  const steps = stepsOf(transform);
   const about = steps.length > 1 && steps[steps.length - 1].type === 'translate';
   const [px, py] = about ? steps[steps.length - 1].value.split(' ').map((part) => -Number(part)) : [0, 0];
   const placed = (value: string): string => {
@@ -178,7 +220,7 @@ function transformRule(transform: string, tracks: readonly Track[]): [string, Tr
   const own = about ? steps.slice(0, -1) : steps;
   const rules = own.map(({ type, value }) => {
     const at = type === 'translate' ? placed(value) : value;
-    return `${type}:${CSS_VALUES[type](at)}`;
+    return `${CSS_STEP[type] ?? type}:${CSS_VALUES[type](at)}`;
   });
   if (about) rules.push(`transform-origin:${numberText(px, 4)}px ${numberText(py, 4)}px`);
   const moving = tracks

@@ -57,7 +57,7 @@ function stepOf(name: Step['name'], property: Property, lane: Lane, writer: Lane
 }
 
 /** Is a lane at its initial value all the time? */
-function isInitial({ ramps }: Lane, property: Property): boolean {
+export function isInitial({ ramps }: Lane, property: Property): boolean {
   const out = new Float64Array(ramps[0].blend.size);
   return ramps.every(({ blend }) => {
     blend.write(0, out, 0);

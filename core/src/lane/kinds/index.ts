@@ -6,6 +6,7 @@ import type { LaneKind } from './kind';
 import { opacity } from './opacity';
 import { position } from './position';
 import { scale } from './scale';
+import { skew } from './skew';
 import { softness } from './softness';
 import { stroke } from './stroke';
 import { strokeWidth } from './stroke-width';
@@ -15,10 +16,10 @@ export { DRAWN_ROUND, drawnOffset, drawnShare } from './drawn';
 export {
   ANY,
   type LaneKind,
+  type LaneStep,
   type LaneWords,
   type Limits,
   PAINTLESS,
-  type TransformStep,
   type TransformTarget,
 } from './kind';
 
@@ -26,6 +27,7 @@ export {
 export const LANE_KINDS = {
   position,
   turn,
+  skew,
   scale,
   opacity,
   fill,
@@ -57,11 +59,11 @@ export const isTransformLane = (id: string): boolean => (TRANSFORM_IDS as readon
 /** What turns, slants and scales about the pivot: all steps but the position. */
 export const isAboutPivot = (id: string): boolean => id !== 'position' && isTransformLane(id);
 
-/** The steps about the pivot as one map: each with the numbers that `valueOf` gives for it, those that change nothing left out. */
-export function linearOf(valueOf: (id: TransformId) => ArrayLike<number>): Matrix {
+/** The steps about the pivot as one map: each with the numbers that `numbersOf` gives for it, those that change nothing left out. */
+export function linearOf(numbersOf: (id: TransformId) => ArrayLike<number>): Matrix {
   let linear = IDENTITY;
   for (const id of TRANSFORM_IDS) {
-    const value = valueOf(id);
+    const value = numbersOf(id);
     const step = isAboutPivot(id) && changes(id, value) ? laneKind(id).step : undefined;
     if (step) linear = multiply(linear, step.matrix(value));
   }

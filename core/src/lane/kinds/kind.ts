@@ -18,10 +18,14 @@ export interface TransformTarget {
 }
 
 /** One step of a figure's transform about its pivot, and how files say it. */
-export interface TransformStep {
+export interface LaneStep {
   readonly svg: SvgStep;
-  /** The field of a transform (Lottie Specification 1.0, Transform) and its value. */
-  readonly lottie: { readonly field: string; say(value: ArrayLike<number>): number | number[] };
+  /** The field of a transform (Lottie Specification 1.0, Transform), its value, and what has to stand beside it; such fields are left out where nothing is said. */
+  readonly lottie: {
+    readonly field: string;
+    say(value: ArrayLike<number>): number | number[];
+    readonly beside?: Readonly<Record<string, number>>;
+  };
   apply(target: TransformTarget, value: ArrayLike<number>): void;
   matrix(value: ArrayLike<number>): Matrix;
 }
@@ -61,7 +65,7 @@ export interface LaneKind {
   /** What it changes: a step of the transform, the opacity of all, the paint of parts, all that is painted as one layer, or what lies behind the figures. */
   readonly does: 'transform' | 'opacity' | 'paint' | 'layer' | 'ground';
   /** For a step of the transform. */
-  readonly step?: TransformStep;
+  readonly step?: LaneStep;
   readonly property: Property;
   readonly words: LaneWords;
   readonly files: {

@@ -67,7 +67,7 @@ describe('a drawing with animation, read', () => {
     ['<animate attributeName="r" values="1;2" keyTimes="1;0" dur="1s"/>', /times do not fit/],
     ['<animate attributeName="r" values="1;2" calcMode="spline" keySplines="0 0 1" dur="1s"/>', /splines do not fit/],
     ['<animate attributeName="r" values="1;2" accumulate="sum" dur="1s"/>', /adds up/],
-    ['<animateTransform attributeName="transform" type="skewX" values="0;9" dur="1s"/>', /skewXs over time/],
+    ['<animateTransform attributeName="transform" type="skewY" values="0;9" dur="1s"/>', /skewYs over time/],
     ['<animate values="1;2" dur="1s"/>', /without attributeName/],
     ['<animate attributeName="cx" dur="1s"/>', /without values/],
   ])('%s is named and left out', (animation, note) => {

@@ -1,20 +1,17 @@
 import { SaxesParser } from 'saxes';
 import type { KeySpline } from '../../easing';
 import { CoreError } from '../../errors';
+import { SVG_STEPS, type SvgStep } from '../../lane';
 import { hexText, type Rgba, readColour } from '../../paint';
 import type { Playback } from '../../piece';
 import type { TimedTexts } from '../runtime/track-value';
 import { type Runs, readBegins, runsOfAnimations, type TimedAnimation } from './begin-times';
 
-/** A step of a transform. */
-export const TRANSFORM_STEPS = ['translate', 'rotate', 'scale'] as const;
-export type TransformStep = (typeof TRANSFORM_STEPS)[number];
-
 /** An attribute that changes over time, by its keys. */
 export interface Track extends TimedTexts {
   readonly attribute: string;
   /** Of an animated transform: which function this is, and whether it comes after those before it or takes the place of all. */
-  readonly step?: { readonly type: TransformStep; readonly sum: boolean };
+  readonly step?: { readonly type: SvgStep; readonly sum: boolean };
   readonly splines: readonly KeySpline[];
   /** So long it says something in each of its runs, s; then what the element has itself comes back. Left out: until the next run. */
   readonly active?: number;
@@ -218,8 +215,8 @@ function trackOf({ name, attributes }: DrawnElement, base: string | undefined, r
   const rounds = repeats ? 1 : roundsOf(attributes, duration ?? 1);
   if (rounds === null)
     return `An animation of ${clipped(attribute)} that is played more than ${MOST_ROUNDS} times is not taken.`;
-  const type = attributes.type as TransformStep | undefined;
-  if (name === 'animateTransform' && !(type && TRANSFORM_STEPS.includes(type)))
+  const type = attributes.type as SvgStep | undefined;
+  if (name === 'animateTransform' && !(type && SVG_STEPS.includes(type)))
     return `A transform that ${clipped(attributes.type)}s over time is not taken.`;
   const keys = played(rounds, {
     duration: duration ?? 1,
@@ -249,7 +246,7 @@ function everyPeriod(track: Track, period: number): Track {
 const COLOURS = new Set(['fill', 'stroke', 'stop-color', 'color']);
 
 /** Values that can be mixed number by number: colours as #rrggbb, and as many numbers in each step of a transform. */
-function mixable(attribute: string, type: TransformStep | undefined, values: readonly string[]): readonly string[] {
+function mixable(attribute: string, type: SvgStep | undefined, values: readonly string[]): readonly string[] {
   if (COLOURS.has(attribute)) {
     const colours = values.map((value) => readColour(value));
     return colours.every((colour) => colour !== undefined && colour.alpha === 1)
@@ -260,6 +257,7 @@ function mixable(attribute: string, type: TransformStep | undefined, values: rea
   const lists = values.map((value) => value.split(/[\s,]+/).map(Number));
   const about = lists.some(({ length }) => length > 1);
   return lists.map(([first = 0, second, third]) => {
+    if (type === 'skewX') return String(first);
     if (type === 'rotate') return about ? `${first} ${second ?? 0} ${third ?? 0}` : String(first);
     return `${first} ${second ?? (type === 'scale' ? first : 0)}`;
   });

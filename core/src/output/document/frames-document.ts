@@ -1,8 +1,8 @@
 import { CoreError } from '../../errors';
-import { DRAWN_ROUND } from '../../lane';
+import { DRAWN_ROUND, SVG_STEPS, type SvgStep } from '../../lane';
 import { hexText, readColour } from '../../paint';
 import { numberText } from '../../svg';
-import type { AnimatedDocument, DrawnElement, Track, TransformStep } from './animated-document';
+import type { AnimatedDocument, DrawnElement, Track } from './animated-document';
 import { MOST_ROWS, type Row, readFrameTableCsv, readFrameTableJson, type Table } from './frame-table';
 import { isObject, type Json, number, numbers, objects } from './json';
 
@@ -266,25 +266,32 @@ class FrameBuilder {
   }
 }
 
-/** Maps as what moves, turns (as far as it did, round after round) and grows; null where one of them slants. */
-function stepsOfMaps(maps: readonly (readonly number[])[]): [TransformStep, string[]][] | null {
+/** Less than this is no lean, degrees; more than that is none that can be told. */
+const LEAST_SKEW = 0.06;
+const STEEPEST = 85;
+
+/** Maps as what moves, turns (as far as it did, round after round), leans and grows; null where one of them is as good as a line. */
+function stepsOfMaps(maps: readonly (readonly number[])[]): [SvgStep, string[]][] | null {
   let turn = 0;
   const text = (...values: number[]): string => values.map((v) => numberText(v, 9)).join(' ');
   const found = maps.map(([a, b, c, d, x, y]) => {
     const [sx, sy] = [Math.hypot(a, b), Math.hypot(c, d)];
-    if (Math.abs(a * c + b * d) > 1e-3 * sx * sy) return null;
+    const area = a * d - b * c;
+    const skew = (Math.atan2(a * c + b * d, Math.abs(area)) * 180) / Math.PI;
+    if (Math.abs(skew) > STEEPEST) return null;
     if (sx > 0) {
       const angle = (Math.atan2(b, a) * 180) / Math.PI;
       turn = angle + 360 * Math.round((turn - angle) / 360);
     }
-    const mirrored = a * d - b * c < 0 ? -1 : 1;
-    return [text(x, y), text(turn), text(sx, mirrored * sy)];
+    const mirrored = area < 0 ? -1 : 1;
+    // Of what leans the height is what its area has, and it leans the other way where it is mirrored.
+    const leans = Math.abs(skew) > LEAST_SKEW;
+    const height = leans && sx > 0 ? area / sx : mirrored * sy;
+    return [text(x, y), text(turn), text(leans ? mirrored * skew : 0), text(sx, height)];
   });
   if (found.some((each) => each === null)) return null;
-  return (['translate', 'rotate', 'scale'] as const).map((type, i) => [
-    type,
-    found.map((each) => (each as string[])[i]),
-  ]);
+  const steps = SVG_STEPS.map((type, i): [SvgStep, string[]] => [type, found.map((each) => (each as string[])[i])]);
+  return steps.filter(([type, values]) => type !== 'skewX' || values.some((value) => value !== '0'));
 }
 
 /** Rows of a figure by part, as long as the outline is built alike and frames follow each other; in painting order of the first frame in which they are. */

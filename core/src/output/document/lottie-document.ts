@@ -1,14 +1,14 @@
 import { CoreError } from '../../errors';
-import { DRAWN_ROUND } from '../../lane';
+import { DRAWN_ROUND, type SvgStep } from '../../lane';
 import { numberText } from '../../svg';
-import type { AnimatedDocument, DrawnElement, Track, TransformStep } from './animated-document';
+import type { AnimatedDocument, DrawnElement, Track } from './animated-document';
 import { ReadingBudget } from './budget';
 import { isObject, type Json, number, numbers, objects, scalar } from './json';
 import { named, withinInner } from './layer-groups';
 import { modernLottie } from './lottie-dialects';
 import { type Combined, combinedOf, type FrameClock } from './lottie-keys';
 import { addsNothing, colourText, ellipseText, outlineText, rectangleText, UNTAKEN } from './lottie-shapes';
-import { rateOf, readLottieFile, valueAt } from './lottie-value';
+import { isKeyed, rateOf, readLottieFile, valueAt } from './lottie-value';
 
 const MOST_DEPTH = 24;
 const MOST_ELEMENTS = 20_000;
@@ -415,8 +415,7 @@ class LottieReader {
 
   /** A group with a transform of the format. */
   private transformed(ks: Json, clock: FrameClock, content: readonly DrawnElement[], fades: boolean): DrawnElement {
-    if (scalar(valueAt(ks.sk, 0)) !== 0) this.notes.add('A transform that slants was taken without.');
-    const steps: [TransformStep, Combined][] = [];
+    const steps: [SvgStep, Combined][] = [];
     const p = isObject(ks.p) ? ks.p : {};
     const pair = (value: unknown): string => [0, 1].map((i) => numberText(numbers(value)[i] ?? 0, DIGITS)).join(' ');
     if (p.s === true)
@@ -427,12 +426,18 @@ class LottieReader {
     else if (ks.p !== undefined) steps.push(['translate', combinedOf([ks.p], ([v]) => pair(v), clock)]);
     const turn = ks.r ?? ks.rz;
     if (turn !== undefined) steps.push(['rotate', combinedOf([turn], ([v]) => numberText(scalar(v), DIGITS), clock)]);
+    if (ks.sk !== undefined) {
+      const level = !isKeyed(ks.sa) && scalar(valueAt(ks.sa, 0)) === 0;
+      if (level) steps.push(['skewX', combinedOf([ks.sk], ([v]) => numberText(-scalar(v), DIGITS), clock)]);
+      else if (isKeyed(ks.sk) || scalar(valueAt(ks.sk, 0)) !== 0)
+        this.notes.add('A transform that leans along an axis of its own was taken without.');
+    }
     if (ks.s !== undefined)
       steps.push(['scale', combinedOf([ks.s], ([v]) => pair(numbers(v).map((each) => each / 100)), clock)]);
     if (ks.a !== undefined)
       steps.push(['translate', combinedOf([ks.a], ([v]) => pair(numbers(v).map((each) => -each)), clock)]);
     const kept = steps.filter(
-      ([name, { text, track }]) => track || text !== (name === 'scale' ? '1 1' : name === 'rotate' ? '0' : '0 0'),
+      ([name, { text, track }]) => track || text !== (name === 'scale' ? '1 1' : name === 'translate' ? '0 0' : '0'),
     );
     const attributes: Record<string, string> = {};
     const tracks: Track[] = [];

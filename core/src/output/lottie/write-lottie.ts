@@ -7,6 +7,7 @@ import {
   type GradientPlace,
   LANE_KINDS,
   type Lane,
+  type LaneStep,
   levelLane,
   type PaintLanes,
   PROPERTIES,
@@ -20,6 +21,7 @@ import { laneKeys, type WrittenKey } from '../lane-keys';
 import { firstValue, isCircle } from '../lane-looks';
 import { type SpanChain, spanChains } from '../part-chains';
 import { type LayerUse, layersOf, type PartLayer, seenSwitches } from '../part-layers';
+import { isInitial } from '../svg-motion';
 import { type LottieProperty, propertyOf, rounded, still } from './lottie-property';
 
 export interface LottieOptions {
@@ -357,13 +359,16 @@ class LottieWriter {
   private motion(motion: MotionLanes | null, opacity?: LottieProperty): Shape {
     if (!motion) return transform(opacity ? { o: opacity } : {});
     const [px, py] = motion.pivot;
-    const steps = TRANSFORM_IDS.map((id) => {
-      const { field, say } = LANE_KINDS[id].step.lottie;
+    const steps = TRANSFORM_IDS.flatMap((id) => {
+      const { field, say, beside }: LaneStep['lottie'] = LANE_KINDS[id].step.lottie;
+      // What not all transforms of the format have is said where it changes something.
+      if (beside && isInitial(motion[id], PROPERTIES[id])) return [];
       const said = (value: Float64Array): number | number[] => {
         const number = say(id === 'position' ? [value[0] + px, value[1] + py] : value);
         return typeof number === 'number' ? rounded(number, 4) : number.map((v) => rounded(v, 4));
       };
-      return [field, this.property(motion[id], PROPERTIES[id], said)] as const;
+      const others = Object.entries(beside ?? {}).map(([name, value]) => [name, still(value)] as const);
+      return [[field, this.property(motion[id], PROPERTIES[id], said)] as const, ...others];
     });
     return transform({
       a: still([rounded(px, 4), rounded(py, 4)]),

@@ -1,5 +1,6 @@
 import type { KeySpline } from '../../easing';
-import { type DrawnElement, readAnimatedDocument, TRANSFORM_STEPS, type Track } from '../document/animated-document';
+import type { SvgStep } from '../../lane';
+import { type DrawnElement, readAnimatedDocument, type Track } from '../document/animated-document';
 
 /** Keyframes of one property. */
 interface Keyframes {
@@ -9,6 +10,14 @@ interface Keyframes {
   readonly splines: readonly KeySpline[];
   readonly jumps: boolean;
 }
+
+/** Properties that move something, in the order in which they apply, and what each does. `transform` holds what has no property of its own. */
+const CSS_STEPS = [
+  ['translate', 'translate'],
+  ['rotate', 'rotate'],
+  ['scale', 'scale'],
+  ['transform', 'skewX'],
+] as const satisfies readonly (readonly [property: string, step: SvgStep])[];
 
 const EVEN: KeySpline = [0, 0, 1, 1];
 
@@ -83,7 +92,7 @@ function curveOf(timing: string): KeySpline | undefined {
 
 /** A value as an attribute of SVG has it. */
 const plainValue = (value: string): string =>
-  (/^path\("(.*)"\)$/.exec(value)?.[1] ?? value).replace(/(-?[\d.]+)(?:px|deg)/g, '$1');
+  (/^(?:path\("|skewX\()(.*?)"?\)$/.exec(value)?.[1] ?? value).replace(/(-?[\d.]+)(?:px|deg)/g, '$1');
 
 function moved(
   element: DrawnElement,
@@ -97,9 +106,9 @@ function moved(
     .split(/,(?![^(]*\))/)
     .flatMap((text) => trackOf(text.trim(), keyframes) ?? []);
   const attributes: Record<string, string> = { ...element.attributes };
-  const steps = TRANSFORM_STEPS.filter((step) => rule.has(step));
+  const steps = CSS_STEPS.filter(([property]) => rule.has(property));
   if (steps.length === 0) return { ...element, attributes, children, tracks: [...element.tracks, ...tracks] };
-  // translate, rotate and scale apply in this order, about the origin.
+  // Transforms 2, 13: translate, rotate and scale apply in this order, then `transform`, about the origin.
   const [px, py] = (rule.get('transform-origin') ?? '0 0').split(' ').map(Number.parseFloat);
   const placed = (value: string): string => {
     const [x, y = 0] = value.split(' ').map(Number.parseFloat);
@@ -115,12 +124,12 @@ function moved(
     values: [value, value],
     splines: [],
   });
-  for (const step of TRANSFORM_STEPS) {
-    const said = rule.get(step);
+  for (const [property, step] of CSS_STEPS) {
+    const said = rule.get(property);
     if (said === undefined && !(step === 'translate' && (px !== 0 || py !== 0))) continue;
     const value = plainValue(said ?? '0 0');
     const say = (text: string): string => (step === 'translate' ? placed(text) : text);
-    const moving = tracks.filter(({ attribute }) => attribute === step);
+    const moving = tracks.filter(({ attribute }) => attribute === property);
     const base: Omit<Track, 'attribute' | 'step'>[] = moving.length > 0 ? moving : [still(value)];
     // Of two that follow each other the later one holds from when it begins.
     all.push(
@@ -134,7 +143,7 @@ function moved(
   }
   if (px !== 0 || py !== 0)
     all.push({ ...still(`${-px} ${-py}`), attribute: 'transform', step: { type: 'translate', sum: true } });
-  const rest = tracks.filter(({ attribute }) => !TRANSFORM_STEPS.some((step) => step === attribute));
+  const rest = tracks.filter(({ attribute }) => !CSS_STEPS.some(([property]) => property === attribute));
   return { ...element, attributes, children, tracks: [...element.tracks, ...rest, ...all] };
 }
 

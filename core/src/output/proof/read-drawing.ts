@@ -91,7 +91,7 @@ function colourOf(text: string, alpha: number): number[] {
   return [r, g, b, own * alpha];
 }
 
-/** The map of a list of translate, rotate, scale and matrix. */
+/** The map of a list of translate, rotate, skewX, scale and matrix. */
 export function transformMatrix(text: string): Matrix {
   let matrix: Matrix = IDENTITY;
   for (const [, name, inside] of text.matchAll(/(\w+)\(([^)]*)\)/g)) {
@@ -107,9 +107,11 @@ export function transformMatrix(text: string): Matrix {
           ? [p, 0, 0, q ?? p, 0, 0]
           : name === 'rotate'
             ? [Math.cos(angle), Math.sin(angle), -Math.sin(angle), Math.cos(angle), 0, 0]
-            : name === 'matrix'
-              ? [p, q ?? 0, r, s, t, u]
-              : null;
+            : name === 'skewX'
+              ? [1, 0, Math.tan(angle), 1, 0, 0]
+              : name === 'matrix'
+                ? [p, q ?? 0, r, s, t, u]
+                : null;
     if (step) matrix = multiply(matrix, step);
   }
   return matrix;

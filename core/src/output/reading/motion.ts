@@ -8,7 +8,7 @@ import type { Sample } from './sample';
 import { INSIDE, type Segment } from './segment';
 import type { Chain, StillTree } from './still-tree';
 
-/** A movement of the whole, told by lanes: position px, turn degrees, scale as factors, about a pivot. */
+/** A movement of the whole, told by lanes: position px, turn and skew degrees, scale as factors, about a pivot. */
 export interface ReadMotion {
   /** px of the canvas. */
   readonly pivot: readonly [x: number, y: number];
@@ -16,6 +16,7 @@ export interface ReadMotion {
   readonly base: { readonly x: number; readonly y: number; readonly scaleX: number; readonly scaleY: number };
   readonly position: readonly Segment<Sample>[];
   readonly turn: readonly Segment<Sample>[];
+  readonly skew: readonly Segment<Sample>[];
   readonly scale: readonly Segment<Sample>[];
 }
 
@@ -33,8 +34,9 @@ export interface ChainMotion {
 const ERROR_PX = 0.02;
 /** Even the smallest picture is taken to reach so far, px. */
 const LEAST_REACH = 100;
-/** A map whose axes are nearer to square than this has no skew. */
+/** A map whose axes are nearer to square than this has no skew; what leans more than `STEEPEST` degrees is as good as a line. */
 const NO_SKEW = 2e-3;
+const STEEPEST = 85;
 /** So much of an axis is nothing. */
 const NO_LENGTH = 1e-7;
 
@@ -92,8 +94,9 @@ function motionOfChain(
     i === 0 ? [INSIDE] : [breaks[i - 1] + (time - breaks[i - 1]) / 2, Math.max(INSIDE, time - INSIDE)],
   );
   const turned = moved.some(saysTurn) ? null : turnsOf(times, matrixAt);
+  const leaning = moved.some(saysSkew);
   const hints = (seconds: number): Hint => {
-    const said = hintOf(moved, seconds);
+    const said = { ...hintOf(moved, seconds), leaning };
     return turned ? { ...said, turn: turned(seconds) } : said;
   };
   const values = movingOf(
@@ -102,11 +105,11 @@ function motionOfChain(
     (seconds) => {
       const matrix = matrixAt(seconds);
       const parts = decomposed(matrix, hints(seconds));
-      return { ...numbersSample(parts ? [...parts] : [], 1), matrix, kind: parts ? 'even' : 'skewed' };
+      return { ...numbersSample(parts ? [...parts] : [], 1), matrix, kind: parts ? 'told' : 'untold' };
     },
     still.budget,
   );
-  if (times.some((time) => values.at(time).kind === 'skewed')) return inside;
+  if (times.some((time) => values.at(time).kind === 'untold')) return inside;
   const fitted = (numbers: (seconds: number) => readonly number[], error: number): readonly Segment<Sample>[] =>
     fitKeys(
       movingOf(tracks, duration, (seconds) => numbersSample(numbers(seconds), error), still.budget),
@@ -141,7 +144,8 @@ function motionOfChain(
     first: less(segment.first, shift),
     last: less(segment.last, shift),
   });
-  const scale = fitted((seconds) => [...values.at(seconds).numbers.subarray(1)], ERROR_PX / reach);
+  const leans = times.some((time) => values.at(time).numbers[3] !== 0);
+  const scale = fitted((seconds) => [...values.at(seconds).numbers.subarray(1, 3)], ERROR_PX / reach);
   const [sx, sy] = constantScale(scale) ?? [1, 1];
   return {
     motion: {
@@ -154,6 +158,7 @@ function motionOfChain(
       },
       position: best.position.map(apart),
       turn: fitted((seconds) => [values.at(seconds).numbers[0]], ((ERROR_PX / reach) * 180) / Math.PI),
+      skew: leans ? fitted((seconds) => [values.at(seconds).numbers[3]], ((ERROR_PX / reach) * 180) / Math.PI) : [],
       scale: constantScale(scale) ? [] : scale,
     },
     without: { from, until },
@@ -173,13 +178,17 @@ const less = (sample: Sample, by: readonly number[]): Sample => ({
   numbers: sample.numbers.map((v, i) => v - by[i]),
 });
 
+const saysSkew = ({ attributes, tracks }: Chain[number]): boolean =>
+  /skewX/.test(attributes.transform ?? '') || tracks.some(({ step }) => step?.type === 'skewX');
 const saysTurn = ({ attributes, tracks }: Chain[number]): boolean =>
   /rotate/.test(attributes.transform ?? '') || tracks.some(({ step }) => step?.type === 'rotate');
 
 /** How far a map has turned up to a time, degrees, where the file has only maps: never more than half a round from one time to the next. */
 function turnsOf(times: readonly number[], matrixAt: (seconds: number) => Matrix): (seconds: number) => number {
   let turn = 0;
-  const turns = times.map((time) => (turn = decomposed(matrixAt(time), { turn, signX: 1, signY: 1 })?.[0] ?? turn));
+  const turns = times.map(
+    (time) => (turn = decomposed(matrixAt(time), { turn, signX: 1, signY: 1, leaning: true })?.[0] ?? turn),
+  );
   return (seconds) => {
     let [low, high] = [0, times.length - 1];
     while (low < high) {
@@ -196,9 +205,11 @@ interface Hint {
   readonly turn: number;
   readonly signX: number;
   readonly signY: number;
+  /** Does the file let it lean? Else what leans by being put together of several is in its outlines. */
+  readonly leaning: boolean;
 }
 
-function hintOf(chain: Chain, seconds: number): Hint {
+function hintOf(chain: Chain, seconds: number): Omit<Hint, 'leaning'> {
   let [turn, signX, signY] = [0, 1, 1];
   for (const element of chain) {
     const text = attributeAt(element, 'transform', seconds) ?? '';
@@ -218,18 +229,24 @@ function hintOf(chain: Chain, seconds: number): Hint {
   return { turn, signX, signY };
 }
 
-/** Turn (degrees) and the factors of both axes of a map; null where its axes are not square to each other. */
-function decomposed([a, b, c, d]: Matrix, hint: Hint): readonly [number, number, number] | null {
+/** Turn (degrees), the factors of both axes and the skew (degrees) of a map: it is the turn, then the skew, then the scale. Null where it is as good as a line. */
+function decomposed([a, b, c, d]: Matrix, hint: Hint): readonly [number, number, number, number] | null {
   const [x, y] = [Math.hypot(a, b), Math.hypot(c, d)];
-  if (Math.abs(a * c + b * d) > NO_SKEW * x * y && x > NO_LENGTH && y > NO_LENGTH) return null;
-  if (!(x > NO_LENGTH) && !(y > NO_LENGTH)) return [hint.turn, 0, 0];
+  if (!(x > NO_LENGTH) && !(y > NO_LENGTH)) return [hint.turn, 0, 0, 0];
+  if (Math.abs(a * c + b * d) > NO_SKEW * x * y && x > NO_LENGTH && y > NO_LENGTH) {
+    const area = a * d - b * c;
+    const skew = (Math.atan2((a * c + b * d) * Math.sign(area), Math.abs(area)) * 180) / Math.PI;
+    if (!hint.leaning || !(Math.abs(skew) <= STEEPEST)) return null;
+    const angle = (Math.atan2(hint.signX * b, hint.signX * a) * 180) / Math.PI;
+    return [angle + 360 * Math.round((hint.turn - angle) / 360), hint.signX * x, (hint.signX * area) / x, skew];
+  }
   // By the longer axis, which has a direction.
   const byX = x >= y;
   const sign = byX ? hint.signX : hint.signY;
   const angle = ((byX ? Math.atan2(sign * b, sign * a) : Math.atan2(-sign * c, sign * d)) * 180) / Math.PI;
   const turn = angle + 360 * Math.round((hint.turn - angle) / 360);
   const [cos, sin] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
-  return [turn, a * cos + b * sin, d * cos - c * sin];
+  return [turn, a * cos + b * sin, d * cos - c * sin, 0];
 }
 
 /** Points about which the movement may be told, the likeliest first, in px of the canvas. */

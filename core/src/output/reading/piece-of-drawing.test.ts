@@ -78,7 +78,19 @@ describe('a drawing that moves, as a piece', () => {
     expect([x, y]).toEqual([expect.closeTo(30, 2), expect.closeTo(10 + 10 * Math.SQRT2, 2)]);
   });
 
-  test('what slants has no lanes: its outline says it', () => {
+  test('what leans over time has a lane for it, with the easing of the file', () => {
+    const { piece } = read(
+      `<path d="${SQUARE}"><animateTransform attributeName="transform" type="skewX" values="0;30" calcMode="spline" keyTimes="0;1" keySplines=".4 0 .6 1" dur="1s" ${again}/></path>`,
+    );
+    const [from, to] = laneOf(piece, 'skew')?.keys ?? [];
+    expect([from.value[0], to.value[0]]).toEqual([0, expect.closeTo(30, 2)]);
+    expect(from.easing).toMatchObject({ kind: 'cubic-bezier', x1: 0.4 });
+    // Half-way 10, 10 leans by the tangent of 15° times its height.
+    const [x, y] = firstPoint(framesOf(piece)(0.5));
+    expect([x, y]).toEqual([expect.closeTo(10 + 10 * Math.tan(Math.PI / 12), 2), expect.closeTo(10, 2)]);
+  });
+
+  test('what slants by being turned inside something else has no lanes: its outline says it', () => {
     const { piece } = read(
       `<g transform="skewX(20)"><path d="${SQUARE}"><animateTransform attributeName="transform" type="rotate" values="0;90" dur="1s" ${again}/></path></g>`,
     );

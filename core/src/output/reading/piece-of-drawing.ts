@@ -1,5 +1,6 @@
 import { isStraight } from '../../curve';
 import { CoreError } from '../../errors';
+import { TRANSFORM_IDS } from '../../lane';
 import { areAlike } from '../../morph';
 import { isGradient } from '../../paint';
 import {
@@ -8,8 +9,10 @@ import {
   type Figure,
   type Id,
   type IdSource,
+  isShapeNumber,
   type LaneProperty,
   type LaneRecord,
+  neutralOf,
   newFigure,
   newShift,
   type Part,
@@ -19,6 +22,7 @@ import {
   recordOfContour,
   SHORTEST_SECONDS,
   type Shift,
+  standsInPlace,
 } from '../../piece';
 import type { SvgShape } from '../../svg';
 import type { AnimatedDocument, DrawnElement } from '../document/animated-document';
@@ -356,8 +360,7 @@ class PieceOfDrawing {
 
   private lanesOf(id: Id, { motion, lanes, spans, leaves: [{ chain }] }: Unit, hidden: boolean): void {
     const { duration, still } = this.drawing;
-    if (motion)
-      for (const property of ['position', 'turn', 'scale'] as const) this.lane(id, property, motion[property]);
+    if (motion) for (const property of TRANSFORM_IDS) this.lane(id, property, motion[property]);
     for (const [property, segments] of lanes) this.lane(id, property, segments);
     if (hidden) return;
     const length = Math.max(duration, 0.01);
@@ -393,7 +396,7 @@ class PieceOfDrawing {
     const keys = keysOfSegments(segments);
     const [first] = keys;
     if (!first) return;
-    const neutral = NOTHING[property];
+    const neutral = isShapeNumber(property) || standsInPlace(property) ? null : neutralOf(property);
     if (neutral && keys.every(({ value }) => value.every((v, i) => Math.abs(v - neutral[i]) < 1e-4))) return;
     const id = newId('l');
     const record: LaneRecord = {
@@ -466,14 +469,6 @@ const FEW_SEGMENTS = 8;
 /** Together they may need so many times what they need apart. */
 const SCATTERED = 3;
 const CLEAR = 'rgb(0 0 0 / 0)';
-/** Values of lanes that add nothing. */
-const NOTHING: Readonly<Partial<Record<LaneProperty, readonly number[]>>> = {
-  position: [0, 0],
-  turn: [0],
-  scale: [1, 1],
-  opacity: [1],
-  softness: [0],
-};
 
 /** How many elements chains have in common from the outermost on. */
 function commonLength(chains: readonly Chain[]): number {

@@ -18,6 +18,8 @@ const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<s
   }),
   // To version 10: a moment whose picture stands for the piece can be chosen.
   9: (data) => data,
+  // Figures could not lean.
+  10: (data) => data,
 };
 
 type Table = Record<string, Record<string, unknown>>;

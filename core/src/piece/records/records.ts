@@ -10,7 +10,7 @@ import type { ShapeNumberId, ShapeSource } from '../../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 10;
+export const PIECE_VERSION = 11;
 
 export type Id = string;
 

@@ -29,6 +29,8 @@ export interface MotionValues {
   readonly position: readonly [x: number, y: number];
   /** Degrees clockwise, any number of turns. */
   readonly turn: number;
+  /** Degrees: as much as it leans. */
+  readonly skew: number;
   readonly scale: readonly [x: number, y: number];
 }
 
@@ -43,20 +45,22 @@ export function motionValues(shown: ShownPose): MotionValues {
       own ?? (box && box.maxX >= box.minX ? [(box.minX + box.maxX) / 2 - x, (box.minY + box.maxY) / 2 - y] : [0, 0]),
     position: [x, y],
     turn: motion ? motion.turn[0] : 0,
+    skew: motion ? motion.skew[0] : 0,
     scale: motion ? [motion.scale[0], motion.scale[1]] : [1, 1],
   };
 }
 
 /** As the canvas needs it. */
-export const motionSample = ({ pivot, position, turn, scale }: MotionValues): MotionSample => ({
+export const motionSample = ({ pivot, position, turn, skew, scale }: MotionValues): MotionSample => ({
   ...prepareMotion({ pivot }),
   position: Float64Array.from(position),
   turn: Float64Array.of(turn),
+  skew: Float64Array.of(skew),
   scale: Float64Array.from(scale),
 });
 
-/** A motion followed by a map of the canvas; uneven scaling of what is turned by no right angle becomes even, since nothing is sheared. */
-export function motionAfter({ pivot, position, turn, scale }: MotionValues, matrix: Matrix): MotionValues {
+/** A motion followed by a map of the canvas; uneven scaling of what leans, or is turned by no right angle, becomes even, since nothing is sheared by hand. */
+export function motionAfter({ pivot, position, turn, skew, scale }: MotionValues, matrix: Matrix): MotionValues {
   const [px, py] = pivot;
   const placement: Placement = {
     x: position[0] + px,
@@ -66,20 +70,22 @@ export function motionAfter({ pivot, position, turn, scale }: MotionValues, matr
     rotation: turn,
     rule: null,
   };
-  const after = placementAfter(placement, matrix);
+  const after = placementAfter(placement, matrix, skew !== 0);
+  const mirrored = matrix[0] * matrix[3] - matrix[1] * matrix[2] < 0;
   return {
     pivot,
     position: [after.x - px, after.y - py],
     turn: after.rotation,
+    skew: mirrored ? -skew : skew,
     scale: [after.scaleX, after.scaleY],
   };
 }
 
 /** A placement mapped by a map of the canvas; uneven scaling of a slanted one becomes even. */
-export function placementAfter(placement: Placement, matrix: Matrix): Placement {
+export function placementAfter(placement: Placement, matrix: Matrix, leans = false): Placement {
   const [a, b, c, d] = matrix;
   const uneven = Math.abs(Math.hypot(a, b) - Math.hypot(c, d)) > 1e-9;
-  if (!uneven || placement.rotation % 90 === 0) return mapPlacement(placement, matrix);
+  if (!uneven || (!leans && placement.rotation % 90 === 0)) return mapPlacement(placement, matrix);
   const k = Math.sqrt(Math.abs(a * d - b * c)) || 1;
   return mapPlacement(placement, [k * Math.sign(a || 1), 0, 0, k * Math.sign(d || 1), matrix[4], matrix[5]]);
 }
@@ -92,7 +98,7 @@ const tidy = (value: number, least: number): number => {
 
 /** Writes a motion at the stop where a pose is shown. What it does not differ in gets no lane. */
 export function writeMotion(draft: PieceDraft, { figure, stop }: ShownPose, values: MotionValues): void {
-  const { pivot, position, turn, scale } = values;
+  const { pivot, position, turn, skew, scale } = values;
   const set = (property: LaneProperty, value: readonly number[], least: number): void =>
     setLaneAtStop(
       draft,
@@ -104,8 +110,13 @@ export function writeMotion(draft: PieceDraft, { figure, stop }: ShownPose, valu
     );
   set('position', position, 1e-9);
   set('turn', [turn], 1e-9);
+  set('skew', [skew], 1e-9);
   set('scale', scale, 1e-12);
-  if (!figure.pivot && !figure.middle && !(isNeutral('turn', [turn]) && isNeutral('scale', scale)))
+  if (
+    !figure.pivot &&
+    !figure.middle &&
+    !(isNeutral('turn', [turn]) && isNeutral('skew', [skew]) && isNeutral('scale', scale))
+  )
     draft.figures[figure.id].middle = [...pivot];
 }
 
