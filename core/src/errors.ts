@@ -35,11 +35,6 @@ export class CoreError extends Error {
   }
 }
 
-/** Broken invariants are our own mistakes, not the user's. */
-export function assert(condition: unknown, message: string): asserts condition {
-  if (!condition) throw new Error(`Invariant broken: ${message}`);
-}
-
 /** The end of a switch over a closed set. */
 export function assertNever(value: never): never {
   throw new Error(`Unexpected case: ${String(value)}`);

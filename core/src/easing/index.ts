@@ -4,7 +4,6 @@ export { curveFinding } from './curve';
 export * from './eased-keys';
 export * from './easing';
 export { EASING_SIDES, type EasingSide } from './families';
-export { fitSegments } from './fit-segments';
 export * from './presets';
 export {
   LEAST_DAMPING,

@@ -1,5 +1,4 @@
-export { assignOptimally, type Nearness, pairOptimally } from './assignment';
-export { cutContour } from './cut-contour';
+export { type Nearness, pairOptimally } from './assignment';
 export * from './match';
 export { matchOutlines, prepareMatcher, wipesOf } from './match-outlines';
 export { Matcher, type PairSpec, withWantedPoints } from './matcher';
@@ -7,4 +6,4 @@ export { type Pairing, pairingsOf } from './pairings';
 export { reasonsFor } from './reasons';
 export { type Run, runContour, runsBackwards, shareOnRun, writtenShare } from './run-contour';
 export { mapShare } from './share-map';
-export { TURNS, type Turns, turnTiming } from './turns';
+export { type Turns, turnTiming } from './turns';

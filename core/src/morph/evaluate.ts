@@ -1,9 +1,6 @@
 import { contourNumberCount, type PlanContour, type PlanKeys, type ShiftPlan } from './plan';
 import { writeWipe } from './wipe';
 
-/** How many numbers an in-between of the plan has: what `out` of `evaluate` must hold. */
-export const inBetweenLength = (plan: ShiftPlan): number => plan.from.length;
-
 /**
  * Progress as the plan follows it: unchanged in 0..1, and outside compressed smoothly towards the plan's overshoot, so that an elastic
  * easing slows down instead of stopping dead.

@@ -1,9 +1,7 @@
 export type { Alternative } from './alternative';
-export { meanValueCoordinates } from './carried';
-export { type Crossing, type Crossings, findCrossings } from './crossings';
+export { findCrossings } from './crossings';
 export { endOutline } from './end-outline';
 export * from './evaluate';
-export { CurveFlow } from './flow';
 export * from './health';
 export * from './health-figures';
 export { MOST_SOFTNESS } from './melt';

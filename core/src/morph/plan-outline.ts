@@ -21,31 +21,6 @@ export function planBox(plan: ShiftPlan): Box {
   return box;
 }
 
-/**
- * Path data of what a stroke follows in an in-between: the edges of the first, or second, outline, without slits, cuts and chords. As constant in
- * structure as `inBetweenPathData`.
- */
-export function edgePathData(
-  plan: ShiftPlan,
-  inBetween: Float64Array,
-  digits: number,
-  end: 'first' | 'second',
-): string {
-  let d = '';
-  for (const { at, segments, closed, bridgesA, bridgesB } of plan.contours) {
-    const bridges = end === 'first' ? bridgesA : bridgesB;
-    for (let k = 0; k < segments; k++) {
-      if (bridges.includes(k)) continue;
-      const i = at + 6 * k;
-      if (k === 0 || bridges.includes(k - 1))
-        d += `M${numberText(inBetween[i], digits)} ${numberText(inBetween[i + 1], digits)}`;
-      d += cubicText(inBetween, i, digits);
-    }
-    if (closed && bridges.length === 0) d += 'Z';
-  }
-  return d;
-}
-
 /** Path data of an in-between: always one M, the same number of C and the same Z, so that any two in-betweens of a plan interpolate command by command. */
 export function inBetweenPathData(plan: ShiftPlan, inBetween: Float64Array, digits: number): string {
   let d = '';

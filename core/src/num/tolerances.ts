@@ -7,8 +7,6 @@
 export const LENGTH_EPS_REL = 1e-9;
 /** Relative error allowed for arc lengths. */
 export const ARC_LENGTH_EPS_REL = 1e-8;
-/** Below this share of the squared size an area counts as none. */
-export const AREA_EPS_REL = 1e-9;
 /** A joint that turns by less than this is smooth. */
 export const SMOOTH_JOINT_RAD = (0.5 * Math.PI) / 180;
 /** A joint that turns by more than this is a corner for matching. */

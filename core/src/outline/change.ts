@@ -1,4 +1,4 @@
-import { determinant, type Matrix, transformPoints } from '../vec';
+import { type Matrix, transformPoints } from '../vec';
 import type { Contour, Outline } from './contour';
 
 /** The contour run the other way; a closed one keeps its first anchor. */
@@ -22,6 +22,3 @@ export function transformOutline(outline: Outline, matrix: Matrix): Outline {
   }));
   return { ...outline, contours };
 }
-
-/** Does the map turn clockwise runs into anticlockwise ones? */
-export const mirrors = (matrix: Matrix): boolean => determinant(matrix) < 0;

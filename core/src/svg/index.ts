@@ -1,6 +1,5 @@
 export * from './arc';
 export * from './document/read-svg';
-export type { SvgStroke } from './document/stroke';
 export { StyleRules } from './document/style';
 export { cssTransform, readTransform } from './document/transform';
 export type { SvgNode } from './document/tree';

@@ -29,8 +29,6 @@ export type OutputField =
 
 /** Settings by the keys of their fields. */
 export type OutputOptions = Readonly<Record<string, string>>;
-
-export const SWITCH = ['no', 'yes'] as const;
 const MOST_TEXT = 80;
 
 /**

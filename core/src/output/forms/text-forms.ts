@@ -284,9 +284,6 @@ export const TEXT_FORMS: readonly TextForm[] = [
 /** The moment of a still, s; none given: the one whose picture stands for the piece. */
 export const stillMoment = ({ poster }: CompiledPiece, at: string): number => (at === '' ? poster : Number(at));
 
-/** Options of stills of any form. */
-export type StillOptions = Readonly<Record<'at' | 'figure' | 'trimmed' | 'ground', string>>;
-
 /**
  * What of a piece a still shows: a moment, one figure or all, with or without what is behind, and the box of the canvas that it shows.
  * @throws CoreError 'output-refused' for a figure that is not there, and where there is nothing to trim to
