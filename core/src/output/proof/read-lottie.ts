@@ -113,7 +113,9 @@ function transformAt(ks: Json, frame: number): { map: Matrix; opacity: number } 
   const [sx, sy] = pair(ks.s, 100);
   const angle = (scalar(valueAt(ks.r, frame)) * Math.PI) / 180;
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-  const turned: Matrix = [cos * (sx / 100), sin * (sx / 100), -sin * (sy / 100), cos * (sy / 100), px, py];
+  // Its skew is the other way round, along a level axis: so this program writes it.
+  const lean = Math.tan((-scalar(valueAt(ks.sk, frame)) * Math.PI) / 180);
+  const turned = multiply([cos, sin, -sin, cos, px, py], [sx / 100, 0, lean * (sy / 100), sy / 100, 0, 0]);
   const o = valueAt(ks.o, frame);
   return { map: multiply(turned, [1, 0, 0, 1, -ax, -ay]), opacity: o === undefined ? 1 : scalar(o) / 100 };
 }
