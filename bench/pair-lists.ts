@@ -111,20 +111,15 @@ function icons(): Named[] {
   return out.filter((icon) => icon !== undefined);
 }
 
-/** Filled icons of two families with many solids (@fluentui/svg-icons, MIT; @primer/octicons, MIT), each of at least two contours. */
+/** Filled icons of a family with many solids (@primer/octicons, MIT), each of at least two contours. */
 function denseIcons(): Named[] {
   const out: (Named | undefined)[] = [];
-  const take = (folder: string, wanted: RegExp, size: number, family: string): void => {
-    for (const file of files(modules(folder))) {
-      if (!wanted.test(path.basename(file)) || file.includes('logo')) continue;
-      // A frame without paint only holds the place.
-      const svg = fs.readFileSync(file, 'utf8').replace(/<rect[^>]*(?:fill:\s*none|fill="none")[^>]*\/?>/g, '');
-      const d = /<(circle|rect|ellipse|polygon|defs|line)|stroke=|transform=/.test(svg) ? undefined : singlePath(svg);
-      if (d) out.push(filled(`${family} ${path.basename(file, '.svg')}`, d, 100 / size));
-    }
-  };
-  take('@fluentui/svg-icons/icons', /_24_filled\.svg$/, 24, 'fluent');
-  take('@primer/octicons/build/svg', /-24\.svg$/, 24, 'octicon');
+  for (const file of files(modules('@primer/octicons/build/svg'))) {
+    if (!file.endsWith('-24.svg') || file.includes('logo')) continue;
+    const svg = fs.readFileSync(file, 'utf8');
+    const d = /<(circle|rect|ellipse|polygon|defs|line)|stroke=|transform=/.test(svg) ? undefined : singlePath(svg);
+    if (d) out.push(filled(`octicon ${path.basename(file, '.svg')}`, d, 100 / 24));
+  }
   return out.filter((icon) => icon !== undefined && icon.contours > 1) as Named[];
 }
 

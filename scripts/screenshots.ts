@@ -1,8 +1,18 @@
 // npm run screenshots: starts the built application with the demo data and takes the pictures of docs/screenshots anew.
+import fs from 'node:fs';
 import { chromium, expect } from '@playwright/test';
+import { planAndCompile, posterSeconds, writeAnimatedSvg } from '../core/src/index';
 import { ServerProcess } from '../e2e/support/server';
+import { quayMark } from '../server/src/demo/quay-mark';
 
 const FOLDER = 'docs/screenshots';
+// The moving picture of the README, as the program writes it.
+const mark = quayMark();
+const calmAt = posterSeconds(mark);
+fs.writeFileSync(
+  'docs/quay-mark.svg',
+  writeAnimatedSvg(planAndCompile(mark), { title: mark.name, scale: 0.5, calmAt }),
+);
 const server = new ServerProcess();
 await server.start({ demo: true });
 const browser = await chromium.launch({

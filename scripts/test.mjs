@@ -62,6 +62,7 @@ await together([
   ],
   ['unused code', bin('knip'), []],
   ['compiled piece schema', process.execPath, ['scripts/build-piece-check.mjs', '--check']],
+  ['list of licences', process.execPath, ['scripts/licences.mjs', '--check']],
   ['code for files that are taken out', process.execPath, ['scripts/build-runtime.mjs', '--check']],
 ]);
 

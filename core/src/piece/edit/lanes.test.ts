@@ -175,7 +175,7 @@ describe('lanes that lead nowhere', () => {
   test('an opacity beyond 1', () => {
     const draft = three();
     set(draft, 'opacity', 1, [1.5]);
-    expect(() => checkPiece(JSON.parse(JSON.stringify(draft)))).toThrow(/opacity from 0 to 1/);
+    expect(() => checkPiece(JSON.parse(JSON.stringify(draft)))).toThrow(/from 0 to 1, for opacity/);
   });
 });
 

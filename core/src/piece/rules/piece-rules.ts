@@ -171,7 +171,7 @@ function checkLaneValue(at: string, property: LaneProperty, value: readonly numb
   value.forEach((v, i) => {
     const [least, most] = laneLimits(property, i);
     if (v >= least && v <= most) return;
-    const bounds = Number.isFinite(most) ? `be from ${least} to ${most}` : `be ${least} or more`;
+    const bounds = Number.isFinite(most) ? `be from ${least} to ${most}, for ${property}` : `be ${least} or more`;
     refuse(`${at}/${i}`, bounds, String(v));
   });
 }
