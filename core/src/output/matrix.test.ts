@@ -50,6 +50,16 @@ describe('what a piece has', () => {
     expect(found.filter((id) => !['outline', 'fill', 'curves'].includes(id)).sort()).toEqual([...features].sort());
   });
 
+  test('what is seen inside the lowest figure is clipped too', () => {
+    const draft = structuredClone(pieceBetween([part()], [part()])) as PieceDraft;
+    draft.figures.g = { ...structuredClone(draft.figures.f), id: 'g', poses: ['G'], rail: [], clip: 'f' };
+    draft.poses.G = { ...structuredClone(draft.poses.A), id: 'G' };
+    draft.figureOrder.push('g');
+    const compiled = planAndCompile(draft as Piece);
+    expect(compiled.figures[1].clip).toBe(0);
+    expect(featuresOf(draft as Piece, compiled)).toContain('clip');
+  });
+
   test('what is refused is refused with its reason, what is beside the form is not', () => {
     expect(refusalsOf('lottie', ['outline', 'softness', 'loop']).map(({ feature }) => feature)).toEqual(['softness']);
     expect(refusalsOf('clip-path', ['softness', 'fill', 'gradient'])).toEqual([]);

@@ -32,6 +32,15 @@ describe('a piece as Lottie', () => {
     expect(file(plain)).toMatchObject({ ver: 10000, fr: 60, ip: 0, op: 60, w: 640, h: 640 });
   });
 
+  test('a stretch that is played again is named for its player: where it begins and how long it is, in frames', () => {
+    const piece = between([part(SQUARE)], [part(DIAMOND)], (draft) => {
+      draft.playback = 'stretch';
+      draft.stretch = { from: { at: null, after: 0.25 }, until: { at: null, after: 0.75 } };
+    });
+    expect(file(piece).markers).toEqual([{ cm: 'again', tm: 15, dr: 30 }]);
+    expect(file(plain).markers).toBeUndefined();
+  });
+
   test('the easing stands in the handles of the shape’s first key; both ends are the outlines', () => {
     const [shape] = file(plain).layers[0].shapes[0].it;
     expect(shape.ty).toBe('sh');

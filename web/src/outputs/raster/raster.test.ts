@@ -1,6 +1,7 @@
 import { planAndCompile, readOptions, seededRandom } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { strFromU8, unzipSync } from 'fflate';
+import { GifReader } from 'omggif';
 import { PNG } from 'pngjs';
 import { pieceOf } from '../../testing/pieces';
 import { comparePictures } from '../proof/compare-pictures';
@@ -13,7 +14,7 @@ import { addDither, indexed, paletteOf } from './gif-colours';
 import { pngSequence } from './png-forms';
 import { rasterSettings, sizeOf } from './raster-settings';
 import { mp4, webm } from './video';
-import { hundredths } from './write-gif';
+import { hundredths, writeGif } from './write-gif';
 import { i420aSize, i420Size, writeI420, writeI420A } from './yuv';
 
 const bytesOf = async (blob: Blob): Promise<number[]> => [...new Uint8Array(await blob.arrayBuffer())];
@@ -79,6 +80,30 @@ describe('an animated PNG', () => {
 });
 
 describe('a GIF', () => {
+  test('a picture that is held is stored once, and shown as long as all the frames that it stands for', async () => {
+    const [red, blue] = ['#ff0000', '#0000ff'];
+    const shown = [red, red, red, blue, blue, red];
+    let pixels = new Uint8ClampedArray(0);
+    const painter = {
+      paint(frame: number): void {
+        const [r, b] = shown[frame] === red ? [255, 0] : [0, 255];
+        pixels = new Uint8ClampedArray(4 * 4 * 4);
+        for (let i = 0; i < pixels.length; i += 4) pixels.set([r, 0, b, 255], i);
+      },
+      pixels: () => ({ data: pixels, width: 4, height: 4 }),
+    };
+    const blob = await writeGif(
+      painter as never,
+      { times: [0, 1, 2, 3, 4, 5], width: 4, height: 4, ground: '#ffffff', rate: { num: 25, den: 1 } } as never,
+      { colours: 16, palette: 'each', dither: 'none', matte: '#ffffff', repeat: 0 },
+      () => {},
+      new AbortController().signal,
+    );
+    const reader = new GifReader(new Uint8Array(await blob.arrayBuffer()));
+    const delays = Array.from({ length: reader.numFrames() }, (_, k) => reader.frameInfo(k).delay);
+    expect(delays).toEqual([12, 8, 4]);
+  });
+
   test('12 frames a second are shown for 8, 9 and 8 hundredths, and never stray from the true time', () => {
     expect(hundredths(6, { num: 12, den: 1 })).toEqual([8, 9, 8, 8, 9, 8]);
     for (const rate of [
