@@ -50,6 +50,7 @@ describe('the table of properties', () => {
       softness: 'on 0',
       position: 'on -Infinity',
       turn: 'on -Infinity',
+      skew: 'on -Infinity',
       scale: 'on -Infinity',
       opacity: 'held 0',
       outline: 'on -Infinity',
