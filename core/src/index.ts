@@ -186,6 +186,7 @@ export {
   type FormWords,
   featuresOf,
   MOST_FILE_BYTES,
+  MOST_FRAMES,
   makeTextFiles,
   movingFileOf,
   type OutputField,

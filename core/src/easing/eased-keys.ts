@@ -3,6 +3,10 @@ import { increasingRoot, quadraticRoots } from '../num';
 
 /** Control values of the timing between two keys, in the unit square: x1, y1, x2, y2 as in a key spline of SMIL. */
 export type KeySpline = readonly [x1: number, y1: number, x2: number, y2: number];
+/** Even, as it is written most shortly. */
+export const EVEN_SPLINE: KeySpline = [0, 0, 1, 1];
+/** Even too, with handles at thirds: a cubic of an even pace along both axes, which can be divided and joined as others. */
+export const EVEN_THIRDS: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
 
 /** A moment of an easing at which a keyed format gets a key. */
 export interface EasedKey {

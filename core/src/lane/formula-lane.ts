@@ -26,12 +26,12 @@ export class FormulaLane extends Lane {
   }
 }
 
-/** Times nearer than this are one, s. */
-const SAME_TIME = 1e-5;
+/** Breaks nearer than this are looked at as one, s: many driven lanes have thousands. */
+const LEAST_BREAK = 1e-5;
 
 function tidy(breaks: readonly number[]): number[] {
   const sorted = [...breaks].sort((p, q) => p - q);
-  const kept = sorted.filter((time, i) => i === 0 || time - sorted[i - 1] > SAME_TIME);
+  const kept = sorted.filter((time, i) => i === 0 || time - sorted[i - 1] > LEAST_BREAK);
   return kept.length > 1 ? kept : [kept[0] ?? 0, (kept[0] ?? 0) + 1];
 }
 

@@ -23,3 +23,5 @@ export const PLAN_DEVIATION_REL = 0.0005;
 export const FLATTEN_EPS_REL = 5e-4;
 /** Coordinates beyond this many px are refused: far outside any picture, and squares of them lose all precision. */
 export const COORDINATE_LIMIT = 1e7;
+/** Times nearer than this are one, s: far less than a frame, far more than what adding times up may stray. */
+export const SAME_TIME_S = 1e-6;

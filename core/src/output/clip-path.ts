@@ -1,3 +1,4 @@
+import { EVEN_THIRDS } from '../easing';
 import { CoreError } from '../errors';
 import {
   type CompiledFigure,
@@ -39,8 +40,6 @@ interface Stretch {
   readonly keys: readonly WrittenKey[];
 }
 
-const EVEN = [1 / 3, 1 / 3, 2 / 3, 2 / 3] as const;
-
 /**
  * Writes a figure's outline as a clip path over time (CSS Masking 1, CSS Shapes 2): a rule and its keyframes, to be put into a style sheet. A figure that moves has
  * a key for each frame.
@@ -66,7 +65,7 @@ export function writeClipPath(compiled: CompiledPiece, options: ClipPathOptions 
     const frames = cssKeyframes('clip-path', {
       times: inside.map(({ time }) => share(time)),
       values: inside.map(({ text }) => text),
-      splines: inside.map(({ onward }) => (onward === 'hold' ? EVEN : onward)),
+      splines: inside.map(({ onward }) => (onward === 'hold' ? EVEN_THIRDS : onward)),
       jumps: false,
     });
     return `@keyframes ${label} {\n  ${frames.replace(/\}/g, '}\n  ').trimEnd()}\n}\n`;
@@ -123,8 +122,8 @@ function runsOf(parts: readonly PartLanes[]): PathRun[] {
 }
 
 const level = (value: Float64Array, from: number, until: number): WrittenKey[] => [
-  { time: from, value, onward: EVEN },
-  { time: until, value, onward: EVEN },
+  { time: from, value, onward: EVEN_THIRDS },
+  { time: until, value, onward: EVEN_THIRDS },
 ];
 
 /** Keys from the beginning of a chain to its end: there the next begins with a shape of other commands. */
@@ -134,7 +133,7 @@ function keysWithin(outline: Lane, compiled: CompiledPiece, { start }: SpanChain
   const end = Math.min(until, compiled.playback === 'stretch' ? compiled.stretch[1] : until);
   const [first, last] = [keys[0], keys[keys.length - 1]];
   const inside = keys.filter(({ time }) => time > start && time < end);
-  return [{ ...first, time: start }, ...inside, { ...last, time: end, onward: EVEN }];
+  return [{ ...first, time: start }, ...inside, { ...last, time: end, onward: EVEN_THIRDS }];
 }
 
 /** A key for each frame of a chain, with the motion in its points. */
@@ -158,7 +157,7 @@ function frameKeys(
       value[i] = a * x + c * y + e;
       value[i + 1] = b * x + d * y + f;
     }
-    return { time, value, onward: EVEN };
+    return { time, value, onward: EVEN_THIRDS };
   });
 }
 

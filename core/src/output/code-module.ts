@@ -1,4 +1,4 @@
-import { easedKeys, easingSegments } from '../easing';
+import { EVEN_SPLINE, easedKeys, easingSegments } from '../easing';
 import type { CompiledPiece } from '../frame';
 import { type Id, type Piece, railTimeline } from '../piece';
 import { numberText } from '../svg';
@@ -104,15 +104,13 @@ function posesOf(piece: Piece, figureId: Id, duration: number): { poses: PoseTim
   };
   spans.forEach(({ shift, end }, i) => {
     const start = stops[i].start + stops[i].hold;
-    add(start, i, EVEN);
+    add(start, i, EVEN_SPLINE);
     for (const { time, progress, spline } of easedKeys(easingSegments(shift.easing), [0, 1]).slice(1))
       add(start + (end - start) * time, i + progress, spline);
   });
-  add(length, poses.length - 1, EVEN);
+  add(length, poses.length - 1, EVEN_SPLINE);
   return { poses, track: ['', '', 0, round(length), 0, times, splines, values] };
 }
-
-const EVEN = [0, 0, 1, 1];
 
 /** A colour by its numbers; anything else as it is. */
 function rgbText(value: string): string {

@@ -3,6 +3,7 @@ export { writeCssSvg } from './css-svg';
 export { baseNameOf } from './forms/base-name';
 export * from './forms/form-options';
 export * from './forms/text-forms';
+export { MOST_FRAMES } from './frame-data';
 export { writeLottie } from './lottie/write-lottie';
 export * from './matrix';
 export type { OutputFile } from './output-file';

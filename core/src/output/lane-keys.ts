@@ -1,5 +1,6 @@
-import type { KeySpline } from '../easing';
+import { EVEN_THIRDS, type KeySpline } from '../easing';
 import { clipLane, cutRamp, type Lane, type Property } from '../lane';
+import { SAME_TIME_S } from '../num';
 import type { FileRun } from './smil';
 import { rampKeys } from './tracks';
 
@@ -10,10 +11,6 @@ export interface WrittenKey {
   /** 'hold': it stands until the next key, and jumps there. */
   readonly onward: KeySpline | 'hold';
 }
-
-const EVEN: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
-/** Times nearer than this are one, s. */
-const SAME_TIME_S = 1e-6;
 
 /**
  * Keys of a lane over one run of a piece, from 0 on, level before the first and after the last: for formats that name a value, its time, and the curve to the
@@ -40,7 +37,7 @@ function keysUntil(lane: Lane, property: Property, rate: number, { playback, str
         keys.push({ ...last, time: key.time - SAME_TIME_S, onward: 'hold' });
       else if (before) keys[keys.length - 1] = { ...before, onward: 'hold' };
       else if (key.time > SAME_TIME_S) keys.push({ ...last, time: 0, onward: 'hold' });
-    } else if (last && last.onward === EVEN && key.time > last.time && same(last.value, key.value)) {
+    } else if (last && last.onward === EVEN_THIRDS && key.time > last.time && same(last.value, key.value)) {
       const before = keys[keys.length - 2];
       // Three of one value in a row: the one between says nothing.
       if (before && same(before.value, last.value)) keys.pop();
@@ -49,9 +46,10 @@ function keysUntil(lane: Lane, property: Property, rate: number, { playback, str
   };
   for (const { start, end, times, values, splines } of ramps.map((ramp) => rampKeys(ramp, property, rate))) {
     const last = keys[keys.length - 1];
-    if (last && start > last.time && last.onward !== 'hold') add({ time: start, value: last.value, onward: EVEN });
+    if (last && start > last.time && last.onward !== 'hold')
+      add({ time: start, value: last.value, onward: EVEN_THIRDS });
     times.forEach((share, k) => {
-      const onward = splines.length === 0 ? 'hold' : k + 1 < times.length ? splines[k + 1] : EVEN;
+      const onward = splines.length === 0 ? 'hold' : k + 1 < times.length ? splines[k + 1] : EVEN_THIRDS;
       add({ time: Math.max(0, start + (end - start) * share), value: values[k], onward });
     });
   }
@@ -63,11 +61,12 @@ const same = (p: Float64Array, q: Float64Array): boolean => p.every((v, i) => v 
 
 function thereAndBack(keys: readonly WrittenKey[], duration: number): WrittenKey[] {
   const end = keys[keys.length - 1];
-  const there = duration - end.time > SAME_TIME_S ? [...keys, { ...end, onward: EVEN, time: duration }] : [...keys];
+  const there =
+    duration - end.time > SAME_TIME_S ? [...keys, { ...end, onward: EVEN_THIRDS, time: duration }] : [...keys];
   const last = there.length - 1;
   /** How the value goes from a key to the one before it. */
   const backFrom = (i: number): WrittenKey['onward'] => {
-    const onward = i > 0 ? there[i - 1].onward : EVEN;
+    const onward = i > 0 ? there[i - 1].onward : EVEN_THIRDS;
     return onward === 'hold' ? 'hold' : turned(onward);
   };
   there[last] = { ...there[last], onward: backFrom(last) };

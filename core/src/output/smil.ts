@@ -1,4 +1,4 @@
-import type { KeySpline } from '../easing';
+import { EVEN_SPLINE, type KeySpline } from '../easing';
 import type { Playback } from '../piece';
 import { numberText } from '../svg';
 
@@ -30,11 +30,11 @@ export interface RampTexts {
   readonly splines: readonly KeySpline[];
 }
 
-const EVEN_SPLINE = '0 0 1 1';
+const EVEN_TEXT = EVEN_SPLINE.join(' ');
 const TIME_DIGITS = 6;
 const SPLINE_DIGITS = 4;
 /** Shares of the run nearer than this are one. */
-const SAME_TIME = 1e-7;
+const SAME_SHARE = 1e-7;
 
 /** A value at a time, s, and how it runs to it from the one before. */
 interface TimedText {
@@ -60,15 +60,15 @@ export function animateElement(name: string, ramps: readonly RampTexts[], span: 
   const keys: TimedText[] = [];
   const add = (time: number, text: string, spline: string): void => {
     const last = keys[keys.length - 1];
-    if (last && text === last.text && (jumps || Math.abs(time - last.time) < SAME_TIME * duration)) return;
+    if (last && text === last.text && (jumps || Math.abs(time - last.time) < SAME_SHARE * duration)) return;
     keys.push({ time: Math.min(early + duration, Math.max(early, time)), text, spline });
   };
   for (const { start, end: stop, times, texts, splines } of ramps) {
     const at = (share: number): number => start + (stop - start) * share;
-    if (keys.length === 0 && at(times[0]) > early) add(early, texts[0], EVEN_SPLINE);
-    else if (!jumps && keys.length > 0) add(at(times[0]), keys[keys.length - 1].text, EVEN_SPLINE);
+    if (keys.length === 0 && at(times[0]) > early) add(early, texts[0], EVEN_TEXT);
+    else if (!jumps && keys.length > 0) add(at(times[0]), keys[keys.length - 1].text, EVEN_TEXT);
     times.forEach((time, k) => {
-      add(at(time), texts[k], k === 0 || jumps ? EVEN_SPLINE : splineText(splines[k]));
+      add(at(time), texts[k], k === 0 || jumps ? EVEN_TEXT : splineText(splines[k]));
     });
   }
   return playedElements(name, keys, jumps, span, early, extra);
@@ -93,7 +93,7 @@ export function switchElement(
   run: FileRun,
 ): string {
   if (switches.length < 2) return '';
-  const keys = switches.map((each) => ({ ...each, spline: EVEN_SPLINE }));
+  const keys = switches.map((each) => ({ ...each, spline: EVEN_TEXT }));
   return playedElements(name, keys, true, run, 0, '');
 }
 
@@ -130,13 +130,13 @@ function playedElements(
 
 /** Keys from one time to another. There are keys at both, unless the value is level there. */
 function between(keys: readonly TimedText[], from: number, until: number): TimedText[] {
-  const near = SAME_TIME;
+  const near = SAME_SHARE;
   const before = keys.filter(({ time }) => time <= from + near);
   const inside = keys.filter(({ time }) => time > from + near && time < until + near);
   // Of several at the very beginning the last stands from there on.
   const first = before[before.length - 1] ?? keys[0];
   const last = inside[inside.length - 1] ?? first;
-  const end = last.time < until - near ? [{ time: until, text: last.text, spline: EVEN_SPLINE }] : [];
+  const end = last.time < until - near ? [{ time: until, text: last.text, spline: EVEN_TEXT }] : [];
   return [{ ...first, time: from }, ...inside, ...end];
 }
 
@@ -148,11 +148,11 @@ function thereAndBack(keys: readonly TimedText[], duration: number, jumps: boole
   if (jumps) {
     const back = keys
       .slice(0, -1)
-      .map(({ text }, i) => ({ time: 2 * duration - keys[i + 1].time + MOMENT, text, spline: EVEN_SPLINE }));
+      .map(({ text }, i) => ({ time: 2 * duration - keys[i + 1].time + MOMENT, text, spline: EVEN_TEXT }));
     return [...keys, ...back.reverse()];
   }
   const last = keys[keys.length - 1];
-  const there = last.time < duration ? [...keys, { time: duration, text: last.text, spline: EVEN_SPLINE }] : keys;
+  const there = last.time < duration ? [...keys, { time: duration, text: last.text, spline: EVEN_TEXT }] : keys;
   const back = there.slice(0, -1).map(({ time, text }, i) => ({
     time: 2 * duration - time,
     text,
@@ -180,13 +180,13 @@ function keyedElement(
   const arriving = keys.slice(1).map(({ spline }) => spline);
   const last = shares.length - 1;
   if (!jumps && shares[last] < 1) {
-    if (1 - shares[last] > SAME_TIME) {
+    if (1 - shares[last] > SAME_SHARE) {
       shares.push(1);
       texts.push(texts[last]);
-      arriving.push(EVEN_SPLINE);
+      arriving.push(EVEN_TEXT);
     } else shares[last] = 1;
   }
-  const mode = jumps ? 'discrete' : arriving.every((spline) => spline === EVEN_SPLINE) ? '' : 'spline';
+  const mode = jumps ? 'discrete' : arriving.every((spline) => spline === EVEN_TEXT) ? '' : 'spline';
   const attributes = [
     ` attributeName="${name}"`,
     mode && ` calcMode="${mode}"`,
@@ -237,13 +237,13 @@ const short = (text: string): string => text.replace(/^(-?)0\./, '$1.');
 const timeText = (time: number): string => short(numberText(time, TIME_DIGITS));
 
 function splineText([x1, y1, x2, y2]: KeySpline): string {
-  if (Math.abs(x1 - y1) < 1e-6 && Math.abs(x2 - y2) < 1e-6) return EVEN_SPLINE;
+  if (Math.abs(x1 - y1) < 1e-6 && Math.abs(x2 - y2) < 1e-6) return EVEN_TEXT;
   return [x1, y1, x2, y2].map((v) => short(numberText(v, SPLINE_DIGITS))).join(' ');
 }
 
 /** The same curve the other way round. */
 const reversedSpline = (spline: string): string => {
-  if (spline === EVEN_SPLINE) return spline;
+  if (spline === EVEN_TEXT) return spline;
   const [x1, y1, x2, y2] = spline.split(' ').map(Number);
   return splineText([1 - x2, 1 - y2, 1 - x1, 1 - y1]);
 };

@@ -1,3 +1,4 @@
+import { SAME_TIME_S } from '../../num';
 import { type Id, outlineOfPart, type Piece, type Pose, placementMatrix, railTimeline, type Shift } from '../../piece';
 import { boxSize, emptyBox, IDENTITY, includePoint } from '../../vec';
 import { LaneBook } from './lane-book';
@@ -12,8 +13,6 @@ const SAME_FACTOR = 1e-6;
 const MOMENTS = [0, 0.25, 0.5, 0.75, 1];
 /** A shift is planned with so many others in mind, the nearest in painting order: each more takes about a second more for outlines of 64 points. */
 const MOST_IN_STEP = 4;
-/** Times nearer than this are one, s. */
-const SAME_TIME = 1e-6;
 
 interface TimedShift {
   readonly shift: Shift;
@@ -126,7 +125,7 @@ function textOf(record: object): string {
 }
 
 const timeKey = (start: number, { duration, easing }: Shift): string =>
-  `${Math.round(start / SAME_TIME)} ${Math.round(duration / SAME_TIME)} ${textOf(easing)}`;
+  `${Math.round(start / SAME_TIME_S)} ${Math.round(duration / SAME_TIME_S)} ${textOf(easing)}`;
 
 const known = new WeakMap<Piece, Steps>();
 

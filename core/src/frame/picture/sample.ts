@@ -7,6 +7,7 @@ import {
   sampleGradient,
 } from '../../lane';
 import type { PlanContour } from '../../morph';
+import { SAME_TIME_S } from '../../num';
 import type { FillRule } from '../../outline';
 import type { Part, Placement } from '../../piece';
 import type { CompiledPiece, FigureSpan, PaintSample, PartLanes } from '../lanes';
@@ -136,8 +137,6 @@ export const runLength = ({ duration, playback, stretch }: RunTimes): number =>
   playback === 'back' ? 2 * duration : playback === 'stretch' ? stretch[1] : duration;
 
 const NOTHING: readonly FramePart[] = [];
-/** Times nearer than this are one, s: a figure is switched on at an exact frame. */
-const SAME_TIME = 1e-7;
 
 /** Writes the picture at `seconds` into `frame` (made by `prepareFrame` for the same piece) and returns it. Allocates nothing but at the first sight of a span. */
 export function sampleFrame(compiled: CompiledPiece, seconds: number, frame: Frame): Frame {
@@ -151,7 +150,7 @@ export function sampleFrame(compiled: CompiledPiece, seconds: number, frame: Fra
     if (over && figure.over) sampleOver(over, time, figure.over);
     if (motion && figure.motion) sampleMotion(motion, time, figure.motion);
     if (spans.length === 0) continue;
-    if (time < from - SAME_TIME || time >= until - SAME_TIME) {
+    if (time < from - SAME_TIME_S || time >= until - SAME_TIME_S) {
       figure.parts = NOTHING;
       continue;
     }

@@ -1,5 +1,5 @@
 import { SaxesParser } from 'saxes';
-import type { KeySpline } from '../../easing';
+import { EVEN_SPLINE, type KeySpline } from '../../easing';
 import { CoreError } from '../../errors';
 import { SVG_STEPS, type SvgStep } from '../../lane';
 import { hexText, type Rgba, readColour } from '../../paint';
@@ -286,13 +286,12 @@ function played(
 ): Pick<Track, 'duration' | 'times' | 'values' | 'splines'> {
   if (rounds === 1) return { duration, times, values, splines };
   const whole = Array.from({ length: Math.ceil(rounds) }, (_, k) => k);
-  const even: KeySpline = [0, 0, 1, 1];
   // Between one round and the next it jumps: two keys of one time.
   return {
     duration: duration * rounds,
     times: whole.flatMap((k) => times.map((time) => (k + time) / rounds)),
     values: whole.flatMap(() => values),
-    splines: splines.length === 0 ? [] : whole.flatMap((k) => (k === 0 ? splines : [even, ...splines])),
+    splines: splines.length === 0 ? [] : whole.flatMap((k) => (k === 0 ? splines : [EVEN_SPLINE, ...splines])),
   };
 }
 

@@ -1,3 +1,4 @@
+import { SAME_TIME_S } from '../../num';
 /** When an animation begins: at a time, s, or with another one's beginning or end. */
 export type BeginRule =
   | { readonly at: number }
@@ -23,7 +24,6 @@ export interface Runs {
 const MOST_TIMES = 4;
 const FURTHEST = 600;
 const MOST_EVENTS = 20_000;
-const SAME_TIME = 1e-6;
 
 /**
  * A list of begin values (SVG Animations 2, 2.4: offset and syncbase values): `0s; other.end+0.5s`. Events of people, and what cannot be read, are left out.
@@ -78,7 +78,7 @@ export function runsOfAnimations(animations: readonly TimedAnimation[]): (Runs |
     if (!next) break;
     const { time, index } = next;
     const own = begins[index];
-    if (own.length >= MOST_TIMES || time > FURTHEST || own.some((known) => Math.abs(known - time) < SAME_TIME))
+    if (own.length >= MOST_TIMES || time > FURTHEST || own.some((known) => Math.abs(known - time) < SAME_TIME_S))
       continue;
     own.push(time);
     const { id, lasts } = animations[index];

@@ -1,4 +1,4 @@
-import type { KeySpline } from '../../easing';
+import { EVEN_SPLINE, type KeySpline } from '../../easing';
 import type { Track } from './animated-document';
 import { READING_COST, type ReadingBudget } from './budget';
 import { type Json, number, objects } from './json';
@@ -23,7 +23,6 @@ export interface Combined {
   readonly exact: boolean;
 }
 
-const EVEN: KeySpline = [0, 0, 1, 1];
 /** Values without common keys are looked at so often a frame. */
 const A_FRAME = 2;
 const MOST_SAMPLES = 4_000;
@@ -73,13 +72,13 @@ export function combinedOf(
   keys.forEach((key, i) => {
     const own = said((list) => list[i].s ?? (i > 0 ? arrivalOf(list[i - 1], list[i]) : undefined));
     if (i === 0 || values[values.length - 1] !== own || times[times.length - 1] < share(number(key.t)))
-      add(share(number(key.t)), own, EVEN);
+      add(share(number(key.t)), own, EVEN_SPLINE);
     const next = keys[i + 1];
     if (!next) return;
     const onward = onwardOf(key);
     const time = share(number(next.t));
     // It stands, and jumps at the next key: two keys of one time.
-    if (!onward) add(time, own, EVEN);
+    if (!onward) add(time, own, EVEN_SPLINE);
     else
       add(
         time,
@@ -110,6 +109,6 @@ function fromTheStart<T extends Pick<Track, 'times' | 'values' | 'splines'>>(tra
     ...track,
     times: [0, ...times],
     values: [values[0], ...values],
-    splines: splines.length > 0 ? [EVEN, ...splines] : splines,
+    splines: splines.length > 0 ? [EVEN_SPLINE, ...splines] : splines,
   };
 }

@@ -1,3 +1,4 @@
+import { EVEN_SPLINE } from '../../easing';
 import { CoreError } from '../../errors';
 import { blendAlong } from '../../lane';
 import type { Outline } from '../../outline';
@@ -52,13 +53,12 @@ export function onwardOf(key: Json): readonly (readonly [number, number, number,
   const side = (value: unknown, name: 'x' | 'y'): number[] => (isObject(value) ? numbers(value[name]) : []);
   const all = [side(key.o, 'x'), side(key.o, 'y'), side(key.i, 'x'), side(key.i, 'y')];
   const count = Math.max(...all.map(({ length }) => length));
-  if (all.some(({ length }) => length === 0)) return [EVEN];
+  if (all.some(({ length }) => length === 0)) return [EVEN_SPLINE];
   return Array.from({ length: count }, (_, i) => {
     const [x1, y1, x2, y2] = all.map((list) => list[Math.min(i, list.length - 1)]);
     return [Math.min(1, Math.max(0, x1)), y1, Math.min(1, Math.max(0, x2)), y2];
   });
 }
-const EVEN = [0, 0, 1, 1] as const;
 
 /** The value at which a key's way arrives: older files say it in the key itself. */
 export const arrivalOf = (key: Json, next: Json): unknown => key.e ?? next.s;

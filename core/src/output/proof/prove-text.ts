@@ -1,4 +1,4 @@
-import type { KeySpline } from '../../easing';
+import { EVEN_SPLINE, type KeySpline } from '../../easing';
 import { assertNever } from '../../errors';
 import { type CompiledPiece, prepareFrame, runLength, sampleFrame } from '../../frame';
 import { readColour } from '../../paint';
@@ -183,7 +183,7 @@ function packedDrawing(text: string): DrawnElement {
       repeats: flags % 2 === 1,
       jumps: flags > 1,
       times,
-      splines: splines.map((spline): KeySpline => (spline === 0 ? [0, 0, 1, 1] : (spline as unknown as KeySpline))),
+      splines: splines.map((spline): KeySpline => (spline === 0 ? EVEN_SPLINE : (spline as unknown as KeySpline))),
       values,
     })),
   });

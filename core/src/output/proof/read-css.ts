@@ -1,4 +1,4 @@
-import type { KeySpline } from '../../easing';
+import { EVEN_SPLINE, type KeySpline } from '../../easing';
 import type { SvgStep } from '../../lane';
 import { type DrawnElement, readAnimatedDocument, type Track } from '../document/animated-document';
 
@@ -18,8 +18,6 @@ const CSS_STEPS = [
   ['scale', 'scale'],
   ['transform', 'skewX'],
 ] as const satisfies readonly (readonly [property: string, step: SvgStep])[];
-
-const EVEN: KeySpline = [0, 0, 1, 1];
 
 /**
  * Reads an SVG, or a page with one, that is animated by CSS in the way of this program: class rules with `animation`, and keyframes of one property each. What
@@ -77,7 +75,7 @@ export function readKeyframes(body: string): Keyframes {
     times.push(Number(percent) / 100);
     values.push(plainValue(value));
     jumps ||= timing === 'step-end';
-    splines.push(curveOf(timing ?? '') ?? EVEN);
+    splines.push(curveOf(timing ?? '') ?? EVEN_SPLINE);
   }
   return { property, times, values, splines: splines.slice(0, -1), jumps };
 }

@@ -1,9 +1,7 @@
 import { cubicStretch } from '../../curve';
 import { type KeySpline, parameterAtTime } from '../../easing';
+import { SAME_TIME_S } from '../../num';
 import type { Track } from '../document/animated-document';
-
-/** Times nearer than this are one, s. */
-const SAME_TIME = 1e-6;
 
 /** A track that is played more often than this within a stretch has no keys there. */
 const MOST_ROUNDS = 2_000;
@@ -39,7 +37,7 @@ const SAME_SHARE = 1e-9;
 /** Ascending times of which none are the same. */
 export function mergedTimes(times: readonly number[]): number[] {
   const sorted = [...times].sort((p, q) => p - q);
-  return sorted.filter((time, i) => i === 0 || time - sorted[i - 1] > SAME_TIME);
+  return sorted.filter((time, i) => i === 0 || time - sorted[i - 1] > SAME_TIME_S);
 }
 
 /** How a track runs between two times, s, that lie between two of its keys; undefined where it runs evenly, or not at all. */

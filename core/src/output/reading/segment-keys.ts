@@ -1,4 +1,5 @@
 import type { Easing } from '../../easing';
+import { SAME_TIME_S } from '../../num';
 import { isSame, type Sample } from './sample';
 import type { Segment } from './segment';
 
@@ -12,8 +13,6 @@ interface WritableKey extends TimedValue {
   easing: Easing;
 }
 
-/** Times nearer than this are one, s. */
-const SAME_TIME = 1e-6;
 /** Without what computing left behind. */
 const rounded = (value: number): number => Math.round(value * 1e6) / 1e6;
 
@@ -27,7 +26,7 @@ export function keysOfSegments(segments: readonly Segment<Sample>[]): TimedValue
     const jumps = before !== undefined && !isSame(before, first);
     if (jumps && keys[keys.length - 1].time < from) keys[keys.length - 1].easing = { kind: 'hold', until: 'end' };
     const there = keys[keys.length - 1];
-    const known = there !== undefined && !jumps && Math.abs(there.time - from) < SAME_TIME;
+    const known = there !== undefined && !jumps && Math.abs(there.time - from) < SAME_TIME_S;
     if (!known && (jumps || there === undefined || !still)) add(from, first, { kind: 'linear' });
     if (!still) {
       keys[keys.length - 1].easing = easing;

@@ -78,13 +78,13 @@ function keysOf(piece: Piece, figureId: Id, property: 'opacity' | 'scale', side:
   const { duration } = railTimeline(piece, figure);
   const edge = side === 'appears' ? figure.start : duration;
   const zero = timed.find(
-    ({ key, from }) => key.set !== undefined && key.value.every((v) => v === 0) && Math.abs(from - edge) < SAME_TIME,
+    ({ key, from }) => key.set !== undefined && key.value.every((v) => v === 0) && Math.abs(from - edge) < AT_EDGE_S,
   );
   return zero && lane?.keys.filter(({ set }) => set === zero.key.set);
 }
 
-/** Times nearer than this are one, s. */
-const SAME_TIME = 1e-3;
+/** A key that a hand set lies at an edge where it is as near to it as this, s. */
+const AT_EDGE_S = 1e-3;
 
 /**
  * Lanes whose keys by which figures fade or grow lie where they began, or ended, before a change of their holds, shifts or start: with these keys where they

@@ -2,6 +2,7 @@ import {
   type CompiledPiece,
   CoreError,
   type FormId,
+  MOST_FRAMES,
   type OutputField,
   type OutputOptions,
   type Piece,
@@ -12,8 +13,6 @@ import {
 const MOST_SIDE = 8192;
 /** And its area, px². */
 const MOST_AREA = 64 * 1024 * 1024;
-/** The most frames of one file. */
-const MOST_FRAMES = 36_000;
 
 /** What forms of frames cannot do as other forms do. */
 interface FrameTraits {
