@@ -26,7 +26,6 @@ function newest(at) {
 await installPackages();
 const built = Math.min(newest(`${ROOT}build/web/index.html`), newest(`${ROOT}build/server/main.mjs`));
 if (built < Math.max(...SOURCES.map((source) => newest(ROOT + source)))) {
-  console.log('Building …');
   const status = run(process.execPath, ['scripts/build.mjs']);
   if (status !== 0) process.exit(status);
 }
