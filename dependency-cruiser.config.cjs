@@ -3,6 +3,7 @@
  * In web: ui → nothing of ours; state → core; outputs → core; workers → outputs; editor → core, state, workers; context → editor; views → all of these; app → all.
  */
 const coreMay = {
+  api: ['easing', 'piece'],
   num: [],
   vec: [],
   curve: ['num', 'vec'],

@@ -1,3 +1,5 @@
+// What the server tells the page.
+export type { DrawerShape, KeptAsset, KeptEasing, LoadedPiece, PieceSummary, Problem, SavedPiece } from './api';
 // One cubic.
 export { cubicPoint, nearestOnCubic } from './curve';
 // Ways from one value to another.

@@ -1,8 +1,8 @@
+import type { PieceSummary } from '@core';
 import { Copy, Download, Ellipsis, Trash2 } from 'lucide-react';
 import { Dropdown } from 'react-bootstrap';
 import { Link } from 'react-router';
 import {
-  type PieceSummary,
   problemText,
   sessionActions,
   useAppDispatch,

@@ -1,4 +1,4 @@
-import { emptyPiece, movingFileOf, type Piece, type ReadPiece, titleOfFile } from '@core';
+import { emptyPiece, movingFileOf, type Piece, type Problem, type ReadPiece, titleOfFile } from '@core';
 import { useEffect, useRef, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useNavigate } from 'react-router';
@@ -7,7 +7,6 @@ import {
   type AppStore,
   api,
   type NamedSvg,
-  type Problem,
   pendingSvgs,
   problemText,
   sessionActions,

@@ -1,51 +1,8 @@
-import type { Easing, Piece } from '@core';
+import type { DrawerShape, Easing, KeptAsset, KeptEasing, LoadedPiece, Piece, PieceSummary, Problem } from '@core';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
-
-export interface PieceSummary {
-  readonly id: string;
-  readonly name: string;
-  readonly revision: number;
-  /** ISO 8601; null where the server knows none. */
-  readonly createdAt: string | null;
-  readonly updatedAt: string | null;
-}
-export interface LoadedPiece extends PieceSummary {
-  readonly piece: Piece;
-  /** What looks different since an older version stored it; left out where nothing does. */
-  readonly notes?: readonly string[];
-}
-
-/** An easing kept for reuse. */
-export interface KeptEasing {
-  readonly id: string;
-  readonly name: string;
-  readonly easing: Easing;
-}
-
-export interface DrawerShape {
-  readonly id: string;
-  readonly name: string;
-  readonly svg: string;
-  readonly createdAt: string;
-}
-export interface StoredAsset {
-  readonly id: string;
-  readonly name: string;
-  readonly mediaType: string;
-}
 
 /** How calls outside components change something: their answers, and what was sent, are not kept for as long as the page is open. */
 export const UNKEPT = { track: false } as const;
-
-/** The body of a refusal (RFC 9457). */
-export interface Problem {
-  readonly code: string;
-  readonly title: string;
-  readonly status: number;
-  readonly detail: string;
-  readonly where?: string;
-  readonly newer?: LoadedPiece;
-}
 
 /** What to tell the user about a failed call. */
 export function problemText(error: unknown): string {
@@ -137,7 +94,7 @@ export const api = createApi({
       invalidatesTags: ['Easings'],
     }),
     /** Stores a picture or font beside the pieces. */
-    keepAsset: build.mutation<StoredAsset, File>({
+    keepAsset: build.mutation<KeptAsset, File>({
       query: (file) => ({
         url: `/assets?name=${encodeURIComponent(file.name.slice(0, 200))}`,
         method: 'POST',

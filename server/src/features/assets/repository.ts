@@ -1,3 +1,4 @@
+import type { KeptAsset } from '@core';
 import { createHash } from 'node:crypto';
 import { UniqueConstraintError } from 'sequelize';
 import type { Database } from '../../db/database';
@@ -11,7 +12,7 @@ export interface StoredAsset {
 export class AssetRepository {
   constructor(private readonly database: Database) {}
 
-  async keep(name: string, mediaType: string, bytes: Buffer): Promise<{ id: string; name: string; mediaType: string }> {
+  async keep(name: string, mediaType: string, bytes: Buffer): Promise<KeptAsset> {
     const id = createHash('sha256').update(bytes).digest('hex');
     try {
       await this.database.assets.create({ id, name, mediaType, bytes });

@@ -1,11 +1,5 @@
+import type { DrawerShape } from '@core';
 import type { Database } from '../../db/database';
-
-export interface DrawerShape {
-  readonly id: string;
-  readonly name: string;
-  readonly svg: string;
-  readonly createdAt: string;
-}
 
 /** Outlines kept for reuse, the newest first. */
 export class DrawerRepository {

@@ -1,11 +1,5 @@
-import type { Easing } from '@core';
+import type { Easing, KeptEasing } from '@core';
 import type { Database } from '../../db/database';
-
-export interface KeptEasing {
-  readonly id: string;
-  readonly name: string;
-  readonly easing: Easing;
-}
 
 /** Easings kept for reuse, by name. */
 export class EasingRepository {

@@ -1,24 +1,7 @@
+import type { PieceSummary, SavedPiece } from '@core';
 import { Op, UniqueConstraintError } from 'sequelize';
 import type { Database } from '../../db/database';
 import type { PieceRow } from '../../db/piece-model';
-
-/** What a list of pieces shows. */
-export interface PieceSummary {
-  readonly id: string;
-  readonly name: string;
-  readonly revision: number;
-  /** ISO 8601; null where the row holds no date. */
-  readonly createdAt: string | null;
-  readonly updatedAt: string | null;
-}
-
-/** What a save tells. */
-export interface SavedPiece {
-  readonly id: string;
-  readonly name: string;
-  readonly revision: number;
-  readonly updatedAt: string;
-}
 
 export interface StoredPiece extends PieceSummary {
   /** JSON text of the piece. */

@@ -1,12 +1,6 @@
-import { CoreError, checkPiece, migrationNotes, type Piece } from '@core';
+import { CoreError, checkPiece, type LoadedPiece, migrationNotes, type PieceSummary, type SavedPiece } from '@core';
 import { ApiError } from '../../errors';
-import type { PieceRepository, PieceSummary, SavedPiece } from './repository';
-
-export interface LoadedPiece extends PieceSummary {
-  readonly piece: Piece;
-  /** What looks different since an older version stored it; left out where nothing does. */
-  readonly notes?: readonly string[];
-}
+import type { PieceRepository } from './repository';
 
 /** What can be done with pieces; every piece that comes in is checked against the schema and its rules. */
 export class PieceService {

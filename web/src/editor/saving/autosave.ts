@@ -1,15 +1,5 @@
-import type { Piece } from '@core';
-import {
-  type AppStore,
-  api,
-  documentActions,
-  type LoadedPiece,
-  type Problem,
-  type SaveState,
-  sessionActions,
-  takeVersion,
-  UNKEPT,
-} from '../../state';
+import type { LoadedPiece, Piece, Problem } from '@core';
+import { type AppStore, api, documentActions, type SaveState, sessionActions, takeVersion, UNKEPT } from '../../state';
 import { copyKey } from './copies';
 import { pieceText } from './piece-text';
 import type { SavingPorts } from './ports';

@@ -1,4 +1,4 @@
-import type { Piece } from '@core';
+import type { LoadedPiece, Piece, Problem } from '@core';
 import { useEffect, useState } from 'react';
 import { useStore } from 'react-redux';
 import { useEngines, useSavingDesk } from '../../context';
@@ -7,9 +7,7 @@ import {
   type AppStore,
   api,
   documentActions,
-  type LoadedPiece,
   numberedAnew,
-  type Problem,
   problemText,
   sessionActions,
   UNKEPT,

@@ -1,0 +1,9 @@
+export type {
+  DrawerShape,
+  KeptAsset,
+  KeptEasing,
+  LoadedPiece,
+  PieceSummary,
+  Problem,
+  SavedPiece,
+} from './answers';
