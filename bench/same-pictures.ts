@@ -16,7 +16,8 @@ import {
 } from '../core/src/index';
 import { pieceBetween } from '../core/src/testing/pieces';
 import { LANE_CASES } from '../e2e/support/lane-cases';
-import { type Case, PAIRS, ROWS } from '../e2e/support/property-cases';
+import { PAIRS } from '../e2e/support/pair-cases';
+import { type Case, ROWS } from '../e2e/support/property-cases';
 import { DEMO_PIECES } from '../server/src/demo/pieces';
 
 /** Moments of each piece that are looked at. */

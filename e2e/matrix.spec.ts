@@ -29,7 +29,8 @@ import { expect, test } from '@playwright/test';
 import { pieceBetween } from '../core/src/testing/pieces';
 import { DEMO_PIECES } from '../server/src/demo/pieces';
 import { LANE_CASES } from './support/lane-cases';
-import { type Case, PAIRS, ROWS } from './support/property-cases';
+import { PAIRS } from './support/pair-cases';
+import { type Case, ROWS } from './support/property-cases';
 
 const SIZE = 240;
 

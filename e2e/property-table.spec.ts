@@ -5,8 +5,9 @@ import { build } from 'vite';
 import { pieceBetween } from '../core/src/testing/pieces';
 import { DEMO_PIECES } from '../server/src/demo/pieces';
 import { LANE_CASES } from './support/lane-cases';
+import { PAIRS } from './support/pair-cases';
 import type { Loaded } from './support/picture-page';
-import { type Case, PAIRS, ROWS } from './support/property-cases';
+import { type Case, ROWS } from './support/property-cases';
 
 const SIZE = 240;
 /** Moments of the one second that each case takes; none at its exact middle, where choices change. */
