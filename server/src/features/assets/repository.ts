@@ -1,5 +1,5 @@
-import type { KeptAsset } from '@core';
 import { createHash } from 'node:crypto';
+import type { KeptAsset } from '@core';
 import { UniqueConstraintError } from 'sequelize';
 import type { Database } from '../../db/database';
 
