@@ -42,6 +42,7 @@ const coreRooms = {
     time: ['records'],
     place: ['records', 'time'],
     rules: ['records', 'time'],
+    schema: ['records'],
     edit: ['records', 'time', 'place'],
     arrive: ['records', 'time', 'place', 'rules', 'edit'],
   },

@@ -107,7 +107,6 @@ export {
   inBetweenMarks,
   inBetweenOutline,
   inBetweenPathData,
-  MOST_SOFTNESS,
   measureHealth,
   type PlanContour,
   planBox,
@@ -116,7 +115,7 @@ export {
   type ShiftPlan,
 } from './morph';
 // Numbers.
-export { seededRandom, textHash } from './num';
+export { LIMITS, type Limit, limitIn, seededRandom, textHash, toMillionths, within } from './num';
 // Outlines put together.
 export {
   COMBINE_KINDS,

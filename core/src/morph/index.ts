@@ -4,7 +4,6 @@ export { endOutline } from './end-outline';
 export * from './evaluate';
 export * from './health';
 export * from './health-figures';
-export { MOST_SOFTNESS } from './melt';
 export * from './morph-paths';
 export { withOvershoot } from './overshoot';
 export * from './plan';

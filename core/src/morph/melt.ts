@@ -1,7 +1,8 @@
+import { LIMITS } from '../num';
 import { CurveFlow } from './flow';
 
 /** Feature sizes as shares of the size: from 1 % on, each 1.3 times the one before. */
-const LEVELS = 18;
+const LEVELS = LIMITS.smoothing.max;
 const FIRST_SIZE = 0.01;
 const RATIO = 1.3;
 const TIME_PER_SIZE = 0.15;
@@ -10,8 +11,6 @@ const STEPS_PER_LEVEL = 8;
 const ROUNDED_BY = 0.4;
 /** Level at which handles have left their edges and follow the rounded polygon. */
 const HANDLES_FREE = 4;
-
-export const MOST_SOFTNESS = LEVELS;
 
 /** An end of a shift at rising levels of roundness; level 0 is the end itself. 3n + 1 points each. */
 export type Rounded = readonly Float64Array[];

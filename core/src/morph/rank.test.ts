@@ -14,7 +14,7 @@ import { withOvershoot } from './overshoot';
 import { METHODS } from './plan';
 import { inBetweenOutline } from './plan-outline';
 import { planShift } from './plan-shift';
-import { rankAlternatives } from './rank';
+import { Ranker, rankAlternatives } from './rank';
 
 const ARROW = readPathData('M10 40L60 40L60 15L95 50L60 85L60 60L10 60Z');
 const STAR = readPathData('M50 2L61 38L98 38L68 59L79 95L50 73L21 95L32 59L2 38L39 38Z');
@@ -71,6 +71,21 @@ describe('where nothing that is found at first is healthy', () => {
 });
 
 describe('ranked alternatives', () => {
+  test('what is asked again is answered as at first, whatever was asked between', () => {
+    const [from, to] = iconsNamed('chat-3-line', 'file-shield-fill');
+    const ranker = new Ranker(prepareMatcher(from, to, {}), {});
+    const answer = (atLeast: number, wider: boolean): string[] =>
+      ranker
+        .judge(ranker.chooser({ atLeast, wider }))
+        .map(({ score, plan }) => `${score} ${evaluate(plan, 0.5).join(' ')}`);
+    const first = answer(1, false);
+    const far = answer(12, true);
+    expect(far).not.toEqual(first);
+    expect(answer(1, false)).toEqual(first);
+    expect(answer(12, true)).toEqual(far);
+    expect(ranker.rank().map(({ score }) => score)).toEqual(rankAlternatives(from, to).map(({ score }) => score));
+  });
+
   test('the best comes first, and each is what planning its match anew gives', () => {
     const found = rankAlternatives(ARROW, STAR, { atLeast: 8 });
     expect(found.length).toBeGreaterThan(3);

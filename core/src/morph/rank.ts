@@ -4,7 +4,6 @@ import {
   type MatchOptions,
   type Pairing,
   type PairMatch,
-  type PairSpec,
   pairingsOf,
   prepareMatcher,
   type Reason,
@@ -20,24 +19,16 @@ import { measureHealth } from './health';
 import type { Health } from './health-figures';
 import { Judge } from './judge';
 import { withOvershoot } from './overshoot';
+import { PairChooser, type Reach } from './pair-chooser';
 import { METHODS, type Method } from './plan';
 import { pairSource, planRuns } from './plan-shift';
-import { assemble, planRun, type RunSource } from './planned-run';
+import type { RunSource } from './planned-run';
 import { cheapestWay, isTangled } from './tangles';
 import { withUnpairedPointsNear } from './unpaired-points';
 import { Untangler } from './untangle';
 
 /** So many ways are judged for each pair before a way is taken that is not good. */
 const JUDGED_FOR_HEALTH = 12;
-/** What a method must win by: the plainer way is taken where both are as good. */
-const METHOD_BIAS: Readonly<Record<Method, number>> = { straight: 0, blended: 0.02, turning: 0.06 };
-/** Rounding the middle is for shifts that fold otherwise. */
-const SOFT_BIAS = 0.6;
-const SOFT_LEVELS = [4, 6, 8, 10, 12, 14, 16, 18] as const;
-/** How many of the best matches are tried with each level. */
-const SOFT_FITS = 3;
-/** Something scored worse than this may be better softened, even where nothing folds. */
-const SOFTEN_ABOVE = 3;
 /** So many alternatives are handed over at most. */
 const MOST_ALTERNATIVES = 8;
 /** Up to so many contours of both outlines together all that could help is tried where nothing is healthy. */
@@ -46,8 +37,6 @@ const MOST_FOR_ALL = 40;
 const MOST_ALIKE = 3;
 /** Of so many it is asked how healthy they are, where the first is not. */
 const MOST_VERDICTS = 24;
-/** What a match by another opinion of what belongs together must win by. */
-const OTHER_BIAS = 0.1;
 /** What each contour that is left unpaired weighs when pairings are compared, and how much what an assignment costs beyond the best. */
 const UNPAIRED_BIAS = 0.25;
 const EXTRA_WEIGHT = 0.4;
@@ -114,12 +103,9 @@ export function rankAlternatives(
   return ranker.rank(onProgress);
 }
 
-class Ranker {
+/** Ranks the alternatives of one pair of outlines. What it is asked, and in which order, changes no answer. */
+export class Ranker {
   private readonly size: number;
-  private readonly choices = new Map<string, PairChoice[]>();
-  private atLeast: number;
-  /** Is all tried that could help, as nothing that was found at first is healthy? */
-  private wider = false;
   private readonly untangler: Untangler;
   private readonly pairings: readonly Pairing[];
 
@@ -128,7 +114,6 @@ class Ranker {
     private readonly options: RankOptions,
   ) {
     this.size = Math.max(outlineSize(matcher.a), outlineSize(matcher.b));
-    this.atLeast = options.atLeast ?? 1;
     this.pairings = pairingsOf(matcher);
     this.untangler = new Untangler(options, (pairing, choices) => this.judged(pairing, choices));
   }
@@ -136,43 +121,53 @@ class Ranker {
   rank(onProgress?: (share: number) => void): Alternative[] {
     const { a, b } = this.matcher;
     if (isTangled(a) || isTangled(b)) return [cheapestWay(a, b, this.options)];
-    const ways = this.ways(onProgress);
+    let chooser = this.chooser({ atLeast: this.options.atLeast ?? 1, wider: false });
+    const ways = this.ways(chooser, (next) => (chooser = next), onProgress);
     const pairing = this.options.varied ? this.pairingLike(ways[0]) : undefined;
-    return pairing ? [...ways, ...this.unjudged(pairing)] : ways;
+    return pairing ? [...ways, ...this.unjudged(pairing, chooser)] : ways;
   }
 
-  private ways(onProgress?: (share: number) => void): Alternative[] {
-    const { pairings } = this;
-    let found = this.judge(pairings, onProgress);
-    const first = { ...found[0], plan: withOvershoot(found[0].plan) };
-    const told = this.healthOf(first);
-    if (told.verdict === 'good') return [first, ...found.slice(1, MOST_ALTERNATIVES)];
+  /** Chooses ways for single pairs as far as `reach` goes. */
+  chooser(reach: Reach): PairChooser {
+    return new PairChooser(this.matcher, this.options, this.size, reach);
+  }
+
+  /** The ways that are handed over; `onReach` is told where more is looked at than the first chooser does. */
+  private ways(
+    first: PairChooser,
+    onReach: (chooser: PairChooser) => void,
+    onProgress?: (share: number) => void,
+  ): Alternative[] {
+    let found = this.judge(first, onProgress);
+    const best = { ...found[0], plan: withOvershoot(found[0].plan) };
+    const told = this.healthOf(best);
+    if (told.verdict === 'good') return [best, ...found.slice(1, MOST_ALTERNATIVES)];
     // Nothing is wrong with it, but a designer may mind something: one that is nearly as good in all else, and of which nothing is to be said, goes before it.
     if (told.sound) {
       const [fullest, ...others] = fullestFirst(found.slice(0, MOST_ALTERNATIVES), (each) => this.healthOf(each));
       return [{ ...fullest, plan: withOvershoot(fullest.plan) }, ...others];
     }
-    if (this.options.firstWaysOnly) return [first, ...found.slice(1, MOST_ALTERNATIVES)];
+    if (this.options.firstWaysOnly) return [best, ...found.slice(1, MOST_ALTERNATIVES)];
     // More and more ways are looked at before an unhealthy one is taken.
     const { a, b } = this.matcher;
     const few = a.contours.length + b.contours.length <= MOST_FOR_ALL;
     const byHealth = (ways: readonly Alternative[], most: number): [Alternative, boolean][] =>
       soundFirst(ways.slice(0, most), MOST_ALTERNATIVES, (each) => this.healthOf(each));
     let healthiest = byHealth(found, MOST_ALTERNATIVES);
+    const { atLeast } = first.reach;
     for (const wider of few ? [false, true] : [false]) {
-      const [[best, sound]] = healthiest;
-      if (sound && best.score < GOOD_ENOUGH) break;
-      if (!wider && this.atLeast >= JUDGED_FOR_HEALTH) continue;
-      this.wider = wider;
-      this.atLeast = Math.max(this.atLeast, JUDGED_FOR_HEALTH);
-      this.choices.clear();
-      const more = this.judge(pairings);
+      const [[healthy, sound]] = healthiest;
+      if (sound && healthy.score < GOOD_ENOUGH) break;
+      if (!wider && atLeast >= JUDGED_FOR_HEALTH) continue;
+      const chooser = this.chooser({ atLeast: Math.max(atLeast, JUDGED_FOR_HEALTH), wider });
+      onReach(chooser);
+      const more = this.judge(chooser);
       const before = found.filter((each) => !more.some((other) => byScore(each, other) === 0));
       found = [...before, ...more].sort(byScore);
       healthiest = byHealth(found, wider ? MOST_VERDICTS : MOST_ALTERNATIVES);
     }
-    const [[best], ...others] = healthiest.slice(0, MOST_ALTERNATIVES);
-    return [{ ...best, plan: withOvershoot(best.plan) }, ...others.map(([alternative]) => alternative)];
+    const [[healthy], ...others] = healthiest.slice(0, MOST_ALTERNATIVES);
+    return [{ ...healthy, plan: withOvershoot(healthy.plan) }, ...others.map(([alternative]) => alternative)];
   }
 
   /** How healthy an alternative is by itself: what a hand moved on the way is left aside, or touching up would lead to another way. */
@@ -184,7 +179,9 @@ class Ranker {
   }
 
   /** The alternatives of all pairings that were worth a look, the best score first; at least one. */
-  private judge(pairings: readonly Pairing[], onProgress?: (share: number) => void): Alternative[] {
+  judge(chooser: PairChooser, onProgress?: (share: number) => void): Alternative[] {
+    const { pairings } = this;
+    const { atLeast, wider } = chooser.reach;
     const found: Alternative[] = [];
     const byPairing = new Map<Pairing, Alternative>();
     const simple = this.matcher.a.contours.length <= 1 && this.matcher.b.contours.length <= 1;
@@ -193,10 +190,10 @@ class Ranker {
       // What is tried only where the rest is not good enough.
       if (pairing.lastResort && found.some(({ score }) => score < GOOD_ENOUGH)) continue;
       // Dearer before it is looked at than another that was: it cannot win.
-      if (!simple && this.atLeast === 1 && found.some(({ score }) => score < leastScore(pairing))) continue;
-      const choices = pairing.slots.map((specs) => this.choose(specs));
+      if (!simple && atLeast === 1 && found.some(({ score }) => score < leastScore(pairing))) continue;
+      const choices = pairing.slots.map((specs) => chooser.choose(specs));
       if (simple) {
-        for (const choice of choices[0]?.slice(0, this.wider ? MOST_VERDICTS : MOST_ALTERNATIVES) ?? [])
+        for (const choice of choices[0]?.slice(0, wider ? MOST_VERDICTS : MOST_ALTERNATIVES) ?? [])
           found.push(this.alternative(pairing, [choice], choice.score));
         if (choices.length === 0) found.push(this.judged(pairing, []));
         continue;
@@ -208,12 +205,12 @@ class Ranker {
       byPairing.set(pairing, judged);
       found.push(judged);
     }
-    if (this.wider)
+    if (wider)
       for (const [pairing, judged] of [...byPairing].sort(([, p], [, q]) => byScore(p, q)).slice(0, MOST_ALIKE))
-        found.push(...this.alike(pairing), ...this.untangler.untangled(judged));
+        found.push(...this.alike(pairing, chooser), ...this.untangler.untangled(judged));
     found.sort(byScore);
     if (!simple && found.length > 0) {
-      found.push(...this.variations(found[0]));
+      found.push(...this.variations(found[0], chooser));
       found.sort(byScore);
       for (const tangled of found.slice(0, UNTANGLED)) found.push(...this.untangler.untangled(tangled));
     }
@@ -232,14 +229,14 @@ class Ranker {
   }
 
   /** Other choices for single pairs of the best pairing. */
-  private variations(best: Alternative): Alternative[] {
+  private variations(best: Alternative, chooser: PairChooser): Alternative[] {
     const pairing = this.pairingLike(best);
     if (!pairing) return [];
-    const choices = pairing.slots.map((specs) => this.choose(specs));
+    const choices = pairing.slots.map((specs) => chooser.choose(specs));
     const out: Alternative[] = [];
     choices.forEach((list, k) => {
       for (const other of list.slice(1, 3)) {
-        if (out.length >= MOST_ALTERNATIVES && !this.wider) return;
+        if (out.length >= MOST_ALTERNATIVES && !chooser.reach.wider) return;
         out.push(
           this.judged(
             pairing,
@@ -252,8 +249,8 @@ class Ranker {
   }
 
   /** All pairs of a pairing done alike, in each way and with each order of what comes and goes. */
-  private *alike(pairing: Pairing): Generator<Alternative> {
-    const lists = pairing.slots.map((specs) => this.choose(specs));
+  private *alike(pairing: Pairing, chooser: PairChooser): Generator<Alternative> {
+    const lists = pairing.slots.map((specs) => chooser.choose(specs));
     const tried = new Set<string>();
     for (const kind of KINDS) {
       const choices = lists.map((list) => list.find(({ pair }) => kind(pair)) ?? list[0]);
@@ -267,8 +264,8 @@ class Ranker {
   }
 
   /** All pairs done alike by each method, in each order of what comes and goes; nobody has looked at them. */
-  private *unjudged(pairing: Pairing): Generator<Alternative> {
-    const lists = pairing.slots.map((specs) => this.choose(specs));
+  private *unjudged(pairing: Pairing, chooser: PairChooser): Generator<Alternative> {
+    const lists = pairing.slots.map((specs) => chooser.choose(specs));
     for (const method of this.options.method ? [this.options.method] : METHODS) {
       const choices = lists.map((list) => list.find(({ pair }) => pair.method === method && !pair.softness) ?? list[0]);
       const inPlace = this.alternative(pairing, choices, Infinity);
@@ -345,105 +342,6 @@ class Ranker {
             : 'The middle is rounded, because everything else folds or looks worse.',
       });
     return out;
-  }
-
-  /** The ways to do one pair, judged alone, the best first. */
-  private choose(specs: readonly PairSpec[]): PairChoice[] {
-    const key = JSON.stringify(specs);
-    let found = this.choices.get(key);
-    if (!found) {
-      found = this.judgePair(specs);
-      this.choices.set(key, found);
-    }
-    return found;
-  }
-
-  private judgePair(specs: readonly PairSpec[]): PairChoice[] {
-    // Where many ways are to be judged, none is dropped at a first look.
-    const looked = this.atLeast === 1 ? this.matcher.promising(specs) : specs;
-    const own = looked.flatMap((spec) => this.matcher.fits(spec));
-    const least = Math.min(...own.map(({ cost }) => cost));
-    const others = this.wider ? looked.flatMap((spec) => this.matcher.others(spec)) : [];
-    const fits = [...own, ...others.map((fit) => ({ ...fit, cost: least + OTHER_BIAS }))];
-    const methods = this.options.method ? [this.options.method] : METHODS;
-    const softness = this.options.softness;
-    const queue = fits
-      .flatMap((pair) =>
-        methods.map((method) => ({
-          pair,
-          method,
-          prior: pair.cost - least + (methods.length > 1 ? METHOD_BIAS[method] : 0),
-        })),
-      )
-      .sort((p, q) => p.prior - q.prior);
-    const sources = new Map<PairMatch, RunSource>();
-    const sourceOf = (pair: PairMatch): RunSource => {
-      let source = sources.get(pair);
-      if (!source) {
-        source = pairSource(this.matcher.a, this.matcher.b, pair, this.size, this.options.even);
-        sources.set(pair, source);
-      }
-      return source;
-    };
-    const judged: (PairChoice & { readonly judge: Judge; twice: boolean })[] = [];
-    const judge = (pair: PairMatch, method: Method, prior: number, soft: number): void => {
-      const source = sourceOf(pair);
-      const plan = assemble([planRun(source, { method, softness: soft })], 'nonzero', this.size);
-      const eye = new Judge(plan);
-      const { penalty, folds } = eye.firstLook();
-      judged.push({
-        pair: { ...pair, method, softness: soft },
-        source,
-        score: prior + penalty,
-        folds,
-        judge: eye,
-        twice: false,
-      });
-    };
-    const settle = (): void => {
-      // The winner is looked at again, until it stays the winner.
-      for (;;) {
-        judged.sort(byScore);
-        const [first] = judged;
-        if (!first || first.twice) return;
-        const again = first.judge.secondLook();
-        judged[0] = {
-          ...first,
-          twice: true,
-          score: first.score + again.penalty / 2,
-          folds: first.folds || again.folds,
-        };
-      }
-    };
-    let next = 0;
-    const proceed = (): void => {
-      for (; next < queue.length; next++) {
-        const { pair, method, prior } = queue[next];
-        if (judged.length >= this.atLeast && prior >= judged[0].score) break;
-        judge(pair, method, prior, softness ?? 0);
-        judged.sort(byScore);
-      }
-    };
-    do {
-      proceed();
-      settle();
-    } while (next < queue.length && queue[next].prior < judged[0].score);
-    if ((this.wider || judged[0].folds || judged[0].score > SOFTEN_ABOVE) && softness === undefined) {
-      const tried = new Set<PairMatch>();
-      const left = { own: SOFT_FITS, others: SOFT_FITS };
-      for (const { pair, prior } of queue) {
-        const of = own.includes(pair) ? 'own' : 'others';
-        if (tried.has(pair) || left[of]-- <= 0) continue;
-        tried.add(pair);
-        if (!sourceOf(pair).closed) continue;
-        for (const level of SOFT_LEVELS) {
-          judge(pair, 'straight', prior + SOFT_BIAS + 0.02 * level, level);
-          if (!this.wider && !judged[judged.length - 1].folds) break;
-        }
-      }
-      settle();
-    }
-    return judged.map(({ pair, source, score, folds }) => ({ pair, source, score, folds }));
   }
 }
 

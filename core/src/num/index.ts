@@ -1,3 +1,4 @@
+export { LIMITS, type Limit, limitIn, toMillionths, within } from './limits';
 export * from './quadrature';
 export * from './random';
 export * from './roots';

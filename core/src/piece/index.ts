@@ -123,6 +123,7 @@ export {
   laneOf,
   lanesOf,
   type MatchChoices,
+  MOST_RECORDS,
   type Moment,
   migrationNotes,
   movedAnchor,

@@ -1,5 +1,5 @@
 export { shapeBetween } from './between';
-export type { ShapeHandle } from './shape-kind';
+export type { ShapeHandle, ShapeParameter } from './shape-kind';
 export {
   numbersOfShape,
   SHAPE_NUMBERS,

@@ -1,3 +1,4 @@
+import { LIMITS, type Limit } from '../num';
 import type { Contour } from '../outline';
 
 /** What every adjustable shape has: a centre, px, and a turn in degrees clockwise. */
@@ -8,14 +9,11 @@ export interface ShapeFrame {
 }
 
 /** One parameter that can be typed, with its unit and range. */
-export interface ShapeParameter {
+export interface ShapeParameter extends Limit {
   readonly key: string;
   readonly label: string;
   readonly unit?: 'px' | '°' | '%';
-  readonly min: number;
-  readonly max: number;
   readonly step?: number;
-  readonly whole?: boolean;
 }
 
 /** A place by which a shape is adjusted. */
@@ -94,18 +92,16 @@ export const handleAt = (id: string, label: string, x: number, y: number): Shape
 export const handleToward = (id: string, label: string, degrees: number, reach: number): ShapeHandle =>
   handleAt(id, label, reach * Math.cos(fromTop(degrees)), reach * Math.sin(fromTop(degrees)));
 
-const LENGTH = { unit: 'px', min: 0, max: 100_000 } as const;
-const ANGLE = { unit: '°', min: -3600, max: 3600 } as const;
-export const length = (key: string, label: string): ShapeParameter => ({ key, label, ...LENGTH });
-export const angle = (key: string, label: string): ShapeParameter => ({ key, label, ...ANGLE });
+export const length = (key: string, label: string): ShapeParameter => ({ key, label, unit: 'px', ...LIMITS.length });
+const arcAngle = (key: string, label: string): ShapeParameter => ({ key, label, unit: '°', ...LIMITS.arcAngle });
 export const RADIUS = length('radius', 'Radius');
 export const ROUNDING = length('rounding', 'Rounding');
 export const BOX: readonly ShapeParameter[] = [length('width', 'Width'), length('height', 'Height')];
-export const ANGLES: readonly ShapeParameter[] = [angle('from', 'From'), angle('to', 'To')];
+export const ANGLES: readonly ShapeParameter[] = [arcAngle('from', 'From'), arcAngle('to', 'To')];
 export const PLACE: readonly ShapeParameter[] = [
-  { key: 'x', label: 'Centre X', unit: 'px', min: -1e6, max: 1e6 },
-  { key: 'y', label: 'Centre Y', unit: 'px', min: -1e6, max: 1e6 },
-  angle('rotation', 'Own turn'),
+  { key: 'x', label: 'Centre X', unit: 'px', ...LIMITS.coordinate },
+  { key: 'y', label: 'Centre Y', unit: 'px', ...LIMITS.coordinate },
+  { key: 'rotation', label: 'Own turn', unit: '°', ...LIMITS.angle },
 ];
 
 /** Pulled at its corner: the opposite corner stays where it is. */

@@ -1,4 +1,4 @@
-import { ALIGN_EDGES, type AlignEdge, SET_OFF_ORDERS, type SetOffOrder } from '@core';
+import { ALIGN_EDGES, type AlignEdge, LIMITS, limitIn, SET_OFF_ORDERS, type SetOffOrder } from '@core';
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,
@@ -81,7 +81,7 @@ export function ArrangeDetails() {
         label="Width"
         unit="px"
         digits={2}
-        min={0.001}
+        limit={LIMITS.boxSide}
         value={box.maxX - box.minX}
         onChange={(width) => setTargetsBox(store, now(), { width })}
       />
@@ -89,13 +89,13 @@ export function ArrangeDetails() {
         label="Height"
         unit="px"
         digits={2}
-        min={0.001}
+        limit={LIMITS.boxSide}
         value={box.maxY - box.minY}
         onChange={(height) => setTargetsBox(store, now(), { height })}
       />
       <h3>Turn, scale, mirror</h3>
       <NumberField label="Turn by" unit="°" value={turn} onChange={setTurn} />
-      <NumberField label="Scale by" unit="%" value={scale} min={0.1} max={100_000} onChange={setScale} />
+      <NumberField label="Scale by" unit="%" value={scale} limit={limitIn(LIMITS.scaleBy, 100)} onChange={setScale} />
       <div className="details-actions">
         <ActionButton label="Turn" onClick={() => turnTargets(store, now(), turn)} />
         <ActionButton label="Scale" onClick={() => scaleTargets(store, now(), scale / 100, scale / 100, 'Scale')} />
@@ -156,7 +156,7 @@ export function ArrangeDetails() {
       {!single && (
         <>
           <h3>One after another</h3>
-          <NumberField label="Apart" unit="fr" value={apart} min={0} max={10_000} digits={0} onChange={setApart} />
+          <NumberField label="Apart" unit="fr" value={apart} limit={LIMITS.setOff} onChange={setApart} />
           <SelectField
             label="Order"
             value={order}

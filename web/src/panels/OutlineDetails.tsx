@@ -2,6 +2,8 @@ import {
   COMBINE_KINDS,
   contourArea,
   contourOfRecord,
+  LIMITS,
+  limitIn,
   type Part,
   type ShapeSource,
   shapeParameter,
@@ -110,7 +112,7 @@ function ShapeParameters({
   return (
     <section aria-label="Shape">
       <h3>{part.name}, adjustable</h3>
-      {shapeParameters(source.kind).map(({ key, label, unit, min, max, step = 1, whole }) => {
+      {shapeParameters(source.kind).map(({ key, label, unit, step = 1, whole, ...limit }) => {
         const value = shapeParameter(source, key);
         const percent = unit === '%';
         return (
@@ -119,8 +121,7 @@ function ShapeParameters({
             label={label}
             unit={unit}
             value={percent ? value * 100 : value}
-            min={percent ? min * 100 : min}
-            max={percent ? max * 100 : max}
+            limit={percent ? limitIn(limit, 100) : limit}
             step={percent ? step * 100 : step}
             digits={whole ? 0 : 2}
             onChange={(next) =>
@@ -242,8 +243,7 @@ function WholeOutlines({ targets }: { readonly targets: readonly EditTarget[] })
         label="May stray"
         unit="px"
         value={tolerance}
-        min={0.001}
-        max={100}
+        limit={LIMITS.simplify}
         step={0.1}
         onChange={setTolerance}
       />

@@ -4,6 +4,8 @@ import {
   type Gradient,
   isGradient,
   JOINS,
+  LIMITS,
+  limitIn,
   outlineBox,
   outlineOfContours,
   outlineOfPart,
@@ -96,8 +98,7 @@ export function PaintDetails() {
         label="Opacity"
         unit="%"
         value={figure.opacity * 100}
-        min={0}
-        max={100}
+        limit={limitIn(LIMITS.share, 100)}
         onChange={(percent) => changeFigure(store, figure.id, `Opacity of ${figure.name}`, { opacity: percent / 100 })}
       />
       <SelectField
@@ -175,8 +176,7 @@ function Stops({ gradient, onChange }: { readonly gradient: Gradient; readonly o
               label={`Stop ${i + 1} at`}
               unit="%"
               value={stop.at * 100}
-              min={0}
-              max={100}
+              limit={limitIn(LIMITS.share, 100)}
               onChange={(percent) => set(stops.map((other, k) => (k === i ? { ...other, at: percent / 100 } : other)))}
             />
             <IconButton
@@ -211,8 +211,7 @@ function StrokeSettings({ stroke }: { readonly stroke: Stroke }) {
         label="Width"
         unit="px"
         value={stroke.width}
-        min={0}
-        max={10_000}
+        limit={LIMITS.strokeWidth}
         step={0.5}
         onChange={(width) => change('Stroke width', { width })}
       />

@@ -2,6 +2,7 @@ import {
   applyPlacementRules,
   frameCount,
   isClosedRail,
+  LIMITS,
   type Piece,
   type Placement,
   pieceDuration,
@@ -80,8 +81,7 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
           label="Length"
           value={length}
           unit="s"
-          min={0.001}
-          max={36_000}
+          limit={LIMITS.runtime}
           step={0.1}
           digits={3}
           also={`${frameCount(piece)} fr`}
@@ -111,8 +111,7 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
         label="Width"
         value={canvas.width}
         unit="px"
-        min={1}
-        max={16384}
+        limit={LIMITS.canvasSide}
         digits={0}
         step={10}
         onChange={(width) => setSize({ width })}
@@ -121,8 +120,7 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
         label="Height"
         value={canvas.height}
         unit="px"
-        min={1}
-        max={16384}
+        limit={LIMITS.canvasSide}
         digits={0}
         step={10}
         onChange={(height) => setSize({ height })}
@@ -146,7 +144,7 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
             dispatch(
               sessionActions.told({
                 tone: 'error',
-                text: `Expected frames per second up to 240, as 18 or 24000/1001; found “${typed.slice(0, 40)}”. The rate stays as it was.`,
+                text: `Expected frames per second up to ${LIMITS.rate.max}, as 18 or 24000/1001; found “${typed.slice(0, 40)}”. The rate stays as it was.`,
               }),
             );
         }}

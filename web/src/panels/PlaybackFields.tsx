@@ -1,5 +1,6 @@
 import {
   type Figure,
+  LIMITS,
   type Moment,
   type Piece,
   type Playback,
@@ -24,7 +25,7 @@ const AUTOMATIC = 'automatic';
 const START = 'start';
 const END = 'end';
 /** The end of a piece as a moment: later than any piece lasts, so it is drawn in to where it ends. */
-const LATEST = 3600;
+const LATEST = LIMITS.offset.max;
 
 /** The moments of a piece that can be chosen by name: its beginning, the stops of a figure, its end. */
 function namedMoments(piece: Piece, figure: Figure | undefined) {
@@ -61,8 +62,7 @@ function LaterBy({ piece, moment, onChange }: { piece: Piece; moment: Moment; on
       unit="s"
       step={piece.canvas.rate.den / piece.canvas.rate.num}
       digits={3}
-      min={-LATEST}
-      max={LATEST - 1}
+      limit={{ ...LIMITS.offset, max: LATEST - 1 }}
       onChange={(after) => onChange({ ...moment, after })}
     />
   );

@@ -1,4 +1,4 @@
-import { kindOf } from '@core';
+import { kindOf, LIMITS } from '@core';
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,
@@ -87,7 +87,7 @@ export function PointDetails() {
             options={KINDS}
             onChange={(kind) => setAnchorKind(store, now(), kind)}
           />
-          <NumberField label="Corner by" unit="px" value={radius} min={0} max={10_000} onChange={setRadius} />
+          <NumberField label="Corner by" unit="px" value={radius} limit={LIMITS.corner} onChange={setRadius} />
           <div className="details-actions">
             <ActionButton
               label="Round"

@@ -5,6 +5,8 @@ import {
   DEFAULT_RULE,
   isClosedRail,
   isTooShort,
+  LIMITS,
+  limitIn,
   moveStop,
   type Piece,
   type PlacementRule,
@@ -103,8 +105,7 @@ export function PoseDetails({
         label="Hold"
         value={pose.hold}
         unit="s"
-        min={0}
-        max={3600}
+        limit={LIMITS.seconds}
         step={0.05}
         also={framesText(piece, pose.hold)}
         onChange={(hold) => change(`Hold ${pose.name} ${hold} s`, (draft) => void (draft.poses[pose.id].hold = hold))}
@@ -143,8 +144,7 @@ export function PoseDetails({
         label="Starts at"
         value={figure.start}
         unit="s"
-        min={0}
-        max={3600}
+        limit={LIMITS.seconds}
         step={0.05}
         digits={3}
         also={framesText(piece, figure.start)}
@@ -193,8 +193,7 @@ function PlaceFields({ shown }: { readonly shown: ShownPose }) {
         label="Scale"
         value={Math.abs(scaleX * scale[0]) * 100}
         unit="%"
-        min={0}
-        max={1e6}
+        limit={limitIn({ ...LIMITS.scale, min: 0 }, 100)}
         digits={2}
         onChange={(percent) => scalePoseTo(store, shown, percent / 100)}
       />

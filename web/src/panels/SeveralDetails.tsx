@@ -1,4 +1,4 @@
-import { type Easing, type Piece, retimeSome, secondsOf, stopsOf } from '@core';
+import { type Easing, LIMITS, type Piece, retimeSome, secondsOf, stopsOf } from '@core';
 import { ArrowLeftRight, CopyPlus, Scissors, Trash2, TriangleAlert } from 'lucide-react';
 import { useAppStore, useEditor, usePlanStatuses } from '../context';
 import { commandById, holdChosen, setChosenShifts } from '../editor';
@@ -65,8 +65,7 @@ export function SeveralDetails({ piece, choice }: { readonly piece: Piece; reado
           label="Hold"
           value={hold}
           unit="s"
-          min={0}
-          max={3600}
+          limit={LIMITS.seconds}
           step={0.05}
           also={hold === null ? undefined : framesText(piece, hold)}
           onChange={(seconds) => holdChosen(store, seconds)}
@@ -77,8 +76,7 @@ export function SeveralDetails({ piece, choice }: { readonly piece: Piece; reado
           label="Together"
           value={together}
           unit="s"
-          min={0.001}
-          max={36_000}
+          limit={LIMITS.runtime}
           step={0.1}
           digits={3}
           also={framesText(piece, together)}
@@ -102,8 +100,7 @@ export function SeveralDetails({ piece, choice }: { readonly piece: Piece; reado
             label="Duration"
             value={duration}
             unit="s"
-            min={0}
-            max={3600}
+            limit={LIMITS.seconds}
             step={0.05}
             also={duration === null ? undefined : framesText(piece, duration)}
             onChange={(seconds) => setChosenShifts(store, `Duration ${seconds} s`, { duration: seconds })}

@@ -1,4 +1,4 @@
-import { DECISIONS, type Piece, type Shift } from '@core';
+import { DECISIONS, LIMITS, type Piece, type Shift } from '@core';
 import { ArrowRight } from 'lucide-react';
 import { PoseThumb } from '../canvas/PoseThumb';
 import { useAppStore, usePlanStatuses } from '../context';
@@ -55,8 +55,7 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
         label="Duration"
         value={shift.duration}
         unit="s"
-        min={0}
-        max={3600}
+        limit={LIMITS.seconds}
         step={0.05}
         also={framesText(piece, shift.duration)}
         onChange={(duration) => change(`Duration ${duration} s`, (draft) => void (draft.duration = duration))}

@@ -1,4 +1,4 @@
-import { type Id, TEXT_ALIGNS, type TextRecord } from '@core';
+import { type Id, LIMITS, TEXT_ALIGNS, type TextRecord } from '@core';
 import { FileUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useAppStore, useEditor, useEngines } from '../context';
@@ -123,16 +123,14 @@ function TextSettings({ text, poseId }: { readonly text: TextRecord; readonly po
         label="Size"
         unit="px"
         value={text.size}
-        min={1}
-        max={10_000}
+        limit={LIMITS.fontSize}
         onChange={(size) => change({ size })}
       />
       <NumberField
         label="Tracking"
         unit="‰"
         value={text.tracking}
-        min={-500}
-        max={5000}
+        limit={LIMITS.tracking}
         step={5}
         onChange={(tracking) => change({ tracking })}
       />
@@ -140,8 +138,7 @@ function TextSettings({ text, poseId }: { readonly text: TextRecord; readonly po
         label="Line spacing"
         unit="×"
         value={text.lineSpacing}
-        min={0}
-        max={10}
+        limit={LIMITS.lineSpacing}
         step={0.05}
         onChange={(lineSpacing) => change({ lineSpacing })}
       />

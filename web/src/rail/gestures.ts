@@ -1,4 +1,4 @@
-import { moveStop, type Piece, type PieceDraft, type Pose, pieceDuration } from '@core';
+import { moveStop, type Piece, type PieceDraft, type Pose, pieceDuration, toMillionths } from '@core';
 import { chooseAll, chooseOnRail, choosingHow, type Editor, followPointer } from '../editor';
 import { changePiece, chosenFigure, makeChange, sessionActions } from '../state';
 import { freshId } from '../workers';
@@ -75,7 +75,7 @@ export function dragHold({ editor, svg, layout }: RailGestureContext, event: Rea
     movesParts: true,
     move: (x) => {
       const wanted = Math.max(0, pose.hold + (x - startX) / start.scale);
-      hold = Math.round(Math.round(wanted / frame) * frame * 1e6) / 1e6;
+      hold = toMillionths(Math.round(wanted / frame) * frame);
       const copy: Piece = makeChange(piece, '', recipe(hold))?.piece ?? piece;
       applyRailLayout(svg, layoutRail(copy, copy.figures[figure.id], start.width, pieceDuration(copy), start.scale));
     },

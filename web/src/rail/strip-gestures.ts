@@ -1,4 +1,4 @@
-import { type Figure, type Id, type Piece, railTimeline } from '@core';
+import { type Figure, type Id, type Piece, railTimeline, toMillionths } from '@core';
 import { followPointer } from '../editor';
 import { changePiece, chosenFigure, makeChange, type Recipe } from '../state';
 import type { RailGestureContext } from './gestures';
@@ -50,8 +50,6 @@ export function aligned(
   return best;
 }
 
-const rounded = (seconds: number): number => Math.round(seconds * 1e6) / 1e6;
-
 interface StripDrag {
   readonly figureId: Id;
   /** The pose whose hold is changed; left out: the whole figure is moved. */
@@ -102,7 +100,7 @@ export function dragStrip(
 
 /** A figure that begins so many s later, or earlier, but not before the piece. */
 export function startChange(figure: Figure, by: number): { readonly name: string; readonly recipe: Recipe } {
-  const start = rounded(Math.max(0, figure.start + by));
+  const start = toMillionths(Math.max(0, figure.start + by));
   return {
     name: `Start ${figure.name} at ${start} s`,
     recipe: (draft) => void (draft.figures[figure.id].start = start),
@@ -111,7 +109,7 @@ export function startChange(figure: Figure, by: number): { readonly name: string
 
 function holdChange(piece: Piece, poseId: Id, by: number): { readonly name: string; readonly recipe: Recipe } {
   const pose = piece.poses[poseId];
-  const hold = rounded(Math.max(0, pose.hold + by));
+  const hold = toMillionths(Math.max(0, pose.hold + by));
   return { name: `Hold ${pose.name} ${hold} s`, recipe: (draft) => void (draft.poses[poseId].hold = hold) };
 }
 

@@ -3,13 +3,21 @@ import { flushSync } from 'react-dom';
 import { useStep } from './step';
 import './fields.scss';
 
+/** The least and the most that can be typed; whole numbers only, or any. */
+interface Limit {
+  readonly min: number;
+  readonly max: number;
+  readonly whole?: boolean;
+}
+const ANY: Limit = { min: -Infinity, max: Infinity };
+
 export interface NumberFieldProps {
   readonly label: string;
   /** null: of several things that differ. */
   readonly value: number | null;
   readonly unit?: string;
-  readonly min?: number;
-  readonly max?: number;
+  /** Left out: any number. */
+  readonly limit?: Limit;
   readonly step?: number;
   readonly digits?: number;
   /** A second view of the value, such as frames beside seconds. */
@@ -22,10 +30,9 @@ export function NumberField({
   label,
   value,
   unit,
-  min = -Infinity,
-  max = Infinity,
+  limit = ANY,
   step = 1,
-  digits = 3,
+  digits = limit.whole ? 0 : 3,
   also,
   onChange,
 }: NumberFieldProps) {
@@ -36,7 +43,7 @@ export function NumberField({
   const [wrong, setWrong] = useState(false);
   useEffect(() => setText(shown), [shown]);
   const settle = (next: number): void => {
-    const kept = +Math.min(max, Math.max(min, next)).toFixed(digits);
+    const kept = +Math.min(limit.max, Math.max(limit.min, next)).toFixed(digits);
     setWrong(false);
     setText(String(kept));
     if (kept !== value) onChange(kept);

@@ -2,6 +2,7 @@ import { isStraight } from '../../curve';
 import { CoreError } from '../../errors';
 import { TRANSFORM_IDS } from '../../lane';
 import { areAlike } from '../../morph';
+import { LIMITS } from '../../num';
 import { isGradient } from '../../paint';
 import {
   AS_DRAWN,
@@ -12,6 +13,7 @@ import {
   isShapeNumber,
   type LaneProperty,
   type LaneRecord,
+  MOST_RECORDS,
   neutralOf,
   newFigure,
   newShift,
@@ -81,10 +83,10 @@ export function pieceOfDrawing(
   const timeline: Timeline = run
     ? { once: run.from, again: run.duration - run.from, duration: run.duration, playback: run.playback }
     : timelineOf(root, note);
-  if (!(timeline.duration <= LONGEST_S))
+  if (!(timeline.duration <= LIMITS.seconds.max))
     throw new CoreError(
       'number-range',
-      `Expected a file that plays for at most ${LONGEST_S.toLocaleString('en')} s; this one plays for ${timeline.duration.toPrecision(3)} s.`,
+      `Expected a file that plays for at most ${LIMITS.seconds.max.toLocaleString('en')} s; this one plays for ${timeline.duration.toPrecision(3)} s.`,
     );
   const piece = new PieceOfDrawing(root, timeline, { rate: rateOf(document.rate), ...options }, note, budget).piece();
   return { piece, notes: [...notes] };
@@ -94,14 +96,11 @@ export function pieceOfDrawing(
 function rateOf(rate: number | undefined): Piece['canvas']['rate'] | undefined {
   if (rate === undefined || !(rate > 0)) return undefined;
   const whole = Math.round(rate);
-  if (Math.abs(rate - whole) < 1e-3) return { num: Math.min(MOST_RATE, Math.max(1, whole)), den: 1 };
+  if (Math.abs(rate - whole) < 1e-3) return { num: Math.min(LIMITS.rate.max, Math.max(1, whole)), den: 1 };
   const slowed = Math.round(rate * 1.001);
-  if (Math.abs(rate - slowed / 1.001) < 5e-3) return { num: slowed * 1000, den: 1001 };
-  return { num: Math.min(MOST_RATE * 1000, Math.round(rate * 1000)), den: 1000 };
+  if (Math.abs(rate - slowed / 1.001) < 5e-3) return { num: Math.min(LIMITS.rate.max, slowed) * 1000, den: 1001 };
+  return { num: Math.min(LIMITS.rate.max * 1000, Math.round(rate * 1000)), den: 1000 };
 }
-const MOST_RATE = 240;
-/** As long as a hold or a shift may be, s: what plays longer has no place in a piece. */
-const LONGEST_S = 3_600;
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
@@ -150,10 +149,10 @@ class PieceOfDrawing {
     const { made, timeline, drawing } = this;
     const { width, height } = drawing.still.size();
     for (const [side, px] of Object.entries({ width, height }))
-      if (!(px >= LEAST_SIDE && px <= MOST_SIDE))
+      if (!(px >= LIMITS.canvasSide.min && px <= LIMITS.canvasSide.max))
         throw new CoreError(
           'number-range',
-          `Expected a picture of ${LEAST_SIDE} to ${MOST_SIDE.toLocaleString('en')} px a side; the ${side} of this one is ${px} px.`,
+          `Expected a picture of ${LIMITS.canvasSide.min} to ${LIMITS.canvasSide.max.toLocaleString('en')} px a side; the ${side} of this one is ${px} px.`,
         );
     const canvas = { ...made.canvas, width, height, background: null };
     made.canvas = this.options.rate ? { ...canvas, rate: this.options.rate } : canvas;
@@ -276,10 +275,10 @@ class PieceOfDrawing {
     const { newId } = this.options;
     const { leaves, segments, spans, motion } = unit;
     if (segments.length === 0) return null;
-    if (this.made.figureOrder.length >= MOST_FIGURES)
+    if (this.made.figureOrder.length >= MOST_RECORDS.figures)
       throw new CoreError(
         'svg-too-complex',
-        `Expected a file that moves of at most ${MOST_FIGURES.toLocaleString('en')} shapes with ways of their own; this one has more.`,
+        `Expected a file that moves of at most ${MOST_RECORDS.figures.toLocaleString('en')} shapes with ways of their own; this one has more.`,
       );
     const id = newId('f');
     const { chain } = leaves[0];
@@ -459,11 +458,6 @@ class PieceOfDrawing {
 }
 
 const MOST_CLIPS = 8;
-/** As many figures as a piece may have. */
-const MOST_FIGURES = 1_000;
-/** Sides that a canvas may have, px. */
-const LEAST_SIDE = 1;
-const MOST_SIDE = 16_384;
 /** Shapes with fewer ways than this stay together in any case. */
 const FEW_SEGMENTS = 8;
 /** Together they may need so many times what they need apart. */

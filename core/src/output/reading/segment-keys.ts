@@ -1,5 +1,5 @@
 import type { Easing } from '../../easing';
-import { SAME_TIME_S } from '../../num';
+import { SAME_TIME_S, toMillionths } from '../../num';
 import { isSame, type Sample } from './sample';
 import type { Segment } from './segment';
 
@@ -14,13 +14,12 @@ interface WritableKey extends TimedValue {
 }
 
 /** Without what computing left behind. */
-const rounded = (value: number): number => Math.round(value * 1e6) / 1e6;
 
 /** The keys of a lane whose value runs in segments: level where it stands, two at one time where it jumps. */
 export function keysOfSegments(segments: readonly Segment<Sample>[]): TimedValue[] {
   const keys: WritableKey[] = [];
   const add = (time: number, sample: Sample, easing: Easing): void =>
-    void keys.push({ time, value: [...sample.numbers, ...sample.colours].map(rounded), easing });
+    void keys.push({ time, value: [...sample.numbers, ...sample.colours].map(toMillionths), easing });
   let before: Sample | undefined;
   for (const { from, until, first, last, still, easing } of segments) {
     const jumps = before !== undefined && !isSame(before, first);

@@ -136,7 +136,15 @@ describe('an edit that could not be saved is found', () => {
     [
       'more frames than can be counted through',
       /at most 1,000,000 frames/,
-      (d) => void (d.canvas.rate = { num: 1_000_000, den: 1 }),
+      (d) => {
+        d.canvas.rate = { num: 240, den: 1 };
+        for (const pose of Object.values(d.poses)) pose.hold = 3_600;
+      },
+    ],
+    [
+      'a rate that is faster than can be typed',
+      /canvas\/rate must be at most 240 frames a second; found 240.5/,
+      (d) => void (d.canvas.rate = { num: 481, den: 2 }),
     ],
     ['a pose in two figures', /its own, once/, (d) => void first(d.figures).poses.push(first(d.figures).poses[0])],
     ['a width that is none', /canvas\/width must be >= 1/, (d) => void (d.canvas.width = 0)],

@@ -1,9 +1,9 @@
-import { COORDINATE_LIMIT } from '../../num';
+import { LIMITS, within } from '../../num';
 import { type Outline, outlineBox, transformOutline } from '../../outline';
 import { isGradient, type Paint, transformPaint } from '../../paint';
 import type { SvgReading, SvgShape } from '../../svg';
 import { boxSize, emptyBox, includeBox, isEmptyBox, type Matrix, multiply, scaling, translation } from '../../vec';
-import { CONTOURS_OF_PART, LONGEST_DASH, WIDEST_STROKE } from '../records';
+import { CONTOURS_OF_PART } from '../records';
 
 /** A drawing further from the origin than this is moved to it, px: scaled up to a canvas it would leave the range of coordinates. */
 const FAR = 100_000;
@@ -11,7 +11,7 @@ const FAR = 100_000;
 const LARGEST = 100_000;
 const SMALLEST = 0.01;
 const USUAL = 1_000;
-const CANVAS_SIDES = { least: 1, most: 16_384 };
+const WIDEST_STROKE = LIMITS.strokeWidth.max;
 
 /**
  * A reading as it can be stored in a piece: shapes with too many contours are left out, strokes are narrowed to what is allowed, a drawing that lies far away
@@ -31,8 +31,8 @@ export function storableReading(reading: SvgReading): SvgReading {
   const shapes = (matrix ? kept.map((shape) => mapShape(shape, matrix)) : kept).map((shape) =>
     limitStroke(shape, notes),
   );
-  const side = (length: number): number => Math.min(CANVAS_SIDES.most, Math.max(CANVAS_SIDES.least, length));
-  return { ...reading, width: side(reading.width), height: side(reading.height), shapes, notes };
+  const [width, height] = [reading.width, reading.height].map((side) => within(LIMITS.canvasSide, side));
+  return { ...reading, width, height, shapes, notes };
 }
 
 /** The move and even scaling that bring all shapes together into a usual place and size; undefined when they are there. */
@@ -86,8 +86,8 @@ function limitStroke(shape: SvgShape, notes: string[]): SvgShape {
     notes.push(
       `The stroke of “${shape.name}” is ${readable(stroke.width)} px wide; it was taken with ${WIDEST_STROKE.toLocaleString('en')} px`,
     );
-  const dash = stroke.dash.map((length) => Math.min(LONGEST_DASH, length));
-  const dashOffset = Math.min(LONGEST_DASH, Math.max(-LONGEST_DASH, stroke.dashOffset));
+  const dash = stroke.dash.map((length) => within(LIMITS.dash, length));
+  const dashOffset = within(LIMITS.dashOffset, stroke.dashOffset);
   return {
     ...shape,
     fill,
@@ -99,7 +99,7 @@ function limitStroke(shape: SvgShape, notes: string[]): SvgShape {
 function limitPaint(paint: Paint | null, name: string, notes: string[]): Paint | null {
   if (!isGradient(paint)) return paint;
   const places = paint.kind === 'linear' ? [...paint.from, ...paint.to] : [...paint.centre, ...paint.radii];
-  if (places.every((v) => Math.abs(v) <= COORDINATE_LIMIT)) return paint;
+  if (places.every((v) => Math.abs(v) <= LIMITS.coordinate.max)) return paint;
   notes.push(`The gradient of “${name}” reaches beyond all coordinates; its last colour was taken`);
   return paint.stops[paint.stops.length - 1].colour;
 }

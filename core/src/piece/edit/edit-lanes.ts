@@ -1,4 +1,5 @@
 import { current, type Draft, isDraft } from 'immer';
+import { toMillionths } from '../../num';
 import type { Figure, Id, IdSource, LaneKey, LaneProperty, LaneRecord, Piece } from '../records';
 import { isDriven, isNeutral, isShapeNumber, laneLimits, laneOf, neutralOf, standsInPlace } from '../records';
 import { ownValue, poseCanHave, railTimeline, stopName, stopNamed, stopsOf, timedKeys } from '../time';
@@ -97,14 +98,12 @@ export function addFreeKey(
 
 /** How a free key at a time in s is stored: after the stop that stands, or is left, then; on the canvas after the beginning. */
 export function placeOfKey(piece: Piece, figureId: Id | null, seconds: number): Pick<LaneKey, 'stop' | 'after'> {
-  if (figureId === null) return { stop: null, after: roundTime(seconds) };
+  if (figureId === null) return { stop: null, after: toMillionths(seconds) };
   const figure = piece.figures[figureId];
   const { stops: timed } = railTimeline(piece, figure);
   const before = timed.reduce((best, { start }, i) => (start <= seconds ? i : best), 0);
-  return { stop: stopName(figure, stopsOf(piece, figure), before), after: roundTime(seconds - timed[before].start) };
+  return { stop: stopName(figure, stopsOf(piece, figure), before), after: toMillionths(seconds - timed[before].start) };
 }
-
-const roundTime = (seconds: number): number => Math.round(seconds * 1e6) / 1e6;
 
 /** Changes a key: its value, how it goes on, or when a free one stands. */
 export function changeKey(
@@ -127,7 +126,7 @@ const SETTLE = { way: 0.1, time: 0.22 } as const;
 /** The nearest number that a lane can have. */
 function possible(property: LaneProperty, part: number, value: number): number {
   const [least, most] = laneLimits(property, part);
-  return Math.min(most, Math.max(least, Math.round(value * 1e6) / 1e6));
+  return Math.min(most, Math.max(least, toMillionths(value)));
 }
 
 /** Puts a wind-up and an overshoot on the way from a key to the next; nothing happens where it leads nowhere, or takes no time. */
@@ -147,7 +146,7 @@ export function addWindUp(draft: PieceDraft, laneId: Id, keyId: Id, newId: IdSou
   const free = (stop: number, when: number, share: number): LaneKey => ({
     id: newId('k'),
     stop: stopName(figure, names, stop),
-    after: roundTime(when - stops[stop].start),
+    after: toMillionths(when - stops[stop].start),
     value: from.key.value.map((v, i) => possible(lane.property, i, v + (to.key.value[i] - v) * share)),
     easing: null,
     set,

@@ -1,3 +1,4 @@
+import { LIMITS, toMillionths } from '../../num';
 import type { Figure, Id, Piece } from '../records';
 import { SHORTEST_SECONDS } from '../records';
 import { type RailTimeline, railTimeline } from '../time';
@@ -22,23 +23,18 @@ export const RATES: readonly Rate[] = [
   { num: 60, den: 1 },
 ];
 
-/** Highest number of frames in a second. */
-const FASTEST = 240;
-/** Largest denominator: 1001 is that of colour television. */
-const LARGEST_DEN = 100_000;
-
 /**
  * A rate from what was typed: a number, or a fraction as 24000/1001. Decimals of the rates of colour television mean these fractions. Undefined where it is
- * none, or above 240.
+ * none, or faster than a piece can be.
  */
 export function readRate(text: string): Rate | undefined {
   const [, whole, over] = /^\s*(\d{1,6}(?:\.\d{1,4})?)\s*(?:\/\s*(\d{1,6}))?\s*(?:fps)?\s*$/.exec(text) ?? [];
   if (whole === undefined) return undefined;
   const value = Number(whole) / Number(over ?? 1);
-  if (!(value > 0 && value <= FASTEST)) return undefined;
+  if (!(value > 0 && value <= LIMITS.rate.max)) return undefined;
   if (over !== undefined) {
     const [num, den] = [Number(whole), Number(over)];
-    return Number.isInteger(num) && den <= LARGEST_DEN ? reduced(num, den) : undefined;
+    return Number.isInteger(num) && den <= LIMITS.rateDenominator.max ? reduced(num, den) : undefined;
   }
   const known = RATES.find(
     ({ num, den }) => den > 1 && Math.abs(num / den - value) < 0.006 && !Number.isInteger(value),
@@ -53,8 +49,7 @@ function reduced(num: number, den: number): Rate {
 }
 
 /** Times are kept to a millionth of a second; what lasts lasts a tenth of a millisecond at least. */
-const timed = (seconds: number): number =>
-  seconds === 0 ? 0 : Math.max(SHORTEST_SECONDS, Math.round(seconds * 1e6) / 1e6);
+const timed = (seconds: number): number => (seconds === 0 ? 0 : Math.max(SHORTEST_SECONDS, toMillionths(seconds)));
 
 /** What of a rail is meant: some of its poses and shifts, by id. */
 export interface RailPart {
@@ -68,20 +63,19 @@ export function retime(draft: PieceDraft, factor: number): void {
   for (const pose of Object.values(draft.poses)) pose.hold = timed(pose.hold * factor);
   for (const shift of Object.values(draft.shifts)) shift.duration = timed(shift.duration * factor);
   for (const { keys, follow, drift, pulse } of Object.values(draft.lanes)) {
-    for (const key of keys) if (key.after !== null) key.after = micro(key.after * factor);
-    if (follow) follow.delay = micro(follow.delay * factor);
-    if (drift) drift.speed = Math.min(60, Math.max(0.01, micro(drift.speed / factor)));
+    for (const key of keys) if (key.after !== null) key.after = toMillionths(key.after * factor);
+    if (follow) follow.delay = toMillionths(follow.delay * factor);
+    if (drift) drift.speed = Math.min(60, Math.max(0.01, toMillionths(drift.speed / factor)));
     if (!pulse) continue;
-    pulse.period = Math.max(0.02, micro(pulse.period * factor));
-    pulse.from = micro(pulse.from * factor);
-    if (pulse.until !== null) pulse.until = micro(pulse.until * factor);
+    pulse.period = Math.max(0.02, toMillionths(pulse.period * factor));
+    pulse.from = toMillionths(pulse.from * factor);
+    if (pulse.until !== null) pulse.until = toMillionths(pulse.until * factor);
   }
   for (const moment of [draft.stretch?.from, draft.stretch?.until, draft.poster])
-    if (moment) moment.after = micro(moment.after * factor);
+    if (moment) moment.after = toMillionths(moment.after * factor);
 }
 
 /** Times as they are kept: to a millionth. */
-const micro = (seconds: number): number => Math.round(seconds * 1e6) / 1e6;
 
 /** Makes some holds and shifts `factor` times as long. */
 export function retimeSome(draft: PieceDraft, { poses, shifts }: RailPart, factor: number): void {
@@ -115,5 +109,5 @@ export function snapToFrames(draft: PieceDraft): void {
   for (const shift of Object.values(draft.shifts)) shift.duration = whole(shift.duration);
   for (const lane of Object.values(draft.lanes))
     for (const key of lane.keys)
-      if (key.after !== null) key.after = micro((Math.round((key.after * num) / den) * den) / num);
+      if (key.after !== null) key.after = toMillionths((Math.round((key.after * num) / den) * den) / num);
 }

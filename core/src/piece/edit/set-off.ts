@@ -1,4 +1,4 @@
-import { seededRandom } from '../../num';
+import { seededRandom, toMillionths } from '../../num';
 import type { Id } from '../records';
 import type { PieceDraft } from './edit';
 
@@ -37,6 +37,6 @@ export function setOff(
   }
   const first = Math.min(...ordered.map(({ id }) => draft.figures[id].start));
   ordered.forEach(({ id }, i) => {
-    draft.figures[id].start = Math.round((first + i * seconds) * 1e6) / 1e6;
+    draft.figures[id].start = toMillionths(first + i * seconds);
   });
 }

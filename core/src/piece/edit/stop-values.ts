@@ -1,4 +1,5 @@
 import { isAboutPivot, linearOf } from '../../lane';
+import { toMillionths } from '../../num';
 import type { Id, IdSource, LaneProperty, Piece } from '../records';
 import { isNeutral, laneOf, lanesOf, neutralOf, standsInPlace } from '../records';
 import { canHave, stopNamed, stopsOf } from '../time';
@@ -46,7 +47,7 @@ export function putValuesAtStop(
     const [a, b, c, d] = linearOf((id) => given.get(id) ?? neutralOf(id));
     const [dx, dy] = [pivot[0] - own[0], pivot[1] - own[1]];
     const [x, y] = given.get('position') ?? neutralOf('position');
-    const moved = [x + dx - a * dx - c * dy, y + dy - b * dx - d * dy].map((v) => Math.round(v * 1e6) / 1e6);
+    const moved = [x + dx - a * dx - c * dy, y + dy - b * dx - d * dy].map((v) => toMillionths(v));
     if (moved[0] !== x || moved[1] !== y) given.set('position', moved);
   }
   // What lies on top of a pose is not there where nothing is said of it.

@@ -1,23 +1,15 @@
-import { COORDINATE_LIMIT } from '../../num';
-
 /** Times below this are none: a hold or a shift takes no time at all, or at least a tenth of a millisecond. */
 export const SHORTEST_SECONDS = 1e-4;
 /** Touch-ups keep this distance in progress from each other and from the poses. */
 export const TOUCH_UP_GAP = 1e-4;
 /** A scale is zero, or not smaller than this. */
 export const SMALLEST_SCALE = 1e-6;
-/** Where the points of a placed pose may lie, canvas px from the origin. */
-export const PLACED_LIMIT = COORDINATE_LIMIT;
 /** Contours of one part, as in the schema. */
 export const CONTOURS_OF_PART = 5_000;
 /** Anchors of a whole piece; as many take some 16 MB as a file. */
 export const ANCHORS_OF_PIECE = 80_000;
 /** Frames of one run of a piece. */
 export const FRAMES_OF_PIECE = 1_000_000;
-/** Widest stroke, px. */
-export const WIDEST_STROKE = 100_000;
-/** Longest dash or gap, px. */
-export const LONGEST_DASH = 1_000_000;
 /** Records of each table, as in the schema. */
 export const MOST_RECORDS = {
   figures: 1_000,

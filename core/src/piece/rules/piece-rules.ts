@@ -1,4 +1,5 @@
 import { curveFinding, type Easing } from '../../easing';
+import { LIMITS } from '../../num';
 import { isGradient, type Paint, readColour } from '../../paint';
 import { shapeNumber } from '../../shapes';
 import type { Anchor, Figure, LaneProperty, LaneRecord, Part, Piece, Pose, Shift } from '../records';
@@ -12,7 +13,6 @@ import {
   isShapeNumber,
   laneLimits,
   neutralOf,
-  PLACED_LIMIT,
   SHORTEST_SECONDS,
   SMALLEST_SCALE,
   TOUCH_UP_GAP,
@@ -53,10 +53,10 @@ export const recordRules = {
       pose,
       pose.parts.flatMap((id) => (own(parts, id) ? [parts[id]] : [])),
     );
-    if (!(reach <= PLACED_LIMIT))
+    if (!(reach <= LIMITS.coordinate.max))
       refuse(
         `${where}/placement`,
-        `leave its points within ${PLACED_LIMIT.toLocaleString('en')} px of the canvas`,
+        `leave its points within ${LIMITS.coordinate.max.toLocaleString('en')} px of the canvas`,
         `${Math.round(reach).toLocaleString('en')} px`,
       );
   },
@@ -247,6 +247,9 @@ export function checkWhole(piece: Piece, refuse: Refuse): void {
     for (const contour of contours) anchors += contour.anchors.length;
   if (anchors > ANCHORS_OF_PIECE)
     refuse('/parts', `have at most ${ANCHORS_OF_PIECE.toLocaleString('en')} points`, anchors.toLocaleString('en'));
+  const { num, den } = piece.canvas.rate;
+  if (!(num / den <= LIMITS.rate.max))
+    refuse('/canvas/rate', `be at most ${LIMITS.rate.max} frames a second`, String(num / den));
   const frames = frameCount(piece);
   if (!(frames <= FRAMES_OF_PIECE))
     refuse('/canvas/rate', `give at most ${FRAMES_OF_PIECE.toLocaleString('en')} frames`, frames.toLocaleString('en'));

@@ -8,6 +8,7 @@ import {
   findingOfParts,
   type Id,
   insertPoses,
+  LIMITS,
   mendGaps,
   movingFileOf,
   type NewPose,
@@ -21,6 +22,7 @@ import {
   type SvgReading,
   stopsOf,
   titleOfFile,
+  within,
 } from '@core';
 import {
   type AppStore,
@@ -354,9 +356,8 @@ function withShapes(files: readonly ReadFile[], poses: readonly NewPose[]): read
 }
 
 function setCanvas(draft: PieceDraft, { width, height }: SvgReading): void {
-  const clamp = (v: number): number => Math.min(16_384, Math.max(1, v));
-  draft.canvas.width = clamp(width);
-  draft.canvas.height = clamp(height);
+  draft.canvas.width = within(LIMITS.canvasSide, width);
+  draft.canvas.height = within(LIMITS.canvasSide, height);
   for (const id of draft.figureOrder) applyPlacementRules(draft, id);
 }
 

@@ -18,6 +18,7 @@ import {
   type PieceDraft,
   removeKeys,
   timedKeys,
+  toMillionths,
 } from '@core';
 import { type AppStore, changePiece, chosenFigure, type KeyRef, sessionActions } from '../../state';
 import { freshId } from '../../workers';
@@ -165,7 +166,7 @@ export function nudgeKeys(store: AppStore, frames: number): boolean {
     changePiece(free.length === 1 ? 'Move a key' : `Move ${free.length} keys`, (draft) => {
       for (const { lane, key } of free)
         changeKey(draft, lane.id, key.id, {
-          after: Math.round(((key.after ?? 0) + (frames * den) / num) * 1e6) / 1e6,
+          after: toMillionths((key.after ?? 0) + (frames * den) / num),
         });
     }),
   );

@@ -1,4 +1,4 @@
-import { CoreError, type OutputField, type OutputOptions, stillOf, TEXT_FORMS } from '@core';
+import { CoreError, LIMITS, type OutputField, type OutputOptions, stillOf, TEXT_FORMS } from '@core';
 import type { OutputForm } from '../output-form';
 import { ZipWriter } from '../zip';
 import { ApngWriter } from './apng';
@@ -53,7 +53,7 @@ export const pngSequence: OutputForm = {
   about: 'Every frame as a picture with transparency, numbered, in one ZIP: for film, games and compositing.',
   extension: 'zip',
   type: 'application/zip',
-  fields: frameFields({ transparent: true, fps: '', mostFps: 240 }),
+  fields: frameFields({ transparent: true, fps: '', mostFps: LIMITS.rate.max }),
   async make({ piece, compiled }, options, tell, signal) {
     const settings = rasterSettings('png-sequence', piece, compiled, options);
     const painter = new FramePainter(compiled, settings);
@@ -79,7 +79,7 @@ export const spriteSheet: OutputForm = {
   extension: 'zip',
   type: 'application/zip',
   fields: [
-    ...frameFields({ transparent: true, fps: '12', mostFps: 240 }),
+    ...frameFields({ transparent: true, fps: '12', mostFps: LIMITS.rate.max }),
     {
       kind: 'number',
       key: 'columns',
@@ -140,7 +140,7 @@ export const apng: OutputForm = {
   about: 'An animated PNG: all colours, half transparency, exact times. Larger than a GIF.',
   extension: 'png',
   type: 'image/apng',
-  fields: frameFields({ transparent: true, fps: '', mostFps: 240 }),
+  fields: frameFields({ transparent: true, fps: '', mostFps: LIMITS.rate.max }),
   async make({ piece, compiled }, options, tell, signal) {
     const settings = rasterSettings('apng', piece, compiled, options);
     const painter = new FramePainter(compiled, settings);

@@ -1,4 +1,4 @@
-import { EASING_PRESETS, type Easing, ease, easeSlope, easingSegments } from '@core';
+import { EASING_PRESETS, type Easing, ease, easeSlope, easingSegments, LIMITS, within } from '@core';
 import { type KeyboardEvent, type PointerEvent, useId, useRef } from 'react';
 import { NumberField } from '../../ui';
 import { EasingFields } from './EasingFields';
@@ -11,7 +11,6 @@ const ROOM = 28;
 const FULL_WIDTH = 248;
 const HEIGHT = SIZE + 2 * ROOM;
 const PLOT = FULL_WIDTH - 24;
-const LIMIT = 10;
 
 type Curve = Extract<Easing, { kind: 'cubic-bezier' }>;
 const asCurve = (easing: Easing): Curve =>
@@ -99,7 +98,7 @@ export function EasingEditor({
       'pointermove',
       (move) => {
         const x = Math.min(1, Math.max(0, ((move.clientX - box.left) * k - 12) / PLOT));
-        const y = Math.min(LIMIT, Math.max(-LIMIT, 1 - ((move.clientY - box.top) * k - ROOM) / SIZE));
+        const y = within(LIMITS.handleProgress, 1 - ((move.clientY - box.top) * k - ROOM) / SIZE);
         next = which === 1 ? { ...curve, x1: round(x), y1: round(y) } : { ...curve, x2: round(x), y2: round(y) };
         show(next);
       },
@@ -128,8 +127,7 @@ export function EasingEditor({
       value={curve[key]}
       step={0.01}
       digits={3}
-      min={key[0] === 'x' ? 0 : -LIMIT}
-      max={key[0] === 'x' ? 1 : LIMIT}
+      limit={key[0] === 'x' ? LIMITS.handleTime : LIMITS.handleProgress}
       onChange={(value) => onChange({ ...curve, [key]: value }, 'Ease')}
     />
   );

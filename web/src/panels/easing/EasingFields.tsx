@@ -3,6 +3,9 @@ import {
   type Easing,
   type EasingSide,
   LEAST_DAMPING,
+  LIMITS,
+  type Limit,
+  limitIn,
   readCssEasing,
   type SpringEasing,
   type SpringPhysics,
@@ -77,8 +80,7 @@ function KindFields({ easing, onChange }: { readonly easing: Easing; readonly on
           <NumberField
             label="Swings"
             value={1 / easing.period}
-            min={0.5}
-            max={20}
+            limit={{ min: 1 / LIMITS.elasticPeriod.max, max: 1 / LIMITS.elasticPeriod.min }}
             step={0.1}
             digits={2}
             onChange={(count) => set<'elastic'>({ period: 1 / count })}
@@ -86,8 +88,7 @@ function KindFields({ easing, onChange }: { readonly easing: Easing; readonly on
           <NumberField
             label="Reach"
             value={easing.amplitude}
-            min={1}
-            max={10}
+            limit={LIMITS.elasticAmplitude}
             step={0.1}
             digits={2}
             onChange={(amplitude) => set<'elastic'>({ amplitude })}
@@ -104,8 +105,7 @@ function KindFields({ easing, onChange }: { readonly easing: Easing; readonly on
             label="How far"
             value={100 * backReach(easing.overshoot)}
             unit="%"
-            min={0}
-            max={400}
+            limit={{ min: 0, max: 100 * backReach(LIMITS.backOvershoot.max) }}
             step={1}
             digits={1}
             onChange={(percent) => set<'back'>({ overshoot: overshootOf(percent / 100) })}
@@ -118,8 +118,7 @@ function KindFields({ easing, onChange }: { readonly easing: Easing; readonly on
           <NumberField
             label="Steps"
             value={easing.count}
-            min={easing.jump === 'none' ? 2 : 1}
-            max={1000}
+            limit={{ ...LIMITS.steps, min: easing.jump === 'none' ? 2 : 1 }}
             step={1}
             digits={0}
             onChange={(count) => set<'steps'>({ count: Math.round(count) })}
@@ -154,7 +153,7 @@ function KindFields({ easing, onChange }: { readonly easing: Easing; readonly on
 /** How far beyond its end a back easing goes, as a share of the way: the least value of t²((s + 1)t − s), at t = 2s / (3s + 3). */
 const backReach = (s: number): number => (4 * s ** 3) / (27 * (s + 1) ** 2);
 function overshootOf(reach: number): number {
-  let [low, high] = [0, 10];
+  let [low, high]: [number, number] = [LIMITS.backOvershoot.min, LIMITS.backOvershoot.max];
   for (let i = 0; i < 50; i++) {
     const middle = (low + high) / 2;
     if (backReach(middle) < reach) low = middle;
@@ -185,14 +184,17 @@ function SpringFields({ easing, onChange }: { readonly easing: SpringEasing; rea
   const { physics } = easing;
   const beyond = springOvershoot(easing);
   const setPhysics = (next: SpringPhysics): void =>
-    onChange({ ...easing, bounce: Math.min(0.98, springBounce(next)), physics: next }, 'Ease', springSeconds(next));
-  const number = (key: keyof SpringPhysics, label: string, min: number, max: number) =>
+    onChange(
+      { ...easing, bounce: Math.min(LIMITS.springBounce.max, springBounce(next)), physics: next },
+      'Ease',
+      springSeconds(next),
+    );
+  const number = (key: keyof SpringPhysics, label: string, limit: Limit) =>
     physics && (
       <NumberField
         label={label}
         value={physics[key]}
-        min={min}
-        max={max}
+        limit={limit}
         step={key === 'mass' ? 0.1 : 1}
         digits={3}
         onChange={(value) => setPhysics({ ...physics, [key]: value })}
@@ -214,18 +216,17 @@ function SpringFields({ easing, onChange }: { readonly easing: SpringEasing; rea
       />
       {physics ? (
         <>
-          {number('mass', 'Mass, kg', 0.001, 1000)}
-          {number('stiffness', 'Spring, N/m', 0.001, 100_000)}
-          {number('damping', 'Brake, Ns/m', 0.0001, 100_000)}
-          {number('speed', 'Push, ways/s', -1000, 1000)}
+          {number('mass', 'Mass, kg', LIMITS.mass)}
+          {number('stiffness', 'Spring, N/m', LIMITS.stiffness)}
+          {number('damping', 'Brake, Ns/m', LIMITS.damping)}
+          {number('speed', 'Push, ways/s', LIMITS.springSpeed)}
         </>
       ) : (
         <NumberField
           label="Bounce by"
           value={100 * easing.bounce}
           unit="%"
-          min={-200}
-          max={98}
+          limit={limitIn(LIMITS.springBounce, 100)}
           step={1}
           digits={1}
           onChange={(percent) => onChange({ ...easing, bounce: percent / 100 }, 'Ease')}

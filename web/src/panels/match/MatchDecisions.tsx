@@ -1,4 +1,4 @@
-import { DECISION_NAMES, isDecided, MOST_SOFTNESS, type Piece, type PoseShiftPlan, type Shift } from '@core';
+import { DECISION_NAMES, isDecided, LIMITS, limitIn, type Piece, type PoseShiftPlan, type Shift } from '@core';
 import { Link2Off, Plus, X } from 'lucide-react';
 import {
   addTie,
@@ -132,7 +132,7 @@ export function MatchDecisions({
           <>
             <p className="details-note">
               {soft > 0
-                ? `Softened to ${Math.round((100 * soft) / MOST_SOFTNESS)} %, because it folds otherwise.`
+                ? `Softened to ${Math.round((100 * soft) / LIMITS.smoothing.max)} %, because it folds otherwise.`
                 : 'Not softened.'}
             </p>
             <ActionButton
@@ -144,13 +144,12 @@ export function MatchDecisions({
         ) : (
           <NumberField
             label="Soften the middle"
-            value={Math.round((100 * match.softness) / MOST_SOFTNESS)}
+            value={Math.round((100 * match.softness) / LIMITS.smoothing.max)}
             unit="%"
-            min={0}
-            max={100}
+            limit={limitIn(LIMITS.smoothing, 100 / LIMITS.smoothing.max)}
             step={5}
             digits={0}
-            onChange={(percent) => setSoftness(store, shift.id, +((MOST_SOFTNESS * percent) / 100).toFixed(2))}
+            onChange={(percent) => setSoftness(store, shift.id, +((LIMITS.smoothing.max * percent) / 100).toFixed(2))}
           />
         )}
       </Decided>
@@ -166,9 +165,7 @@ export function MatchDecisions({
           <NumberField
             label="Even points a contour"
             value={match.even}
-            min={3}
-            max={1000}
-            digits={0}
+            limit={LIMITS.pointsPerContour}
             also={plan ? `strays ${endError < 0.005 ? '< 0.01' : endError.toFixed(2)} px` : undefined}
             onChange={(even) => setEven(store, shift.id, even)}
           />

@@ -1,3 +1,4 @@
+import { LIMITS, within } from '@core';
 import { useRef } from 'react';
 import { Dropdown } from 'react-bootstrap';
 import {
@@ -55,12 +56,12 @@ export function DrawingAids() {
         <input
           type="number"
           className="form-control form-control-sm"
-          min={1}
-          max={1000}
+          min={LIMITS.grid.min}
+          max={LIMITS.grid.max}
           value={aids.grid.size}
           onChange={(event) => {
             const size = Number(event.target.value);
-            if (size >= 0.1 && size <= 10_000) change('Grid', (draft) => void (draft.aids.grid.size = size));
+            if (size === within(LIMITS.grid, size)) change('Grid', (draft) => void (draft.aids.grid.size = size));
           }}
         />
         px

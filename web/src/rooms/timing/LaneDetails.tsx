@@ -14,6 +14,7 @@ import {
   isShapeNumber,
   type LaneProperty,
   type LaneRecord,
+  LIMITS,
   neutralOf,
   type Piece,
   PULSE_SHAPES,
@@ -187,8 +188,7 @@ function FollowFields({ piece, lane }: { readonly piece: Piece; readonly lane: L
             value={follow.factor}
             step={0.1}
             digits={3}
-            min={-1000}
-            max={1000}
+            limit={LIMITS.followFactor}
             onChange={(factor) => put('How far a lane follows', { ...follow, factor })}
           />
           <NumberField
@@ -207,8 +207,7 @@ function FollowFields({ piece, lane }: { readonly piece: Piece; readonly lane: L
           unit="s"
           step={piece.canvas.rate.den / piece.canvas.rate.num}
           digits={3}
-          min={0}
-          max={3600}
+          limit={LIMITS.seconds}
           onChange={(delay) => put('How late a lane follows', { ...follow, delay })}
         />
       )}
@@ -258,8 +257,7 @@ function DriftFields({ lane }: { readonly lane: LaneRecord }) {
             unit="per s"
             step={0.1}
             digits={2}
-            min={0.01}
-            max={60}
+            limit={LIMITS.driftSpeed}
             onChange={(speed) => put('How fast it drifts', { ...drift, speed })}
           />
           <NumberField
@@ -267,8 +265,7 @@ function DriftFields({ lane }: { readonly lane: LaneRecord }) {
             value={drift.seed}
             step={1}
             digits={0}
-            min={0}
-            max={2147483647}
+            limit={LIMITS.seed}
             onChange={(seed) => put('Another drift', { ...drift, seed: Math.round(seed) })}
           />
         </>
@@ -280,7 +277,9 @@ function DriftFields({ lane }: { readonly lane: LaneRecord }) {
 /** About a second, so that a whole number of beats fits into a loop. */
 function firstPeriod(piece: Piece): number {
   const seconds = pieceDuration(piece);
-  return piece.playback === 'loop' && seconds > 0 ? Math.max(0.02, seconds / Math.max(1, Math.round(seconds))) : 1;
+  return piece.playback === 'loop' && seconds > 0
+    ? Math.max(LIMITS.pulsePeriod.min, seconds / Math.max(1, Math.round(seconds)))
+    : 1;
 }
 
 const SHAPE_WORDS: Readonly<Record<Pulse['shape'], string>> = {
@@ -335,8 +334,7 @@ function PulseFields({ piece, lane }: { readonly piece: Piece; readonly lane: La
             unit="s"
             step={frame}
             digits={4}
-            min={0.02}
-            max={3600}
+            limit={LIMITS.pulsePeriod}
             also={frames(pulse.period)}
             onChange={(period) => put('How often it pulses', { ...pulse, period })}
           />
@@ -346,8 +344,7 @@ function PulseFields({ piece, lane }: { readonly piece: Piece; readonly lane: La
             unit="s"
             step={frame}
             digits={4}
-            min={0}
-            max={3600}
+            limit={LIMITS.seconds}
             also={frames(pulse.from)}
             onChange={(from) => put('When it begins to pulse', { ...pulse, from })}
           />
@@ -369,8 +366,7 @@ function PulseFields({ piece, lane }: { readonly piece: Piece; readonly lane: La
               unit="s"
               step={frame}
               digits={4}
-              min={0}
-              max={3600}
+              limit={LIMITS.seconds}
               also={frames(pulse.until)}
               onChange={(until) => put('When it stops pulsing', { ...pulse, until })}
             />

@@ -8,6 +8,7 @@ import {
   neutralOf,
   type Piece,
   pieceDuration,
+  toMillionths,
 } from '@core';
 import { type KeyboardEvent, useLayoutEffect, useMemo, useRef } from 'react';
 import { useEditor } from '../../context';
@@ -80,7 +81,7 @@ export function LaneRow({
     if (!isChosen(block) && (along !== 0 || removes)) chooseKey(editor, { lane: lane.id, key: key.id }, false);
     if (up !== 0 && !colour) {
       const by = (up * more * words.step) / words.factor;
-      const value = key.value.map((v, i) => (isEven(lane) || i === block.part ? Math.round((v + by) * 1e6) / 1e6 : v));
+      const value = key.value.map((v, i) => (isEven(lane) || i === block.part ? toMillionths(v + by) : v));
       if (!value.every((v, i) => canBe(property, i, v))) return;
       change(`Key of ${words.label}`, { value }, key.id);
     } else if (along !== 0) {

@@ -1,4 +1,12 @@
-import { changeKey, isColourLane, type LaneRecord, type Piece, type PieceDraft, pieceDuration } from '@core';
+import {
+  changeKey,
+  isColourLane,
+  type LaneRecord,
+  type Piece,
+  type PieceDraft,
+  pieceDuration,
+  toMillionths,
+} from '@core';
 import { type Editor, followPointer } from '../../editor';
 import { changePiece, type KeyRef, makeChange, sessionActions } from '../../state';
 import { isEven, type KeyBlock, laneGraph } from './lane-graph';
@@ -102,7 +110,7 @@ export function dragStart(editor: Editor, svg: SVGSVGElement, event: React.Point
   followPointer(event, {
     move: (move) => {
       const wanted = Math.max(0, start + (move.clientX - event.clientX) / scale);
-      next = Math.round(((Math.round((wanted * num) / den) * den) / num) * 1e6) / 1e6;
+      next = toMillionths((Math.round((wanted * num) / den) * den) / num);
       strip?.setAttribute('transform', `translate(${(next - start) * scale} 0)`);
       editor.preview(makeChange(piece, '', put(next))?.piece ?? piece);
     },

@@ -1,0 +1,145 @@
+import type { Matcher, PairMatch, PairSpec } from '../match';
+import { byScore, type PairChoice } from './alternative';
+import { Judge } from './judge';
+import { METHODS, type Method } from './plan';
+import { pairSource } from './plan-shift';
+import { assemble, planRun, type RunSource } from './planned-run';
+
+/** What a method must win by: the plainer way is taken where both are as good. */
+const METHOD_BIAS: Readonly<Record<Method, number>> = { straight: 0, blended: 0.02, turning: 0.06 };
+/** Rounding the middle is for shifts that fold otherwise. */
+const SOFT_BIAS = 0.6;
+const SOFT_LEVELS = [4, 6, 8, 10, 12, 14, 16, 18] as const;
+/** How many of the best matches are tried with each level. */
+const SOFT_FITS = 3;
+/** Something scored worse than this may be better softened, even where nothing folds. */
+const SOFTEN_ABOVE = 3;
+/** What a match by another opinion of what belongs together must win by. */
+const OTHER_BIAS = 0.1;
+
+/** How far the search goes. */
+export interface Reach {
+  /** So many ways are judged for each pair at least, even where the first is good. */
+  readonly atLeast: number;
+  /** Is all tried that could help, as nothing that was found at first is healthy? */
+  readonly wider: boolean;
+}
+
+/** What a designer has set for all pairs. */
+export interface PairWishes {
+  readonly method?: Method;
+  readonly softness?: number;
+  readonly even?: number;
+}
+
+/** Judges the ways to do single pairs, as far as one reach goes; what is asked again is remembered. */
+export class PairChooser {
+  private readonly choices = new Map<string, PairChoice[]>();
+
+  constructor(
+    private readonly matcher: Matcher,
+    private readonly options: PairWishes,
+    /** The larger outline's size, px. */
+    private readonly size: number,
+    readonly reach: Reach,
+  ) {}
+
+  /** The ways to do one pair, judged alone, the best first. */
+  choose(specs: readonly PairSpec[]): PairChoice[] {
+    const key = JSON.stringify(specs);
+    let found = this.choices.get(key);
+    if (!found) {
+      found = this.judgePair(specs);
+      this.choices.set(key, found);
+    }
+    return found;
+  }
+
+  private judgePair(specs: readonly PairSpec[]): PairChoice[] {
+    // Where many ways are to be judged, none is dropped at a first look.
+    const looked = this.reach.atLeast === 1 ? this.matcher.promising(specs) : specs;
+    const own = looked.flatMap((spec) => this.matcher.fits(spec));
+    const least = Math.min(...own.map(({ cost }) => cost));
+    const others = this.reach.wider ? looked.flatMap((spec) => this.matcher.others(spec)) : [];
+    const fits = [...own, ...others.map((fit) => ({ ...fit, cost: least + OTHER_BIAS }))];
+    const methods = this.options.method ? [this.options.method] : METHODS;
+    const softness = this.options.softness;
+    const queue = fits
+      .flatMap((pair) =>
+        methods.map((method) => ({
+          pair,
+          method,
+          prior: pair.cost - least + (methods.length > 1 ? METHOD_BIAS[method] : 0),
+        })),
+      )
+      .sort((p, q) => p.prior - q.prior);
+    const sources = new Map<PairMatch, RunSource>();
+    const sourceOf = (pair: PairMatch): RunSource => {
+      let source = sources.get(pair);
+      if (!source) {
+        source = pairSource(this.matcher.a, this.matcher.b, pair, this.size, this.options.even);
+        sources.set(pair, source);
+      }
+      return source;
+    };
+    const judged: (PairChoice & { readonly judge: Judge; twice: boolean })[] = [];
+    const judge = (pair: PairMatch, method: Method, prior: number, soft: number): void => {
+      const source = sourceOf(pair);
+      const plan = assemble([planRun(source, { method, softness: soft })], 'nonzero', this.size);
+      const eye = new Judge(plan);
+      const { penalty, folds } = eye.firstLook();
+      judged.push({
+        pair: { ...pair, method, softness: soft },
+        source,
+        score: prior + penalty,
+        folds,
+        judge: eye,
+        twice: false,
+      });
+    };
+    const settle = (): void => {
+      // The winner is looked at again, until it stays the winner.
+      for (;;) {
+        judged.sort(byScore);
+        const [first] = judged;
+        if (!first || first.twice) return;
+        const again = first.judge.secondLook();
+        judged[0] = {
+          ...first,
+          twice: true,
+          score: first.score + again.penalty / 2,
+          folds: first.folds || again.folds,
+        };
+      }
+    };
+    let next = 0;
+    const proceed = (): void => {
+      for (; next < queue.length; next++) {
+        const { pair, method, prior } = queue[next];
+        if (judged.length >= this.reach.atLeast && prior >= judged[0].score) break;
+        judge(pair, method, prior, softness ?? 0);
+        judged.sort(byScore);
+      }
+    };
+    do {
+      proceed();
+      settle();
+    } while (next < queue.length && queue[next].prior < judged[0].score);
+    if ((this.reach.wider || judged[0].folds || judged[0].score > SOFTEN_ABOVE) && softness === undefined) {
+      const tried = new Set<PairMatch>();
+      const left = { own: SOFT_FITS, others: SOFT_FITS };
+      for (const { pair, prior } of queue) {
+        const of = own.includes(pair) ? 'own' : 'others';
+        if (tried.has(pair) || left[of]-- <= 0) continue;
+        tried.add(pair);
+        if (!sourceOf(pair).closed) continue;
+        for (const level of SOFT_LEVELS) {
+          judge(pair, 'straight', prior + SOFT_BIAS + 0.02 * level, level);
+          if (!this.reach.wider && !judged[judged.length - 1].folds) break;
+        }
+      }
+      settle();
+    }
+    return judged.map(({ pair, source, score, folds }) => ({ pair, source, score, folds }));
+  }
+}
