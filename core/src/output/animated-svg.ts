@@ -23,11 +23,21 @@ import { figureNames } from './figure-names';
 import { CALM_CLASS, OWN, safeTitle, withOwnNames } from './own-names';
 import { type SpanChain, spanChains } from './part-chains';
 import { type LayerUse, layersOf, type PartLayer, seenSwitches } from './part-layers';
-import { displayElement, type FileRun, switchElement } from './smil';
+import type { RampKeys } from './ramp-keys';
+import { displayTracks, type FileRun, switchTracks } from './run-tracks';
 import type { StillBox } from './still-svg';
 import { transformOf } from './svg-motion';
-import { escapeText, gradientElements, LaneWriter, type Written } from './svg-paint';
-import type { RampKeys } from './tracks';
+import { gradientElements, LaneWriter } from './svg-paint';
+import {
+  type Attributes,
+  type DrawnElement,
+  drawn,
+  NOTHING,
+  type Track,
+  together,
+  type Written,
+} from './tree/drawn-element';
+import { svgText } from './tree/svg-text';
 
 export interface AnimatedSvgOptions {
   /** Decimals of coordinates, 1 to 6. Default 2: an error of at most 0.005 px. */
@@ -47,12 +57,13 @@ export interface AnimatedSvgOptions {
 }
 
 const DEFAULT_DIGITS = 2;
+/** A blur reaches so many times its standard deviation (Filter Effects 1, feGaussianBlur). */
+const BLUR_REACH = 3;
 /**
  * Says what holds anyway. Programs that make files smaller do not look into animations: without a style of its own they would bake a clip's transform into its
  * path, or put what clips and what moves inside it into one group.
  */
-const KEPT_APART = ' style="transform-box:view-box"';
-const NOTHING: Written = { attributes: '', inside: '' };
+const KEPT_APART: Attributes = { style: 'transform-box:view-box' };
 
 /**
  * Writes a piece as one SVG file animated by SMIL (SVG Animations 2): a group for each figure, in it a group for each shift, shown while that
@@ -62,40 +73,60 @@ const NOTHING: Written = { attributes: '', inside: '' };
  * @returns text of the file; plays once or endlessly as the piece does
  */
 export function writeAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOptions = {}): string {
-  return withOwnNames(drawAnimatedSvg(compiled, options), options.title ?? '');
+  return withOwnNames(svgText(drawPiece(compiled, options)), options.title ?? '');
 }
 
-/** The same before its names are put in: `OWN` stands before each of them. */
-export function drawAnimatedSvg(compiled: CompiledPiece, options: AnimatedSvgOptions = {}): string {
+/** A piece as a tree of elements with tracks, before its names are put in: `OWN` stands before each of them. */
+export function drawPiece(compiled: CompiledPiece, options: AnimatedSvgOptions = {}): DrawnElement {
   const { digits = DEFAULT_DIGITS, title, scale = 1, named = false, timed = false, calmAt } = options;
   const box = options.box ?? { x: 0, y: 0, width: compiled.width, height: compiled.height };
   const [x, y, w, h, width, height] = [box.x, box.y, box.width, box.height, scale * box.width, scale * box.height].map(
     (v) => numberText(v, 3),
   );
-  const moving = new FileWriter(compiled, { digits, named, prefix: OWN });
-  const head = title ? `<title>${escapeText(safeTitle(title))}</title>\n` : '';
+  const moving = new PieceDrawer(compiled, { digits, named, prefix: OWN });
   let body = moving.picture(box);
-  let defs = moving.defs;
+  let { defs } = moving;
   let sheet = '';
   if (calmAt !== undefined && compiled.duration > 0) {
-    const still = new FileWriter(stillPiece(compiled, calmAt), {
+    const still = new PieceDrawer(stillPiece(compiled, calmAt), {
       digits,
       named: false,
       prefix: `${OWN}${CALM_CLASS}-`,
     });
     sheet = CALM_RULES;
-    body = `<g class="${OWN}moving">\n${body}</g>\n<g class="${OWN}${CALM_CLASS}">\n${still.picture(box)}</g>\n`;
-    defs += still.defs;
+    body = [
+      drawn('g', { class: `${OWN}moving` }, { children: body }),
+      drawn('g', { class: `${OWN}${CALM_CLASS}` }, { children: still.picture(box) }),
+    ];
+    defs = [...defs, ...still.defs];
   }
   if (moving.hides) sheet += HIDDEN_SHEET;
-  if (defs) defs = `<defs>\n${defs}</defs>\n`;
-  const style = sheet && `<style>${sheet}</style>\n`;
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${w} ${h}" width="${width}" height="${height}"${timed ? timesOf(compiled) : ''}>\n${head}${style}${defs}${body}</svg>\n`;
+  return drawn(
+    'svg',
+    {
+      xmlns: 'http://www.w3.org/2000/svg',
+      viewBox: `${x} ${y} ${w} ${h}`,
+      width,
+      height,
+      ...(timed && timesOf(compiled)),
+    },
+    {
+      children: [
+        ...(title ? [drawn('title', {}, { text: safeTitle(title) })] : []),
+        ...(sheet ? [drawn('style', {}, { text: sheet })] : []),
+        ...(defs.length > 0 ? [drawn('defs', {}, { children: defs })] : []),
+        ...body,
+      ],
+    },
+  );
 }
 
 /** Attributes that say how long one run is, s, whether the file goes on after it, and when the picture stands that stands for it. */
-const timesOf = (compiled: CompiledPiece): string =>
-  ` data-length="${numberText(runLength(compiled), 6)}" data-again="${compiled.playback === 'once' ? 'no' : 'yes'}" data-still="${numberText(compiled.poster, 6)}"`;
+const timesOf = (compiled: CompiledPiece): Attributes => ({
+  'data-length': numberText(runLength(compiled), 6),
+  'data-again': compiled.playback === 'once' ? 'no' : 'yes',
+  'data-still': numberText(compiled.poster, 6),
+});
 
 /** A rule of a style sheet, not an attribute: programs that make files smaller take what an attribute hides for something that is never seen. */
 export const HIDDEN_RULES = { 'not-yet': 'display:none', 'not-seen': 'visibility:hidden' } as const;
@@ -118,11 +149,6 @@ function widest(states: readonly Float64Array[]): number {
 
 /** Media Queries 5: prefers-reduced-motion. */
 export const CALM_RULES = `.${OWN}${CALM_CLASS}{display:none}@media (prefers-reduced-motion:reduce){.${OWN}moving{display:none}.${OWN}${CALM_CLASS}{display:inline}}`;
-
-const both = (p: Written, q: Written): Written => ({
-  attributes: p.attributes + q.attributes,
-  inside: p.inside + q.inside,
-});
 
 /** How a layer is written. */
 interface LayerOptions {
@@ -149,9 +175,9 @@ interface FileOptions {
   readonly named: boolean;
 }
 
-class FileWriter {
+class PieceDrawer {
   /** What elements refer to by id. */
-  defs = '';
+  readonly defs: DrawnElement[] = [];
   private readonly ids = new Map<string, string>();
 
   private readonly digits: number;
@@ -172,47 +198,57 @@ class FileWriter {
   hides = false;
 
   /** Hides an element until its animation begins, and where nothing is animated. */
-  private first(name: keyof typeof HIDDEN_RULES): string {
+  private first(name: keyof typeof HIDDEN_RULES): Attributes {
     this.hides = true;
-    return ` class="${OWN}${name}"`;
+    return { class: `${OWN}${name}` };
   }
 
   /** All that is seen, in a box of the canvas. */
-  picture(box: StillBox): string {
-    return this.ground(box) + this.piece.figures.map((figure, index) => this.figure(figure, index)).join('');
+  picture(box: StillBox): DrawnElement[] {
+    return [...this.ground(box), ...this.piece.figures.flatMap((figure, index) => this.figure(figure, index))];
   }
 
   /** What lies behind the figures. */
-  private ground({ x, y, width, height }: StillBox): string {
+  private ground({ x, y, width, height }: StillBox): DrawnElement[] {
     const { background, ground } = this.piece;
-    const [w, h] = [width, height].map((v) => numberText(v, 3));
-    const corner = (x === 0 ? '' : `x="${numberText(x, 3)}" `) + (y === 0 ? '' : `y="${numberText(y, 3)}" `);
-    const size = `${corner}width="${w}" height="${h}"`;
+    const size: Attributes = {
+      ...(x !== 0 && { x: numberText(x, 3) }),
+      ...(y !== 0 && { y: numberText(y, 3) }),
+      width: numberText(width, 3),
+      height: numberText(height, 3),
+    };
     if (ground) {
       const lane = this.clipped(ground);
-      const { attributes, inside } = this.wholeWriter([lane]).property(PROPERTIES.background, lane);
-      return inside ? `<rect ${size}${attributes}>${inside}</rect>\n` : `<rect ${size}${attributes}/>\n`;
+      const { attributes, tracks } = this.wholeWriter([lane]).property(PROPERTIES.background, lane);
+      return [drawn('rect', { ...size, ...attributes }, { tracks })];
     }
-    return background ? `<rect ${size} fill="${escapeText(background)}"/>\n` : '';
+    return background ? [drawn('rect', { ...size, fill: background })] : [];
   }
 
-  private figure(figure: CompiledFigure, index: number): string {
+  private figure(figure: CompiledFigure, index: number): DrawnElement[] {
     const { figures } = this.piece;
-    const clip = figure.clip >= 0 ? ` clip-path="url(#${this.prefix}clip${figure.clip})"` : '';
+    const clip: Attributes = figure.clip >= 0 ? { 'clip-path': `url(#${this.prefix}clip${figure.clip})` } : {};
     if (figures.some((other) => other.clip === index))
-      this.defs += `<clipPath id="${this.prefix}clip${index}"${clip}>\n${this.spans(figure, 'clip')}</clipPath>\n`;
-    if (figure.hidden) return '';
+      this.defs.push(
+        drawn('clipPath', { id: `${this.prefix}clip${index}`, ...clip }, { children: this.spans(figure, 'clip') }),
+      );
+    if (figure.hidden) return [];
     const faded = this.clipped(figure.opacity);
     const opacity = this.wholeWriter([faded]).property(PROPERTIES.opacity, faded);
-    const inner = both(this.motionOf(figure), this.overOf(figure));
+    const inner = together(this.motionOf(figure), this.overOf(figure));
     const soft = this.softness(figure, index);
-    const spans = this.spans(figure, 'picture');
+    const children = this.spans(figure, 'picture');
+    const name: Attributes = this.names[index] ? { id: this.names[index] } : {};
+    const outer: Written = { attributes: { ...name, ...clip, ...opacity.attributes, ...soft }, tracks: opacity.tracks };
+    const apart = figure.clip >= 0 || Object.keys(soft).length > 0;
+    if (!apart || Object.keys(inner.attributes).length === 0) {
+      const { attributes, tracks } = together(outer, inner);
+      return [drawn('g', attributes, { tracks, children })];
+    }
     // What it is seen inside, and how soft it is, does not move with it: its motion has a group of its own there.
-    const name = this.names[index] ? ` id="${this.names[index]}"` : '';
-    const outer = name + clip + opacity.attributes + soft;
-    if (inner.attributes === '') return `<g${outer}>${opacity.inside}\n${spans}</g>\n`;
-    if (!clip && !soft) return `<g${outer}${inner.attributes}>${opacity.inside}${inner.inside}\n${spans}</g>\n`;
-    return `<g${outer}${clip && KEPT_APART}>${opacity.inside}<g${inner.attributes}>${inner.inside}\n${spans}</g></g>\n`;
+    const group = drawn('g', inner.attributes, { tracks: inner.tracks, children });
+    const attributes = figure.clip >= 0 ? { ...outer.attributes, ...KEPT_APART } : outer.attributes;
+    return [drawn('g', attributes, { tracks: outer.tracks, children: [group] })];
   }
 
   /** What stands in place of its parts' paint: attributes that they inherit. */
@@ -220,27 +256,31 @@ class FileWriter {
     if (!over) return NOTHING;
     return (['fill', 'stroke', 'strokeWidth', 'drawn'] as const).reduce((written: Written, property) => {
       const lane = over[property] && this.clipped(over[property]);
-      return lane ? both(written, this.wholeWriter([lane]).property(PROPERTIES[property], lane)) : written;
+      return lane ? together(written, this.wholeWriter([lane]).property(PROPERTIES[property], lane)) : written;
     }, NOTHING);
   }
 
   /** The attribute for a figure that is soft at some time. */
-  private softness({ over }: CompiledFigure, index: number): string {
-    if (!over?.softness) return '';
+  private softness({ over }: CompiledFigure, index: number): Attributes {
+    if (!over?.softness) return {};
     const lane = this.clipped(over.softness);
     const writer = this.wholeWriter([lane]);
-    const { attributes, inside } = writer.property(PROPERTIES.softness, lane);
+    const { attributes, tracks } = writer.property(PROPERTIES.softness, lane);
     const values = [writer.first(lane), ...writer.keys(lane, PROPERTIES.softness).flatMap(({ values: each }) => each)];
     const most = Math.max(...values.map(([value]) => value));
-    if (!(most > 0)) return '';
-    // A blur reaches three times its standard deviation.
-    const [room, { width, height }] = [3 * most, this.piece];
-    const box = [-room, -room, width + 2 * room, height + 2 * room].map((v) => numberText(v, 2));
-    const names = ['x', 'y', 'width', 'height'];
-    const region = names.map((name, i) => ` ${name}="${box[i]}"`).join('');
-    const blur = `<feGaussianBlur${attributes || ' stdDeviation="0"'}>${inside}</feGaussianBlur>`;
-    this.defs += `<filter id="${this.prefix}soft${index}" filterUnits="userSpaceOnUse"${region} color-interpolation-filters="sRGB">${blur}</filter>\n`;
-    return ` filter="url(#${this.prefix}soft${index})"`;
+    if (!(most > 0)) return {};
+    const [room, { width, height }] = [BLUR_REACH * most, this.piece];
+    const [x, y, w, h] = [-room, -room, width + 2 * room, height + 2 * room].map((v) => numberText(v, 2));
+    const id = `${this.prefix}soft${index}`;
+    const blur = drawn('feGaussianBlur', { stdDeviation: '0', ...attributes }, { tracks });
+    this.defs.push(
+      drawn(
+        'filter',
+        { id, filterUnits: 'userSpaceOnUse', x, y, width: w, height: h, 'color-interpolation-filters': 'sRGB' },
+        { children: [blur] },
+      ),
+    );
+    return { filter: `url(#${id})` };
   }
 
   private motionOf({ motion }: CompiledFigure): Written {
@@ -263,62 +303,60 @@ class FileWriter {
     return new LaneWriter(duration > 0 && end > 0 ? { end, until: duration, ...this.run } : null, rate);
   }
 
-  private spans(figure: CompiledFigure, purpose: LayerUse): string {
+  private spans(figure: CompiledFigure, purpose: LayerUse): DrawnElement[] {
     const { duration } = this.piece;
     const chains = spanChains(figure.spans);
     // A group would be no child of a clip path: each path moves by itself there.
     const motion = purpose === 'clip' ? this.motionOf(figure) : NOTHING;
-    const moved = motion.inside ? { ...motion, attributes: motion.attributes + KEPT_APART } : motion;
-    const drawn = purpose === 'picture' && figure.over?.drawn ? this.clipped(figure.over.drawn) : null;
-    return chains
-      .map((chain, i) => {
-        const last = i === chains.length - 1;
-        const until = last ? Math.min(figure.until, Math.max(duration, chain.end)) : chain.end;
-        const shown = duration > 0 ? displayElement(chain.start, until, this.run) : '';
-        const hidden = shown !== '' && chain.start > 0;
-        const switched: Written = { attributes: hidden ? this.first('not-yet') : '', inside: shown };
-        const layers = chain.parts.flatMap((part) =>
-          layersOf(part, purpose, figure.over).map((layer) => ({ part, layer })),
-        );
-        // Nor is a group needed where one path can be switched by itself.
-        const alone = purpose === 'clip' || (layers.length === 1 && !drawn);
-        const each = alone ? both(switched, moved) : NOTHING;
-        const writer = this.writerOf(chain, until);
-        const keysOf = new Map(chain.parts.map((part) => [part.plan, writer.keys(part.outline, PROPERTIES.outline)]));
-        const paths = layers
-          .map(({ part, layer }) => {
-            const path = (whole: boolean): string =>
-              this.layer(part, layer, keysOf.get(part.plan) ?? [], writer, {
-                purpose,
-                each,
-                over: figure.over,
-                whole,
-                hidden,
-              });
-            return drawn && layer.stroke ? this.drawnPaths(layer, drawn, path) : path(false);
-          })
-          .join('');
-        return alone || shown === '' ? paths : `<g${switched.attributes}>${shown}\n${paths}</g>\n`;
-      })
-      .join('');
+    const moved =
+      motion.tracks.length > 0 ? { ...motion, attributes: { ...motion.attributes, ...KEPT_APART } } : motion;
+    const inPart = purpose === 'picture' && figure.over?.drawn ? this.clipped(figure.over.drawn) : null;
+    return chains.flatMap((chain, i) => {
+      const last = i === chains.length - 1;
+      const until = last ? Math.min(figure.until, Math.max(duration, chain.end)) : chain.end;
+      const shown = duration > 0 ? displayTracks(chain.start, until, this.run) : [];
+      const hidden = shown.length > 0 && chain.start > 0;
+      const switched: Written = { attributes: hidden ? this.first('not-yet') : {}, tracks: shown };
+      const layers = chain.parts.flatMap((part) =>
+        layersOf(part, purpose, figure.over).map((layer) => ({ part, layer })),
+      );
+      // Nor is a group needed where one path can be switched by itself.
+      const alone = purpose === 'clip' || (layers.length === 1 && !inPart);
+      const each = alone ? together(switched, moved) : NOTHING;
+      const writer = this.writerOf(chain, until);
+      const keysOf = new Map(chain.parts.map((part) => [part.plan, writer.keys(part.outline, PROPERTIES.outline)]));
+      const paths = layers.flatMap(({ part, layer }) => {
+        const path = (whole: boolean): DrawnElement =>
+          this.layer(part, layer, keysOf.get(part.plan) ?? [], writer, {
+            purpose,
+            each,
+            over: figure.over,
+            whole,
+            hidden,
+          });
+        return inPart && layer.stroke ? this.drawnPaths(layer, inPart, path) : [path(false)];
+      });
+      return alone || shown.length === 0
+        ? paths
+        : [drawn('g', switched.attributes, { tracks: shown, children: paths })];
+    });
   }
 
   /** A run of edges of which a stretch is drawn, not drawn at all, or, closed, drawn as a whole: as dashes it would have no corner where it begins. */
-  private drawnPaths(layer: PartLayer, lane: Lane, path: (whole: boolean) => string): string {
+  private drawnPaths(layer: PartLayer, lane: Lane, path: (whole: boolean) => DrawnElement): DrawnElement[] {
     const states = drawnStates(
       lane,
       layer.runs.every(({ closed }) => closed),
     );
-    return (['part', 'whole'] as const)
-      .map((state) => {
-        const shown = states.map((each) => ({ time: each.time, text: each.state === state ? 'inline' : 'none' }));
-        const switches = shown.filter(({ text }, i) => i === 0 || text !== shown[i - 1].text);
-        if (switches.every(({ text }) => text === 'none')) return '';
-        const inside = switchElement('display', switches, this.run);
-        const hidden = switches[0].text === 'none' ? this.first('not-yet') : '';
-        return inside ? `<g${hidden}>${inside}${path(state === 'whole')}</g>\n` : path(state === 'whole');
-      })
-      .join('');
+    return (['part', 'whole'] as const).flatMap((state) => {
+      const shown = states.map((each) => ({ time: each.time, text: each.state === state ? 'inline' : 'none' }));
+      const switches = shown.filter(({ text }, i) => i === 0 || text !== shown[i - 1].text);
+      if (switches.every(({ text }) => text === 'none')) return [];
+      const tracks = switchTracks('display', switches, this.run);
+      const hidden = switches[0].text === 'none' ? this.first('not-yet') : {};
+      const inside = path(state === 'whole');
+      return tracks.length > 0 ? [drawn('g', hidden, { tracks, children: [inside] })] : [inside];
+    });
   }
 
   private get run(): FileRun {
@@ -339,43 +377,42 @@ class FileWriter {
     keys: readonly RampKeys[],
     writer: LaneWriter,
     { purpose, each, over, whole, hidden }: LayerOptions,
-  ): string {
+  ): DrawnElement {
     const states = keys.length > 0 ? keys.flatMap(({ values }) => values) : [part.plan.from];
     const paths = compactPaths(layer.runs, states, this.digits);
     let used = 0;
     const texts = keys.map(({ values }) => paths.slice(used, (used += values.length)));
-    const outline = writer.animate('d', keys, texts);
+    const tracks: Track[] = writer.tracks('d', keys, texts);
     const evenOdd = part.plan.fillRule === 'evenodd';
     // While it is hidden it may be anything, but a mere point would be taken for nothing by programs that make files smaller.
-    let attributes = ` d="${paths[hidden ? widest(states) : 0]}"`;
-    let inside = outline;
+    const attributes: Record<string, string> = { d: paths[hidden ? widest(states) : 0] };
     const add = (written: Written): void => {
-      attributes += written.attributes;
-      inside += written.inside;
+      Object.assign(attributes, written.attributes);
+      tracks.push(...written.tracks);
     };
     if (purpose === 'clip') {
-      if (evenOdd) attributes += ' clip-rule="evenodd"';
+      if (evenOdd) attributes['clip-rule'] = 'evenodd';
     } else {
       if (layer.fill && part.fill) {
-        if (evenOdd) attributes += ' fill-rule="evenodd"';
+        if (evenOdd) attributes['fill-rule'] = 'evenodd';
         if (!over?.fill) add(this.paint('fill', part.fill, layer.place, writer));
-      } else attributes += ' fill="none"';
+      } else attributes.fill = 'none';
       if (part.stroke && layer.stroke) {
         if (!over?.stroke) add(this.paint('stroke', part.stroke.paint, layer.place, writer));
         for (const id of STROKE_PROPERTIES)
           if (!replaces(over, id)) add(writer.property(PROPERTIES[id], part.stroke.properties[id]));
-        if (over?.drawn) attributes += whole ? ' stroke-dasharray="none"' : ' pathLength="1"';
-      } else if (over?.stroke) attributes += ' stroke="none"';
+        if (over?.drawn) Object.assign(attributes, whole ? { 'stroke-dasharray': 'none' } : { pathLength: '1' });
+      } else if (over?.stroke) attributes.stroke = 'none';
       if (layer.seen) add(this.seen(part, layer.seen, writer));
     }
     add(each);
-    return inside ? `<path${attributes}>${inside}</path>\n` : `<path${attributes}/>\n`;
+    return drawn('path', attributes, { tracks });
   }
 
   private paint(name: 'fill' | 'stroke', lanes: PaintLanes, place: 0 | 1, writer: LaneWriter): Written {
     if (lanes.kind === 'colour') return writer.property(PROPERTIES[name], lanes.colour);
     const id = this.define(gradientElements(lanes, writer)[Math.min(place, lanes.places.length - 1)]);
-    return { attributes: ` ${name}="url(#${id})"`, inside: '' };
+    return { attributes: { [name]: `url(#${id})` }, tracks: [] };
   }
 
   /** Shows an element only while the shift is between two values of progress. */
@@ -384,18 +421,18 @@ class FileWriter {
     const texts = switches.map(({ shown }) => (shown ? 'visible' : 'hidden'));
     const times = switches.map((each) => each.share);
     const track = { start: time.start, end: time.end, times, values: [], splines: [] };
-    const first = switches[0].shown ? '' : this.first('not-seen');
-    return { attributes: first, inside: writer.animate('visibility', [track], [texts]) };
+    const first = switches[0].shown ? {} : this.first('not-seen');
+    return { attributes: first, tracks: writer.tracks('visibility', [track], [texts]) };
   }
 
   /** The id of a definition; the same definition is written once. */
-  private define(element: (id: string) => string): string {
-    const content = element('');
+  private define(element: (id: string) => DrawnElement): string {
+    const content = svgText(element(''));
     const known = this.ids.get(content);
     if (known) return known;
     const id = `${this.prefix}p${this.ids.size + 1}`;
     this.ids.set(content, id);
-    this.defs += element(id);
+    this.defs.push(element(id));
     return id;
   }
 }

@@ -13,8 +13,9 @@ import { realIcons } from '../testing/icons';
 import { pieceOf } from '../testing/pieces';
 import { writeAnimatedSvg } from './animated-svg';
 import { type CodeModuleOptions, writeCodeModule } from './code-module';
-import { type DrawnElement, readAnimatedDocument } from './document/animated-document';
+import { readAnimatedDocument } from './document/animated-document';
 import { attributesAt } from './document/attributes-at';
+import type { DrawnElement } from './tree/drawn-element';
 
 const piece = pieceOf(['M0 0H100V100H0Z', 'M50 0L100 50L50 100L0 50Z', 'M10 10H90V90H10Z']);
 const compiled = planAndCompile(piece);

@@ -2,12 +2,14 @@ import { EVEN_SPLINE, easedKeys, easingSegments } from '../easing';
 import type { CompiledPiece } from '../frame';
 import { type Id, type Piece, railTimeline } from '../piece';
 import { numberText } from '../svg';
-import { type AnimatedSvgOptions, writeAnimatedSvg } from './animated-svg';
-import { type DrawnElement, readAnimatedDocument } from './document/animated-document';
+import { type AnimatedSvgOptions, drawPiece } from './animated-svg';
 import { figureNames } from './figure-names';
 import type { OutputFile } from './output-file';
+import { withOwnNames } from './own-names';
 import type { PackedElement, PackedTrack, PoseTime } from './runtime/packed';
 import { MODULE_RUNTIME } from './runtime/runtime.generated';
+import type { DrawnElement } from './tree/drawn-element';
+import { mixable } from './tree/mixable';
 
 export const MODULE_INPUTS = ['poses', 'run'] as const;
 
@@ -35,7 +37,7 @@ const leadingFigure = ({ figureOrder, figures }: Piece): Id =>
  */
 export function writeCodeModule(compiled: CompiledPiece, piece: Piece, options: CodeModuleOptions = {}): OutputFile[] {
   const { input = 'poses', beyond = 'clamped', fileName = 'piece', digits } = options;
-  const { root } = readAnimatedDocument(writeAnimatedSvg(compiled, { digits, named: true, title: piece.name }));
+  const root = drawPiece(compiled, { digits, named: true });
   const { poses, track } = posesOf(piece, leadingFigure(piece), compiled.duration);
   const positions = options.positions ?? poses.map((_, i) => i);
   if (
@@ -62,7 +64,7 @@ export function writeCodeModule(compiled: CompiledPiece, piece: Piece, options: 
       poses,
     })},\n  positions = ${options.positions ? JSON.stringify(positions) : 'poses.map((_, i) => i)'};\n`,
     `const steps = ${shortJson(track)};\n`,
-    `const picture = ${shortJson(packed(root))};\n`,
+    `const picture = ${withOwnNames(shortJson(packed(root)), piece.name)};\n`,
     MODULE_RUNTIME[`${input} ${beyond}`],
   ].join('');
   return [
@@ -136,7 +138,7 @@ function packed({ name, attributes: all, children, tracks }: DrawnElement): Pack
         (repeats ? 1 : 0) + (jumps ? 2 : 0),
         times,
         splines,
-        values.map(rgbText),
+        mixable(attribute, step?.type, values).map(rgbText),
       ];
     }),
   ];

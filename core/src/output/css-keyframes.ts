@@ -1,5 +1,5 @@
 import { numberText } from '../svg';
-import type { Track } from './document/animated-document';
+import type { Track } from './tree/drawn-element';
 
 /** Two keys of one time would be one in CSS: the first of them stands this share before. */
 const MOMENT = 1e-7;

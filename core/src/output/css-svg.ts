@@ -1,10 +1,11 @@
 import type { CompiledPiece } from '../frame';
 import { numberText } from '../svg';
-import { type AnimatedSvgOptions, CALM_RULES, drawAnimatedSvg, HIDDEN_RULES } from './animated-svg';
+import { type AnimatedSvgOptions, CALM_RULES, drawPiece, HIDDEN_RULES } from './animated-svg';
 import { cssKeyframes } from './css-keyframes';
-import { type DrawnElement, readAnimatedDocument, type Track } from './document/animated-document';
 import { OWN, safeTitle, withOwnNames } from './own-names';
-import { escapeText } from './svg-paint';
+import { type DrawnElement, drawn, type Track } from './tree/drawn-element';
+import { mixable } from './tree/mixable';
+import { escapeText, svgText } from './tree/svg-text';
 
 export interface CssOptions extends AnimatedSvgOptions {
   /** A picture, or a page with the picture in it. */
@@ -45,22 +46,28 @@ export const NO_CSS_PROPERTY = ['gradientTransform', 'x1', 'y1', 'x2', 'y2', 'fx
  * animated by SVG's own elements. Where less motion is asked for, a still picture stands in its place (`calmAt`), else the first one.
  */
 export function writeCssSvg(compiled: CompiledPiece, options: CssOptions = {}): string {
-  const { root } = readAnimatedDocument(drawAnimatedSvg(compiled, options));
+  const root = drawPiece(compiled, options);
   const sheet = new StyleSheet(blurs(root));
-  const body = root.children
-    .filter(({ name }) => name !== 'style')
-    .map((child) => sheet.element(child, false))
-    .join('');
+  const body = root.children.filter(({ name }) => name !== 'style').flatMap((child) => sheet.element(child, false));
   const { viewBox, width, height } = root.attributes;
   // Without a picture of its own for it, what moves stands as it was first written where less motion is asked for.
   const calmed = options.calmAt !== undefined && compiled.duration > 0;
   const calm = calmed
     ? `${CALM_RULES}\n`
     : `@media (prefers-reduced-motion:reduce){.${OWN}file *{animation:none!important}}\n`;
-  const style = sheet.text && `<style>\n${sheet.text}${calm}</style>\n`;
-  const own = style && ` class="${OWN}file"`;
-  const namespace = options.page ? '' : ' xmlns="http://www.w3.org/2000/svg"';
-  const svg = `<svg${namespace}${own} viewBox="${viewBox}" width="${width}" height="${height}">\n${style}${body}</svg>\n`;
+  const style = sheet.text && drawn('style', {}, { text: `\n${sheet.text}${calm}` });
+  const svg = svgText(
+    drawn(
+      'svg',
+      {
+        ...(!options.page && { xmlns: 'http://www.w3.org/2000/svg' }),
+        ...(style && { class: `${OWN}file` }),
+        ...{ viewBox, width, height },
+      },
+      { children: style ? [style, ...body] : body },
+    ),
+    false,
+  );
   const title = options.title ?? '';
   const file = options.page
     ? `<!doctype html>\n<html lang="en">\n<meta charset="utf-8">\n<title>${escapeText(safeTitle(title) || 'Piece')}</title>\n${svg}</html>\n`
@@ -90,21 +97,21 @@ class StyleSheet {
   constructor(private readonly filters: ReturnType<typeof blurs>) {}
 
   /** An element with all that is in it; what moves gets a class of its own. */
-  element(whole: DrawnElement, inClip: boolean): string {
-    if (whole.name === 'filter') return '';
+  element(whole: DrawnElement, inClip: boolean): DrawnElement[] {
+    if (whole.name === 'filter') return [];
     const element = leaningApart(whole);
     const { name, children, text } = element;
     const attributes: Record<string, string> = { ...element.attributes };
     const rules: string[] = [];
     const tracks: Track[] = [];
-    const left: string[] = [];
+    const left: Track[] = [];
     for (const track of element.tracks) {
       if (track.attribute === 'transform' || track.attribute === 'gradientTransform') continue;
-      if ((NO_CSS_PROPERTY as readonly string[]).includes(track.attribute)) left.push(smilOf(track));
+      if ((NO_CSS_PROPERTY as readonly string[]).includes(track.attribute)) left.push(track);
       else if (track.attribute === 'display') tracks.push(shown(track, inClip));
       else tracks.push(track);
     }
-    for (const track of element.tracks) if (track.attribute === 'gradientTransform') left.push(smilOf(track));
+    for (const track of element.tracks) if (track.attribute === 'gradientTransform') left.push(track);
     // What is hidden at first, until its animation says otherwise.
     const first = firstState(attributes.class);
     if (first) delete attributes.class;
@@ -128,14 +135,11 @@ class StyleSheet {
       this.text += `.${attributes.class}{${rules.join(';')}}\n`;
       if (hidden) this.text += `@media all{.${attributes.class}{${hidden}}}\n`;
     }
-    const written = Object.entries(attributes)
-      .map(([key, value]) => ` ${key}="${escapeText(value)}"`)
-      .join('');
     const clip = inClip || name === 'clipPath';
-    const inside = children.map((child) => this.element(child, clip)).join('') + left.join('');
-    const content = inside + (text.trim() === '' ? '' : escapeText(text));
-    if (name === 'defs' && inside === '') return '';
-    return content ? `<${name}${written}>${content}</${name}>\n` : `<${name}${written}/>\n`;
+    const inside = children.flatMap((child) => this.element(child, clip));
+    return name === 'defs' && inside.length === 0
+      ? []
+      : [drawn(name, attributes, { text, tracks: left, children: inside })];
   }
 
   private animation(track: Track): string {
@@ -143,7 +147,7 @@ class StyleSheet {
     const say = CSS_VALUES[track.attribute];
     const frames = cssKeyframes(CSS_STEP[track.attribute] ?? track.attribute, {
       ...track,
-      values: track.values.map(say),
+      values: mixable(track.attribute, track.step?.type, track.values).map(say),
     });
     let name = this.known.get(frames);
     if (!name) {
@@ -231,14 +235,4 @@ function transformRule(transform: string, tracks: readonly Track[]): [string, Tr
       return { ...track, attribute: type, values };
     });
   return [rules.join(';'), moving];
-}
-
-/** An animation that stays an element of SVG. */
-function smilOf({ attribute, step, begin, duration, repeats, jumps, times, values, splines }: Track): string {
-  const tag = step ? 'animateTransform' : 'animate';
-  const type = step ? ` type="${step.type}" additive="${step.sum ? 'sum' : 'replace'}"` : '';
-  const mode = jumps ? ' calcMode="discrete"' : splines.length > 0 ? ' calcMode="spline"' : '';
-  const keySplines = splines.length > 0 ? ` keySplines="${splines.map((each) => each.join(' ')).join(';')}"` : '';
-  const clock = `${begin === 0 ? '' : ` begin="${begin}s"`} dur="${duration}s" ${repeats ? 'repeatCount="indefinite"' : 'fill="freeze"'}`;
-  return `<${tag} attributeName="${attribute}"${type}${mode} values="${values.join(';')}" keyTimes="${times.join(';')}"${keySplines}${clock}/>`;
 }

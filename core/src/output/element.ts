@@ -2,7 +2,7 @@ import type { CompiledPiece } from '../frame';
 import { type AnimatedSvgOptions, writeAnimatedSvg } from './animated-svg';
 import type { OutputFile } from './output-file';
 import { PLAYER } from './runtime/runtime.generated';
-import { escapeText } from './svg-paint';
+import { escapeText } from './tree/svg-text';
 
 export interface ElementOptions extends Pick<AnimatedSvgOptions, 'digits' | 'title'> {
   /** Base name of the files. Default: piece. */

@@ -1,8 +1,8 @@
 import { EVEN_THIRDS, type KeySpline } from '../easing';
 import { clipLane, cutRamp, type Lane, type Property } from '../lane';
 import { SAME_TIME_S } from '../num';
-import type { FileRun } from './smil';
-import { rampKeys } from './tracks';
+import { rampKeys } from './ramp-keys';
+import type { FileRun } from './run-tracks';
 
 /** A value at a time, s, and how it goes on from there to the next. */
 export interface WrittenKey {

@@ -4,7 +4,9 @@ import { transformOutline } from '../outline';
 import { outlineOfPart, type Part, type Placement, placementMatrix } from '../piece';
 import { numberText, writePathData } from '../svg';
 import type { Matrix } from '../vec';
-import { escapeText, gradientElements, LaneWriter } from './svg-paint';
+import { gradientElements, LaneWriter } from './svg-paint';
+import { type Attributes, type DrawnElement, drawn } from './tree/drawn-element';
+import { svgText } from './tree/svg-text';
 
 export interface StillSvgOptions {
   /** Decimals of coordinates. Default 3. */
@@ -32,38 +34,50 @@ export interface StillPose {
 /** Writes poses as they stand, the lowest first, as one SVG file without animation. */
 export function writeStillSvg(poses: readonly StillPose[], box: StillBox, options: StillSvgOptions = {}): string {
   const { digits = 3, title, background } = options;
-  let defs = '';
-  let body = title ? `<title>${escapeText(title)}</title>\n` : '';
   const n = (v: number): string => numberText(v, digits);
-  if (background)
-    body += `<rect x="${n(box.x)}" y="${n(box.y)}" width="${n(box.width)}" height="${n(box.height)}" fill="${escapeText(background)}"/>\n`;
-  let count = 0;
+  const [x, y, width, height] = [box.x, box.y, box.width, box.height].map(n);
+  const defs: DrawnElement[] = [];
   const writer = new LaneWriter(null, 1);
-  const paint = (name: 'fill' | 'stroke', lanes: PaintLanes): string => {
+  const paint = (name: 'fill' | 'stroke', lanes: PaintLanes): Attributes => {
     if (lanes.kind === 'colour') return writer.property(PROPERTIES[name], lanes.colour).attributes;
-    const id = `paint${++count}`;
-    defs += gradientElements(lanes, writer)[0](id);
-    return ` ${name}="url(#${id})"`;
+    const id = `paint${defs.length + 1}`;
+    defs.push(gradientElements(lanes, writer)[0](id));
+    return { [name]: `url(#${id})` };
   };
-  for (const { placement, parts, motion } of poses) {
-    if (motion)
-      body += `<g transform="matrix(${motion.map((v, i) => numberText(v, i < 4 ? 6 : digits)).join(' ')})">\n`;
+  const body = poses.flatMap(({ placement, parts, motion }) => {
     const matrix = placementMatrix(placement);
-    stillLanes(placement, parts).forEach(({ fill, stroke }, i) => {
-      let attributes = parts[i].fillRule === 'evenodd' ? ' fill-rule="evenodd"' : '';
-      attributes += fill ? paint('fill', fill) : ' fill="none"';
-      if (stroke && writer.first(stroke.properties.strokeWidth)[0] > 0) {
-        attributes += paint('stroke', stroke.paint);
-        for (const id of STROKE_PROPERTIES)
-          attributes += writer.property(PROPERTIES[id], stroke.properties[id]).attributes;
-      }
+    const paths = stillLanes(placement, parts).map(({ fill, stroke }, i) => {
       const outline = transformOutline(outlineOfPart(parts[i]), matrix);
       // Lines are mostly drawn with circles and arcs, areas with cubics; each goes out as it mostly came in.
       const arcs = parts[i].fill === null;
-      body += `<path d="${writePathData(outline, { digits, arcs })}"${attributes}/>\n`;
+      const attributes: Record<string, string> = {
+        d: writePathData(outline, { digits, arcs }),
+        ...(parts[i].fillRule === 'evenodd' && { 'fill-rule': 'evenodd' }),
+        ...(fill ? paint('fill', fill) : { fill: 'none' }),
+      };
+      if (stroke && writer.first(stroke.properties.strokeWidth)[0] > 0) {
+        Object.assign(attributes, paint('stroke', stroke.paint));
+        for (const id of STROKE_PROPERTIES)
+          Object.assign(attributes, writer.property(PROPERTIES[id], stroke.properties[id]).attributes);
+      }
+      return drawn('path', attributes);
     });
-    if (motion) body += '</g>\n';
-  }
-  if (defs) defs = `<defs>\n${defs}</defs>\n`;
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${n(box.x)} ${n(box.y)} ${n(box.width)} ${n(box.height)}" width="${n(box.width)}" height="${n(box.height)}">\n${defs}${body}</svg>\n`;
+    if (!motion) return paths;
+    const transform = `matrix(${motion.map((v, i) => numberText(v, i < 4 ? 6 : digits)).join(' ')})`;
+    return [drawn('g', { transform }, { children: paths })];
+  });
+  return svgText(
+    drawn(
+      'svg',
+      { xmlns: 'http://www.w3.org/2000/svg', viewBox: `${x} ${y} ${width} ${height}`, width, height },
+      {
+        children: [
+          ...(defs.length > 0 ? [drawn('defs', {}, { children: defs })] : []),
+          ...(title ? [drawn('title', {}, { text: title })] : []),
+          ...(background ? [drawn('rect', { x, y, width, height, fill: background })] : []),
+          ...body,
+        ],
+      },
+    ),
+  );
 }

@@ -1,17 +1,16 @@
 import type { MotionLanes } from '../frame';
 import { isAboutPivot, LANE_KINDS, type Lane, PROPERTIES, type Property, type SvgStep, TRANSFORM_IDS } from '../lane';
-import { stillTransform } from './smil';
-import type { LaneWriter, Written } from './svg-paint';
+import { heldTracks } from './run-tracks';
+import type { LaneWriter } from './svg-paint';
+import { NOTHING, type Track, type Written } from './tree/drawn-element';
 
 /** A step of a transform: its function, and its value over time as text. */
 interface Step {
   readonly name: SvgStep;
   readonly start: string;
-  /** The animation of this step alone; '' where it stands still. */
-  readonly moving: (extra: string) => string;
+  /** The tracks of this step alone, after others or in place of all; none where it never changes. */
+  readonly moving: (sum: boolean) => Track[];
 }
-
-const NOTHING: Written = { attributes: '', inside: '' };
 
 /**
  * A figure's motion as the transform of an element: moved, turned, scaled and moved back, each step animated by itself, so that what turns goes round and what
@@ -31,19 +30,18 @@ export function transformOf(motion: MotionLanes, writer: LaneWriter): Written {
   for (const id of about) steps.push(stepOf(LANE_KINDS[id].step.svg, PROPERTIES[id], motion[id], writer));
   if (about.length > 0) {
     const [back] = position.texts([-px, -py]);
-    steps.push({ name: 'translate', start: back, moving: () => '' });
+    steps.push({ name: 'translate', start: back, moving: () => [] });
   }
   if (steps.length === 0) return NOTHING;
-  const attributes = ` transform="${steps.map(({ name, start }) => `${name}(${start})`).join(' ')}"`;
-  const moves = steps.some(({ moving }) => moving('') !== '');
-  if (!moves) return { attributes, inside: '' };
+  const attributes = { transform: steps.map(({ name, start }) => `${name}(${start})`).join(' ') };
+  const moves = steps.some(({ moving }) => moving(false).length > 0);
+  if (!moves) return { attributes, tracks: [] };
   // All steps are written when one of them moves: the first replaces the whole transform.
-  const inside = steps.map(({ name, start, moving }, i) => {
-    const additive = i === 0 ? 'replace' : 'sum';
-    const written = moving(` type="${name}" additive="${additive}"`).replaceAll('<animate ', '<animateTransform ');
-    return written || stillTransform('transform', name, start, additive, writer.span);
+  const tracks = steps.flatMap(({ name, start, moving }, i) => {
+    const own = moving(i > 0);
+    return own.length > 0 ? own : heldTracks('transform', { type: name, sum: i > 0 }, start, writer.span);
   });
-  return { attributes, inside: inside.join('') };
+  return { attributes, tracks };
 }
 
 function stepOf(name: Step['name'], property: Property, lane: Lane, writer: LaneWriter): Step {
@@ -52,7 +50,7 @@ function stepOf(name: Step['name'], property: Property, lane: Lane, writer: Lane
   return {
     name,
     start: property.texts(writer.first(lane))[0],
-    moving: (extra) => writer.animate('transform', keys, texts, extra),
+    moving: (sum) => writer.tracks('transform', keys, texts, { type: name, sum }),
   };
 }
 

@@ -2,7 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import { blendNumbers, type GradientLanes, PROPERTIES, paintLanes, RampTime, rampLane } from '../lane';
 import type { CommonPaint, RadialGradient } from '../paint';
 import { commonPaint } from '../paint';
-import { escapeText, gradientElements, LaneWriter } from './svg-paint';
+import { gradientElements, LaneWriter } from './svg-paint';
+import { escapeText, svgText, trackText } from './tree/svg-text';
 
 const TIME = new RampTime(0, 2, { kind: 'linear' });
 const SPAN = { end: 2, until: 2, duration: 2, playback: 'loop', stretch: [0, 2] } as const;
@@ -22,7 +23,7 @@ const radial = (fields: Partial<RadialGradient> = {}): RadialGradient => ({
 const written = (from: RadialGradient, to: RadialGradient, still = false): string => {
   const lanes = paintLanes(commonPaint(from, to) as CommonPaint, TIME, 'srgb') as GradientLanes;
   return gradientElements(lanes, new LaneWriter(still ? null : SPAN, 60))
-    .map((element) => element('g1'))
+    .map((element) => svgText(element('g1')))
     .join('');
 };
 const CLOCK = 'dur="2s" repeatCount="indefinite"/>';
@@ -35,20 +36,21 @@ describe('paint as SVG', () => {
   test('where a stretch plays again, a ramp that reaches over its beginning has a key there', () => {
     const writer = new LaneWriter({ ...SPAN, playback: 'stretch', stretch: [0.5, 1.5] }, 60);
     const lane = rampLane(TIME, blendNumbers([1], [5], PROPERTIES.strokeWidth.range));
-    const values = [...writer.property(PROPERTIES.strokeWidth, lane).inside.matchAll(/values="([^"]*)"/g)];
-    expect(values.map(([, list]) => list)).toEqual(['1;2;4', '2;4']);
+    const values = writer.property(PROPERTIES.strokeWidth, lane).tracks.map((track) => track.values.join(';'));
+    expect(values).toEqual(['1;2;4', '2;4']);
   });
 
   test('an attribute that is what SVG has when it is left out is left out, unless it moves', () => {
     const writer = new LaneWriter(SPAN, 60);
     const width = (from: number, to: number) =>
       writer.property(PROPERTIES.strokeWidth, rampLane(TIME, blendNumbers([from], [to], PROPERTIES.strokeWidth.range)));
-    expect(width(1, 1)).toEqual({ attributes: '', inside: '' });
-    expect(width(3, 3)).toEqual({ attributes: ' stroke-width="3"', inside: '' });
-    expect(width(1, 5)).toEqual({
-      attributes: ' stroke-width="1"',
-      inside: `<animate attributeName="stroke-width" values="1;5" keyTimes="0;1" ${CLOCK}`,
-    });
+    expect(width(1, 1)).toEqual({ attributes: {}, tracks: [] });
+    expect(width(3, 3)).toEqual({ attributes: { 'stroke-width': '3' }, tracks: [] });
+    const moving = width(1, 5);
+    expect(moving.attributes).toEqual({ 'stroke-width': '1' });
+    expect(moving.tracks.map(trackText)).toEqual([
+      `<animate attributeName="stroke-width" values="1;5" keyTimes="0;1" ${CLOCK}`,
+    ]);
   });
 
   test('a radial gradient is the unit circle under a map, with its stops', () => {

@@ -1,18 +1,17 @@
-import { cutRamp, type GradientLanes, type GradientPlace, type Lane, PROPERTIES, type Property } from '../lane';
-import { animateElement, type SpanTime, stillTransform } from './smil';
-import { type RampKeys, rampKeys } from './tracks';
+import {
+  cutRamp,
+  type GradientLanes,
+  type GradientPlace,
+  type Lane,
+  PROPERTIES,
+  type Property,
+  type SvgStep,
+} from '../lane';
+import { type RampKeys, rampKeys } from './ramp-keys';
+import { heldTracks, rampTracks, type SpanTime } from './run-tracks';
+import { type DrawnElement, drawn, type Track, together, type Written } from './tree/drawn-element';
 
-/** Text made safe for XML content and attributes. */
-export const escapeText = (text: string): string =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
-
-/** What an element gets from a property: attributes, and animation elements inside it. */
-export interface Written {
-  readonly attributes: string;
-  readonly inside: string;
-}
-
-/** Writes lanes as attributes and animations; what stands still has no time. */
+/** Says lanes as attributes and tracks; what stands still has no time. */
 export class LaneWriter {
   constructor(
     readonly span: SpanTime | null,
@@ -32,18 +31,18 @@ export class LaneWriter {
     const start = property.texts(this.first(lane));
     const keys = this.keys(lane, property);
     const texts = keys.map(({ values }) => values.map((value) => property.texts(value)));
-    let written = '';
-    let inside = '';
+    const written: Record<string, string> = {};
+    const tracks: Track[] = [];
     attributes.forEach((name, i) => {
-      const animation = this.animate(
+      const moving = this.tracks(
         name,
         keys,
         texts.map((ramp) => ramp.map((each) => each[i])),
       );
-      inside += animation;
-      if (animation || start[i] !== initial?.[i]) written += ` ${name}="${start[i]}"`;
+      tracks.push(...moving);
+      if (moving.length > 0 || start[i] !== initial?.[i]) written[name] = start[i];
     });
-    return { attributes: written, inside };
+    return { attributes: written, tracks };
   }
 
   /** The keys of a lane, ramp by ramp; none where it is level all the way. */
@@ -54,26 +53,32 @@ export class LaneWriter {
     return ramps.map((ramp) => rampKeys(ramp, property, this.rate));
   }
 
-  /** An animation element; `texts` are the values at the keys of each ramp. '' where nothing changes. */
-  animate(name: string, keys: readonly RampKeys[], texts: readonly (readonly string[])[], extra = ''): string {
-    if (!this.span || keys.length === 0) return '';
+  /** The tracks of an attribute; `texts` are the values at the keys of each ramp. None where nothing changes. */
+  tracks(
+    attribute: string,
+    keys: readonly RampKeys[],
+    texts: readonly (readonly string[])[],
+    step?: Track['step'],
+  ): Track[] {
+    if (!this.span || keys.length === 0) return [];
     const ramps = keys.map((ramp, i) => ({ ...ramp, texts: texts[i] }));
-    return animateElement(name, ramps, this.span, extra);
+    return rampTracks(attribute, ramps, this.span, step);
   }
 }
 
 /** The elements of a gradient over time: one, or one for each half where its kind changes. `id` is put in by the caller. */
-export function gradientElements(lanes: GradientLanes, writer: LaneWriter): ((id: string) => string)[] {
+export function gradientElements(lanes: GradientLanes, writer: LaneWriter): ((id: string) => DrawnElement)[] {
   return lanes.places.map((place) => {
-    const { attributes, inside } = placeOf(place, writer);
-    const stops = lanes.offsets.map((offset, i) => {
-      const at = writer.property(PROPERTIES.stopOffset, offset);
-      const colour = writer.property(PROPERTIES.stopColour, lanes.colours[i]);
-      const inner = at.inside + colour.inside;
-      return `<stop${at.attributes}${colour.attributes}${inner ? `>${inner}</stop>` : '/>'}`;
+    const { attributes, tracks } = placeOf(place, writer);
+    const children = lanes.offsets.map((offset, i) => {
+      const stop = together(
+        writer.property(PROPERTIES.stopOffset, offset),
+        writer.property(PROPERTIES.stopColour, lanes.colours[i]),
+      );
+      return drawn('stop', stop.attributes, { tracks: stop.tracks });
     });
     return (id) =>
-      `<${place.kind}Gradient id="${id}" gradientUnits="userSpaceOnUse"${attributes}>${inside}${stops.join('')}</${place.kind}Gradient>\n`;
+      drawn(`${place.kind}Gradient`, { id, gradientUnits: 'userSpaceOnUse', ...attributes }, { tracks, children });
   });
 }
 
@@ -86,19 +91,18 @@ function placeOf(place: GradientPlace, writer: LaneWriter): Written {
   const steps = row.attributes.map((type, i) => `${type}(${start[i]})`);
   // All steps are written when one of them moves: the first replaces the whole map.
   const moves = texts.flat().some((each) => each.some((text, i) => text !== start[i]));
-  const transforms = row.attributes.map((type, i) => {
+  const transforms = row.attributes.flatMap((type, i) => {
+    if (!moves) return [];
+    const step = { type: type as SvgStep, sum: i > 0 };
     const each = texts.map((ramp) => ramp.map((text) => text[i]));
-    const extra = ` type="${type}" additive="${i === 0 ? 'replace' : 'sum'}"`;
-    const moving = moves ? writer.animate('gradientTransform', keys, each, extra) : '';
-    const still =
-      moves && !moving
-        ? stillTransform('gradientTransform', type, start[i], i === 0 ? 'replace' : 'sum', writer.span)
-        : '';
-    return moving.replaceAll('<animate ', '<animateTransform ') + still;
+    const moving = writer.tracks('gradientTransform', keys, each, step);
+    return moving.length > 0 ? moving : heldTracks('gradientTransform', step, start[i], writer.span);
   });
-  const focus = writer.property(PROPERTIES.focus, place.focus);
-  return {
-    attributes: ` cx="0" cy="0" r="1" gradientTransform="${steps.join(' ')}"${focus.attributes}`,
-    inside: transforms.join('') + focus.inside,
-  };
+  return together(
+    {
+      attributes: { cx: '0', cy: '0', r: '1', gradientTransform: steps.join(' ') },
+      tracks: transforms,
+    },
+    writer.property(PROPERTIES.focus, place.focus),
+  );
 }

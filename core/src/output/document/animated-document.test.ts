@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { readAnimatedDocument, type Track } from './animated-document';
+import type { Track } from '../tree/drawn-element';
+import { readAnimatedDocument } from './animated-document';
 
 const svg = (inside: string): string => `<svg xmlns="http://www.w3.org/2000/svg">${inside}</svg>`;
 const track = (animation: string, attributes = 'r="2"'): Track => {

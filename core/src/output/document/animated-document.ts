@@ -2,31 +2,10 @@ import { SaxesParser } from 'saxes';
 import { EVEN_SPLINE, type KeySpline } from '../../easing';
 import { CoreError } from '../../errors';
 import { SVG_STEPS, type SvgStep } from '../../lane';
-import { hexText, type Rgba, readColour } from '../../paint';
 import type { Playback } from '../../piece';
-import type { TimedTexts } from '../runtime/track-value';
+import type { DrawnElement, Track } from '../tree/drawn-element';
+import { mixable } from '../tree/mixable';
 import { type Runs, readBegins, runsOfAnimations, type TimedAnimation } from './begin-times';
-
-/** An attribute that changes over time, by its keys. */
-export interface Track extends TimedTexts {
-  readonly attribute: string;
-  /** Of an animated transform: which function this is, and whether it comes after those before it or takes the place of all. */
-  readonly step?: { readonly type: SvgStep; readonly sum: boolean };
-  readonly splines: readonly KeySpline[];
-  /** So long it says something in each of its runs, s; then what the element has itself comes back. Left out: until the next run. */
-  readonly active?: number;
-  /** Does each of its runs begin anew, and so go before what began earlier? */
-  readonly restarts?: boolean;
-}
-
-/** An element of a drawing, with what moves in it. */
-export interface DrawnElement {
-  readonly name: string;
-  readonly attributes: Readonly<Record<string, string>>;
-  readonly children: readonly DrawnElement[];
-  readonly tracks: readonly Track[];
-  readonly text: string;
-}
 
 /** A drawing as a file says it, and what of it was not understood. */
 export interface AnimatedDocument {
@@ -241,26 +220,6 @@ function trackOf({ name, attributes }: DrawnElement, base: string | undefined, r
 function everyPeriod(track: Track, period: number): Track {
   const share = Math.min(1, track.duration / period);
   return { ...track, repeats: true, restarts: true, duration: period, times: track.times.map((time) => time * share) };
-}
-
-const COLOURS = new Set(['fill', 'stroke', 'stop-color', 'color']);
-
-/** Values that can be mixed number by number: colours as #rrggbb, and as many numbers in each step of a transform. */
-function mixable(attribute: string, type: SvgStep | undefined, values: readonly string[]): readonly string[] {
-  if (COLOURS.has(attribute)) {
-    const colours = values.map((value) => readColour(value));
-    return colours.every((colour) => colour !== undefined && colour.alpha === 1)
-      ? colours.map((colour) => hexText(colour as Rgba))
-      : values;
-  }
-  if (type === undefined) return values;
-  const lists = values.map((value) => value.split(/[\s,]+/).map(Number));
-  const about = lists.some(({ length }) => length > 1);
-  return lists.map(([first = 0, second, third]) => {
-    if (type === 'skewX') return String(first);
-    if (type === 'rotate') return about ? `${first} ${second ?? 0} ${third ?? 0}` : String(first);
-    return `${first} ${second ?? (type === 'scale' ? first : 0)}`;
-  });
 }
 
 /** Keys that one animation may have: a key for each frame of five minutes. */

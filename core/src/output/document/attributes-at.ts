@@ -1,5 +1,5 @@
 import { type ReadyTrack, readyTrack, trackNumbers, trackValue } from '../runtime/track-value';
-import type { DrawnElement, Track } from './animated-document';
+import type { DrawnElement, Track } from '../tree/drawn-element';
 
 const ready = new WeakMap<Track, ReadyTrack>();
 

@@ -2,7 +2,8 @@ import { CoreError } from '../../errors';
 import { DRAWN_ROUND, SVG_STEPS, type SvgStep } from '../../lane';
 import { hexText, readColour } from '../../paint';
 import { numberText } from '../../svg';
-import type { AnimatedDocument, DrawnElement, Track } from './animated-document';
+import type { DrawnElement, Track } from '../tree/drawn-element';
+import type { AnimatedDocument } from './animated-document';
 import { MOST_ROWS, type Row, readFrameTableCsv, readFrameTableJson, type Table } from './frame-table';
 import { isObject, type Json, number, numbers, objects } from './json';
 

@@ -1,4 +1,4 @@
-import type { DrawnElement } from './animated-document';
+import type { DrawnElement } from '../tree/drawn-element';
 
 /** An element with a layer's name as its id. */
 export const named = (element: DrawnElement, name: unknown): DrawnElement =>

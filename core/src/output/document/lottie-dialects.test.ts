@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { CoreError } from '../../errors';
-import type { DrawnElement } from './animated-document';
+import type { DrawnElement } from '../tree/drawn-element';
 import { readLottieDocument } from './lottie-document';
 
 const file = (shapes: unknown[], ks: unknown = {}): string =>

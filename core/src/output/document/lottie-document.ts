@@ -1,7 +1,8 @@
 import { CoreError } from '../../errors';
 import { DRAWN_ROUND, type SvgStep } from '../../lane';
 import { numberText } from '../../svg';
-import type { AnimatedDocument, DrawnElement, Track } from './animated-document';
+import type { DrawnElement, Track } from '../tree/drawn-element';
+import type { AnimatedDocument } from './animated-document';
 import { ReadingBudget } from './budget';
 import { isObject, type Json, number, numbers, objects, scalar } from './json';
 import { named, withinInner } from './layer-groups';

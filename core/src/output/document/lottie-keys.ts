@@ -1,5 +1,5 @@
 import { EVEN_SPLINE, type KeySpline } from '../../easing';
-import type { Track } from './animated-document';
+import type { Track } from '../tree/drawn-element';
 import { READING_COST, type ReadingBudget } from './budget';
 import { type Json, number, objects } from './json';
 import { arrivalOf, isCurved, isKeyed, onwardOf, valueAt } from './lottie-value';

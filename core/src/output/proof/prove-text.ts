@@ -4,13 +4,14 @@ import { type CompiledPiece, prepareFrame, runLength, sampleFrame } from '../../
 import { readColour } from '../../paint';
 import { readPathData } from '../../svg';
 import { IDENTITY, type Matrix } from '../../vec';
-import { type DrawnElement, readAnimatedDocument } from '../document/animated-document';
+import { readAnimatedDocument } from '../document/animated-document';
 import type { OutputOptions } from '../forms/form-options';
 import { stillOf, withGround } from '../forms/text-forms';
 import type { FormId } from '../matrix';
 import type { OutputFile } from '../output-file';
 import type { PackedElement } from '../runtime/packed';
 import { readyTrack, trackValue } from '../runtime/track-value';
+import type { DrawnElement } from '../tree/drawn-element';
 import { type Comparison, comparePainted } from './compare';
 import { linesOf, type Painted, paintedOfFrame, proofTimes } from './painted';
 import { readCssDrawing, readKeyframes } from './read-css';

@@ -1,6 +1,7 @@
 import { EVEN_SPLINE, type KeySpline } from '../../easing';
 import type { SvgStep } from '../../lane';
-import { type DrawnElement, readAnimatedDocument, type Track } from '../document/animated-document';
+import { readAnimatedDocument } from '../document/animated-document';
+import type { DrawnElement, Track } from '../tree/drawn-element';
 
 /** Keyframes of one property. */
 interface Keyframes {

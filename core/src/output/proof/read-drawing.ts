@@ -1,9 +1,9 @@
 import { type Rgba, readColour } from '../../paint';
 import { readPathData } from '../../svg';
 import { IDENTITY, type Matrix, multiply } from '../../vec';
-import type { DrawnElement } from '../document/animated-document';
 import { attributesAt } from '../document/attributes-at';
 import { isCalmPicture } from '../own-names';
+import type { DrawnElement } from '../tree/drawn-element';
 import { linesOf, type Painted } from './painted';
 
 /** What an element hands on to those in it. */

@@ -1,7 +1,7 @@
 import type { KeySpline } from '../../easing';
-import type { DrawnElement, Track } from '../document/animated-document';
 import { attributesAt, goesBySteps } from '../document/attributes-at';
 import { READING_COST, type ReadingBudget } from '../document/budget';
+import type { DrawnElement, Track } from '../tree/drawn-element';
 import { curveBetween, jumpTimes, keyTimes, mergedTimes } from './curves';
 import type { Sample } from './sample';
 import type { Moving } from './segment';

@@ -1,4 +1,4 @@
-import type { DrawnElement } from '../document/animated-document';
+import type { DrawnElement } from '../tree/drawn-element';
 import { type Leaf, leavesInside } from './leaves';
 import type { Chain } from './still-tree';
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { ease, type KeySpline } from '../../easing';
-import type { Track } from '../document/animated-document';
+import type { Track } from '../tree/drawn-element';
 import { curveBetween, keyTimes, mergedTimes, partOfSpline } from './curves';
 
 const TRACK: Track = {

@@ -1,7 +1,7 @@
 import { cubicStretch } from '../../curve';
 import { type KeySpline, parameterAtTime } from '../../easing';
 import { SAME_TIME_S } from '../../num';
-import type { Track } from '../document/animated-document';
+import type { Track } from '../tree/drawn-element';
 
 /** A track that is played more often than this within a stretch has no keys there. */
 const MOST_ROUNDS = 2_000;

@@ -1,5 +1,5 @@
-import type { Track } from '../document/animated-document';
 import { attributesAt } from '../document/attributes-at';
+import type { Track } from '../tree/drawn-element';
 import type { Chain } from './still-tree';
 
 /**

@@ -1,5 +1,5 @@
-import type { DrawnElement } from '../document/animated-document';
 import { isCalmPicture } from '../own-names';
+import type { DrawnElement } from '../tree/drawn-element';
 import type { Chain } from './still-tree';
 
 /** A shape of a drawing with the elements around it. */

@@ -1,6 +1,6 @@
 import { IDENTITY, invert, type Matrix, mapPoint, multiply } from '../../vec';
-import type { Track } from '../document/animated-document';
 import { attributeAt } from '../document/attributes-at';
+import type { Track } from '../tree/drawn-element';
 import { movingOf, numbersSample } from './chain-values';
 import { keyTimes, mergedTimes } from './curves';
 import { fitKeys } from './fit-keys';

@@ -27,8 +27,9 @@ import {
   standsInPlace,
 } from '../../piece';
 import type { SvgShape } from '../../svg';
-import type { AnimatedDocument, DrawnElement } from '../document/animated-document';
+import type { AnimatedDocument } from '../document/animated-document';
 import { READING_COST, ReadingBudget } from '../document/budget';
+import type { DrawnElement } from '../tree/drawn-element';
 import { momentTrack, movingOf, numbersSample, opacityAt, type Span, tracksOf } from './chain-values';
 import { clipLeaves } from './clip-leaves';
 import { fitKeys } from './fit-keys';

@@ -1,5 +1,5 @@
-import type { DrawnElement, Track } from '../document/animated-document';
 import { attributesAt } from '../document/attributes-at';
+import type { DrawnElement, Track } from '../tree/drawn-element';
 import type { Chain, StillTree } from './still-tree';
 
 /** How soft something is over time: the standard deviation of a blur, px of the canvas. */

@@ -1,7 +1,7 @@
 import { type Contour, segmentCount } from '../../outline';
 import { readPathData, writePathData } from '../../svg';
-import type { DrawnElement, Track } from '../document/animated-document';
 import { READING_COST, type ReadingBudget } from '../document/budget';
+import type { DrawnElement, Track } from '../tree/drawn-element';
 
 /** Decimals of paths that are written anew. */
 const DIGITS = 6;

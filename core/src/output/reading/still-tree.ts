@@ -4,9 +4,9 @@ import type { Contour } from '../../outline';
 import { isGradient } from '../../paint';
 import { cssTransform, readSvgTree, readTransform, StyleRules, type SvgNode, type SvgShape } from '../../svg';
 import { invert, type Matrix, multiply } from '../../vec';
-import type { DrawnElement } from '../document/animated-document';
 import { attributeAt, attributesAt, numbersAt } from '../document/attributes-at';
 import { READING_COST, type ReadingBudget } from '../document/budget';
+import type { DrawnElement } from '../tree/drawn-element';
 
 /** Elements from the outermost to one that is looked at. */
 export type Chain = readonly DrawnElement[];

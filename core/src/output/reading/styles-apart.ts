@@ -1,4 +1,4 @@
-import type { DrawnElement, Track } from '../document/animated-document';
+import type { DrawnElement, Track } from '../tree/drawn-element';
 import { TAKEN_APART } from './still-tree';
 
 /** A drawing in which what concerns a whole element (opacity, visibility, clip path, filter) is an attribute, where its style attribute said it. */

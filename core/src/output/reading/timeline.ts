@@ -1,6 +1,6 @@
 import type { Playback } from '../../piece';
-import type { DrawnElement, Track } from '../document/animated-document';
 import { isCalmPicture } from '../own-names';
+import type { DrawnElement, Track } from '../tree/drawn-element';
 
 /** How a drawing plays: to `once`, s, and from there on again and again for `again` s; 0 where nothing repeats. */
 export interface Timeline {

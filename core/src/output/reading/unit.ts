@@ -1,6 +1,6 @@
 import { isGradient } from '../../paint';
 import type { SvgShape } from '../../svg';
-import type { DrawnElement, Track } from '../document/animated-document';
+import type { DrawnElement, Track } from '../tree/drawn-element';
 import { momentTrack, movingOf, numbersSample, type Span, shownSpans, spansWhere } from './chain-values';
 import { drawnOf } from './drawn';
 import { fitKeys } from './fit-keys';

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { type Easing, ease } from '../easing';
 import { blendChoice, blendColours, blendNumbers, PROPERTIES, RampTime } from '../lane';
 import { type Rgba, readColour } from '../paint';
-import { type RampKeys, rampKeys } from './tracks';
+import { type RampKeys, rampKeys } from './ramp-keys';
 
 const GLIDE: Easing = { kind: 'cubic-bezier', x1: 0.5, y1: 0, x2: 0.15, y2: 1 };
 const BACK: Easing = { kind: 'cubic-bezier', x1: 0.35, y1: -0.5, x2: 0.4, y2: 1.6 };

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import type { KeySpline } from '../easing';
 import { playSmil } from '../testing/play-smil';
-import { animateElement, displayElement, type RampTexts, type SpanTime, stillTransform } from './smil';
+import { displayTracks, heldTracks, type RampTexts, rampTracks, type SpanTime } from './run-tracks';
+import { trackText } from './tree/svg-text';
 
 const EVEN: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
 const SOFT: KeySpline = [0.42, 0, 0.58, 1];
@@ -20,6 +21,15 @@ const ramp = (
   times = texts.map((_, k) => k / Math.max(1, texts.length - 1)),
   spline: KeySpline | null = EVEN,
 ): RampTexts => ({ start, end, times, texts, splines: spline ? texts.map(() => spline) : [] });
+// Looked at as the elements of SVG that files have.
+const animateElement = (...said: Parameters<typeof rampTracks>): string =>
+  rampTracks(...said)
+    .map(trackText)
+    .join('');
+const displayElement = (...said: Parameters<typeof displayTracks>): string =>
+  displayTracks(...said)
+    .map(trackText)
+    .join('');
 const attribute = (element: string, name: string): string | undefined =>
   new RegExp(` ${name}="([^"]*)"`).exec(element)?.[1];
 
@@ -33,8 +43,10 @@ describe('animation elements', () => {
     expect(animateElement('r', [ramp(0, 4, ['1', '9'])], span())).toBe(
       '<animate attributeName="r" values="1;9" keyTimes="0;1" dur="4s" fill="freeze"/>',
     );
-    expect(animateElement('r', [ramp(0, 4, ['1', '9'])], span({ playback: 'loop' }), ' type="scale"')).toBe(
-      '<animate attributeName="r" values="1;9" keyTimes="0;1" dur="4s" repeatCount="indefinite" type="scale"/>',
+    expect(
+      animateElement('r', [ramp(0, 4, ['1', '9'])], span({ playback: 'loop' }), { type: 'scale', sum: true }),
+    ).toBe(
+      '<animateTransform attributeName="r" values="1;9" keyTimes="0;1" dur="4s" repeatCount="indefinite" type="scale" additive="sum"/>',
     );
   });
 
@@ -150,7 +162,9 @@ describe('ways of playing', () => {
   });
   test('a step that stands still takes its place each time that the others begin', () => {
     const still = (playback: SpanTime['playback']): string =>
-      stillTransform('transform', 'translate', '1 2', 'sum', span({ playback, stretch: [1, 3] }));
+      heldTracks('transform', { type: 'translate', sum: true }, '1 2', span({ playback, stretch: [1, 3] }))
+        .map(trackText)
+        .join('');
     expect(still('loop').match(/<animateTransform/g)).toHaveLength(1);
     expect(still('stretch').match(/<animateTransform/g)).toHaveLength(2);
     expect(still('stretch')).toContain('begin="3s" dur="2s" repeatCount="indefinite"');
