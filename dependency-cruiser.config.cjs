@@ -62,6 +62,26 @@ const webMay = {
   drawer: ['canvas', 'context', 'editor', 'shelf', 'state', 'ui', 'workers'],
   rooms: ['canvas', 'context', 'drawer', 'editor', 'outputs', 'panels', 'rail', 'shelf', 'state', 'ui', 'workers'],
 };
+/** Rooms of the editor: which of its other rooms each may use. */
+const editorMay = {
+  viewport: [],
+  plans: [],
+  saving: [],
+  outputs: [],
+  playback: [],
+  scene: [],
+  hit: ['scene'],
+  snap: ['scene'],
+  actions: ['hit', 'scene'],
+  arrivals: ['actions'],
+  tools: ['actions', 'hit', 'scene', 'snap'],
+  match: ['plans', 'playback', 'viewport'],
+  drawing: ['playback', 'scene', 'snap', 'tools', 'viewport'],
+  commands: ['actions', 'scene', 'tools'],
+  overlay: ['drawing', 'tools'],
+};
+/** Rooms that stand above the editor as a whole, and take it. */
+const ABOVE_THE_EDITOR = ['commands', 'overlay'];
 const TESTS = '\\.test\\.ts$|/testing/';
 const corner = (name, allowed) => ({
   name: `core-${name}`,
@@ -79,6 +99,24 @@ const coreRoom = (folder, name, allowed) => {
     from: { path: `^core/src/${folder}/${name}/`, pathNot: TESTS },
     to: { path: `^core/src/${folder}/`, pathNot: `^core/src/(?:${may.join('|')})` },
   };
+};
+const editorRoom = (name, allowed) => ({
+  name: `editor-${name}`,
+  severity: 'error',
+  comment: `editor/${name} may import ${allowed.join(', ') || 'no other room'} of the editor`,
+  from: { path: `^web/src/editor/${name}/`, pathNot: TESTS },
+  to: {
+    path: '^web/src/editor/',
+    pathNot: `^web/src/editor/(?:(?:${[name, ...allowed].join('|')})/${ABOVE_THE_EDITOR.includes(name) ? '|editor\\.ts$' : ''})`,
+  },
+});
+/** A new room of the editor has no rule yet: it is to get one. */
+const editorUnruled = {
+  name: 'editor-room-without-rule',
+  severity: 'error',
+  comment: 'each folder of the editor stands in editorMay',
+  from: { path: '^web/src/editor/[^/]+/', pathNot: `^web/src/editor/(?:${Object.keys(editorMay).join('|')})/` },
+  to: {},
 };
 const room = (name, allowed) => ({
   name: `web-${name}`,
@@ -127,6 +165,8 @@ module.exports = {
     { name: 'server-not-web', severity: 'error', from: { path: '^server/' }, to: { path: '^web/' } },
     { name: 'web-not-server', severity: 'error', from: { path: '^web/' }, to: { path: '^server/' } },
     ...Object.entries(webMay).map(([name, allowed]) => room(name, allowed)),
+    ...Object.entries(editorMay).map(([name, allowed]) => editorRoom(name, allowed)),
+    editorUnruled,
     {
       name: 'editor-without-react',
       severity: 'error',

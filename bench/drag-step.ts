@@ -9,7 +9,7 @@ import {
   recordOfContour,
 } from '../core/src/index';
 import { paintOverlay } from '../web/src/editor';
-import { LiveContour, LivePose } from '../web/src/editor/drawing/live';
+import { LiveContour, LivePose } from '../web/src/editor/scene/live-pose';
 import { drawingActions } from '../web/src/state';
 import { Driver } from '../web/src/testing/driver';
 

@@ -1,5 +1,5 @@
 import type { Piece } from '@core';
-import { drawnPiece } from './drawing';
+import { drawnPiece } from './drawn-piece';
 
 const LOBES = 12;
 

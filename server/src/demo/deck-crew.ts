@@ -14,7 +14,7 @@ import {
   setText,
   type TextRecord,
 } from '@core';
-import { addDrawnFigure, countingIds, type DrawnPart, emptyDemo } from './drawing';
+import { addDrawnFigure, countingIds, type DrawnPart, emptyDemo } from './drawn-piece';
 import { shippedFont } from './shipped-font';
 
 const ID = 'demo-deck-crew';

@@ -1,5 +1,5 @@
 import { addFreeKey, addLane, type Easing, type Piece, type PieceDraft, plainStroke } from '@core';
-import { addDrawnFigure, countingIds, type DrawnPose, emptyDemo } from './drawing';
+import { addDrawnFigure, countingIds, type DrawnPose, emptyDemo } from './drawn-piece';
 
 const ID = 'demo-deckhand';
 const [NAVY, SKIN, CAP, RED] = ['#17324d', '#e9b88f', '#2b5d86', '#b93a2b'];

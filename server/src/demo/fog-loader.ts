@@ -1,5 +1,5 @@
 import { addFreeKey, addLane, type Easing, fixMiddle, type Piece, setAppearance, setLaneAtStop } from '@core';
-import { addDrawnFigure, countingIds, type DrawnPose, emptyDemo } from './drawing';
+import { addDrawnFigure, countingIds, type DrawnPose, emptyDemo } from './drawn-piece';
 
 const ID = 'demo-fog-loader';
 const MIDDLE = 240;

@@ -1,5 +1,5 @@
 import type { Piece } from '@core';
-import { drawnPiece } from './drawing';
+import { drawnPiece } from './drawn-piece';
 
 const SIGN = 'M100 24A76 76 0 1 1 100 176A76 76 0 1 1 100 24Z';
 const bar = (left: number): string =>

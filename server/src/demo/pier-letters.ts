@@ -12,7 +12,7 @@ import {
   setText,
   type TextRecord,
 } from '@core';
-import { countingIds } from './drawing';
+import { countingIds } from './drawn-piece';
 import { shippedFont } from './shipped-font';
 
 const ID = 'demo-pier-letters';

@@ -1,5 +1,5 @@
 import { DEFAULT_EASING, type Piece } from '@core';
-import { drawnPiece } from './drawing';
+import { drawnPiece } from './drawn-piece';
 
 const NAVY = '#17324d';
 

@@ -11,7 +11,7 @@ import {
   plainStroke,
   setClosedRail,
 } from '@core';
-import { countingIds } from './drawing';
+import { countingIds } from './drawn-piece';
 
 const ID = 'demo-tide-gauge';
 const LEFT = 60;

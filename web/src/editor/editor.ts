@@ -1,8 +1,8 @@
 import { type CompiledPiece, compilePiece, type Ghost, type Piece, pieceDuration, Stage, stretchOf } from '@core';
 import type { AppStore } from '../state';
 import { type EngineClient, makeCanvas } from '../workers';
-import { Drawing } from './drawing/drawing';
 import { EarlyLetters } from './drawing/early-letters';
+import { ToolHost } from './drawing/tool-host';
 import { type Planner, PlanStore } from './plans/plan-store';
 import { type ClockDeps, PlaybackClock } from './playback/clock';
 import { onionSkins } from './playback/onion';
@@ -33,7 +33,7 @@ export interface Editor {
   readonly shapes: EngineClient;
   /** Tells the drawing how to read a colour of the painted picture. */
   pickColourWith(pick: (x: number, y: number) => string | undefined): void;
-  readonly drawing: Drawing;
+  readonly drawing: ToolHost;
   /** What is typed for a text whose field is not there yet. */
   readonly earlyLetters: EarlyLetters;
   /** Shows another state of the piece on the canvas, as a gesture has it; null: the piece again. */
@@ -57,7 +57,7 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
   };
   let pickColour: (x: number, y: number) => string | undefined = () => undefined;
   const earlyLetters = new EarlyLetters(typeof window === 'undefined' ? null : window);
-  const drawing = new Drawing({
+  const drawing = new ToolHost({
     awaitLetters: () => earlyLetters.wait(),
     store,
     clock,

@@ -1,8 +1,8 @@
 export * from './api';
 export * from './change';
 export * from './document';
-export * from './drawing';
 export * from './drawing-choices';
+export * from './drawing-state';
 export * from './outputs';
 export { type NamedSvg, pendingSvgs } from './pending-svgs';
 export * from './preferences';

@@ -2,7 +2,7 @@ import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api';
 import { documentActions, documentReducer } from './document';
-import { drawingReducer } from './drawing';
+import { drawingReducer } from './drawing-state';
 import { outputsReducer } from './outputs';
 import { sessionReducer } from './session';
 

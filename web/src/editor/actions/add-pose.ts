@@ -13,8 +13,8 @@ import {
 } from '@core';
 import { type AppStore, changePiece, chosenFigure, drawingActions, sessionActions, type ToolId } from '../../state';
 import { freshId } from '../../workers';
-import { copyOfPose } from '../commands/pose-actions';
-import { motionAtStop } from '../drawing/scene';
+import { motionAtStop } from '../scene/scene';
+import { copyOfPose } from './pose-actions';
 
 /** By how much a pose that comes back bigger has grown. */
 const BIGGER = 1.25;

@@ -27,7 +27,7 @@ import {
   sessionActions,
 } from '../../state';
 import { freshId } from '../../workers';
-import { type EditTarget, editTargets } from '../drawing/scene';
+import { type EditTarget, editTargets } from '../scene/scene';
 
 const INK = '#23201b';
 

@@ -26,7 +26,7 @@ import {
 } from '@core';
 import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers';
-import { chosenFigures, type EditTarget, editTargets, type ShownPose, shownBox } from '../drawing/scene';
+import { chosenFigures, type EditTarget, editTargets, type ShownPose, shownBox } from '../scene/scene';
 import { type ChoosingHow, chosenAfter } from './choosing';
 import { freeName } from './draw-actions';
 import { type MotionValues, motionAfter, motionValues, placementAfter, writeMotion } from './motion-actions';

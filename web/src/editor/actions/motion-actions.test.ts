@@ -2,7 +2,7 @@ import { laneOf, stopsOf } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { drawnPiece } from '../../testing/drawn-piece';
 import { Driver } from '../../testing/driver';
-import { type ShownPose, shownPose } from '../drawing/scene';
+import { type ShownPose, shownPose } from '../scene/scene';
 import { turnPoseTo, turnTargets } from './figure-actions';
 import { motionValues, resetMotion, setMotion, setPivot } from './motion-actions';
 

@@ -21,7 +21,7 @@ import {
 } from '@core';
 import { type AppStore, changePiece } from '../../state';
 import { freshId } from '../../workers';
-import { motionAtStop, type ShownPose, shownBox } from '../drawing/scene';
+import { motionAtStop, type ShownPose, shownBox } from '../scene/scene';
 
 /** What a figure's motion is at a stop, and what it turns and grows about: px before it is moved. */
 export interface MotionValues {

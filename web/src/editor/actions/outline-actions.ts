@@ -21,7 +21,7 @@ import {
 } from '@core';
 import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
 import { EngineCancelled, type EngineClient, freshId } from '../../workers';
-import { type EditTarget, editTargets } from '../drawing/scene';
+import { type EditTarget, editTargets } from '../scene/scene';
 
 /** Does slow work with a word in the status line; what goes wrong is told and changes nothing. */
 export async function whileBusy(store: AppStore, text: string, work: () => Promise<void>): Promise<void> {

@@ -9,7 +9,7 @@ import {
   type Stroke,
 } from '@core';
 import { type AppStore, changePiece, remember, remembered } from '../../state';
-import { editTargets } from '../drawing/scene';
+import { editTargets } from '../scene/scene';
 
 const RECENT_LIMIT = 12;
 

@@ -3,7 +3,7 @@ import { describe, expect, test } from '@jest/globals';
 import { changePiece } from '../../state';
 import { drawnPiece } from '../../testing/drawn-piece';
 import { Driver } from '../../testing/driver';
-import { type ShownPose, shownPose } from '../drawing/scene';
+import { type ShownPose, shownPose } from '../scene/scene';
 import { scalePoseTo, scaleTargets, turnPoseTo, turnTargets } from './figure-actions';
 import { motionValues } from './motion-actions';
 

@@ -29,8 +29,8 @@ import {
 } from '@core';
 import { type AppStore, changePiece, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers';
-import { editTargets } from '../drawing/scene';
 import { type PlacedAnchor, placedAnchors } from '../hit/hit-anchors';
+import { editTargets } from '../scene/scene';
 
 const chosenOf = new WeakMap<AppStore, { key: readonly unknown[]; anchors: PlacedAnchor[] }>();
 

@@ -3,9 +3,9 @@ import { describe, expect, test } from '@jest/globals';
 import { itemsIn, layoutRail } from '../../rail/layout';
 import { Driver } from '../../testing/driver';
 import { pieceOf } from '../../testing/pieces';
-import { copiedSvg, pasteCopied } from '../commands/pose-actions';
 import { takeAlternative } from '../match/match-actions';
 import { choosingHow, chosenAfter } from './choosing';
+import { copiedSvg, pasteCopied } from './pose-actions';
 import { chooseOnRail, chosenOnRail, holdChosen, reverseChosen, setChosenShifts } from './rail-actions';
 
 const SQUARE = 'M0 0h40v40h-40z';

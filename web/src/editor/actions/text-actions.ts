@@ -14,7 +14,7 @@ import {
 } from '@core';
 import { type AppStore, changePiece, drawingActions, remember, remembered, sessionActions } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
-import { editTargets } from '../drawing/scene';
+import { editTargets } from '../scene/scene';
 import { drawsNow, followable, freeName, newPaint } from './draw-actions';
 import { whileBusy } from './outline-actions';
 

@@ -35,7 +35,7 @@ import {
 } from '../../state';
 import { checkFileSize, EngineCancelled, type EngineClient, freshId } from '../../workers';
 import { freeName } from '../actions/draw-actions';
-import { targetFigure } from '../commands/pose-actions';
+import { targetFigure } from '../actions/pose-actions';
 import { shapeIn } from './adjustable-shape';
 import { putMoving } from './put-moving';
 

@@ -21,10 +21,10 @@ import {
   targetsBox,
 } from '../actions/figure-actions';
 import { chooseWholeContours, moveChosenAnchors } from '../actions/point-actions';
+import { duplicateChosenPoses, removeChosenPoses } from '../actions/pose-actions';
 import { reverseChosen, toggleLoop } from '../actions/rail-actions';
 import type { Editor } from '../editor';
 import { TOOL_TABLE } from '../tools/table';
-import { duplicateChosenPoses, removeChosenPoses } from './pose-actions';
 
 /** What commands may use beside the editor. */
 export interface CommandContext {

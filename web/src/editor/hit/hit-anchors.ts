@@ -7,7 +7,7 @@ import {
   outlineOfPart,
   type Part,
 } from '@core';
-import type { EditTarget } from '../drawing/scene';
+import type { EditTarget } from '../scene/scene';
 
 /** An anchor with where it stands on the canvas, px. */
 export interface PlacedAnchor {

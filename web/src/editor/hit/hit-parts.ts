@@ -9,7 +9,7 @@ import {
   type Part,
   polylineWinding,
 } from '@core';
-import type { ShownPose } from '../drawing/scene';
+import type { ShownPose } from '../scene/scene';
 
 const FLATTEN_SHARE = 5e-4;
 const polylines = new WeakMap<Outline, readonly Float64Array[]>();

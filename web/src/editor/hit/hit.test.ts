@@ -1,7 +1,7 @@
 import { type Piece, readPathData, recordOfContour } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { drawnPiece, newId } from '../../testing/drawn-piece';
-import { type EditTarget, shownPoses } from '../drawing/scene';
+import { type EditTarget, shownPoses } from '../scene/scene';
 import { coincident, hitOutline, nearestAnchor, placedAnchors } from './hit-anchors';
 import { hitPart, isInside } from './hit-parts';
 

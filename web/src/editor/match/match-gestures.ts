@@ -1,6 +1,6 @@
 import { IDENTITY, invert, type MatchChoices, type Matrix, mapPoint, type TouchUpPoint } from '@core';
 import type { AppStore } from '../../state';
-import { followPointer, type PointerFollower } from '../follow-pointer';
+import { followPointer, type PointerFollower } from '../viewport/follow-pointer';
 import {
   addCut,
   addShiftPoint,

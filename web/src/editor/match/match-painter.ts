@@ -8,7 +8,7 @@ import {
   type ShiftPlan,
 } from '@core';
 import type { LitContour, MatchEditing } from './match-editing';
-import { frameOf, hueOf, type MatchColours, paintMiddle, paintSide } from './paint-match';
+import { frameOf, hueOf, type MatchColours, paintMiddle, paintSide } from './paint-outlines';
 import { locate } from './picture-places';
 import { fitPicture, type PictureView, toPicture } from './picture-view';
 

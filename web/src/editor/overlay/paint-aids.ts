@@ -1,5 +1,5 @@
 import type { Piece } from '@core';
-import { RULER_PX } from '../drawing/drawing';
+import { RULER_PX } from '../drawing/tool-host';
 import type { Pen } from '../tools/tool';
 
 const LEAST_GRID_PX = 5;

@@ -2,7 +2,7 @@ import type { Piece } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import type { SnapChoices } from '../../state';
 import { drawnPiece } from '../../testing/drawn-piece';
-import { shownPoses } from '../drawing/scene';
+import { shownPoses } from '../scene/scene';
 import { SnapField, snapAngle } from './snap';
 
 const NONE: SnapChoices = { points: false, outlines: false, centres: false, guides: false, grid: false };

@@ -9,7 +9,7 @@ import {
   transformOutline,
 } from '@core';
 import type { SnapChoices } from '../../state';
-import { type ShownPose, shownBox } from '../drawing/scene';
+import { type ShownPose, shownBox } from '../scene/scene';
 
 /** A line to show while something snaps, canvas px; undefined ends go on for ever. */
 export interface SnapHint {

@@ -2,10 +2,10 @@ import { type AnchorRef, type FramePart, type Id, kindOf, mapPoint, movedAnchor,
 import { changePiece, drawingActions } from '../../state';
 import { chooseFigure } from '../actions/figure-actions';
 import { addPoint, chosenAnchors, deleteChosenAnchors, standByHand, writeAnchors } from '../actions/point-actions';
-import { LiveContour, LivePose } from '../drawing/live';
-import type { EditTarget } from '../drawing/scene';
 import { coincident, hitOutline, nearestAnchor, type PlacedAnchor, placedAnchors } from '../hit/hit-anchors';
 import { hitPart } from '../hit/hit-parts';
+import { LiveContour, LivePose } from '../scene/live-pose';
+import type { EditTarget } from '../scene/scene';
 import { snapAngle } from '../snap/snap';
 import { type Band, orderedBand, paintBand } from './band';
 import { paintShapeHandles, shapeHandleGesture, shapeHandlePlaces } from './shape-handles';

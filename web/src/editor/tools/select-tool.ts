@@ -9,9 +9,9 @@ import {
   wholeFigures,
 } from '../actions/figure-actions';
 import { type MotionValues, motionAfter, motionSample, motionValues, setPivot } from '../actions/motion-actions';
-import { LivePose } from '../drawing/live';
-import { type EditTarget, shownBox } from '../drawing/scene';
 import { hitPart, placeInside } from '../hit/hit-parts';
+import { LivePose } from '../scene/live-pose';
+import { type EditTarget, shownBox } from '../scene/scene';
 import { type Band, orderedBand, paintBand } from './band';
 import {
   gradientGesture,

@@ -14,8 +14,8 @@ import {
 } from '@core';
 import { changePiece } from '../../state';
 import { freshId } from '../../workers';
-import { LivePose } from '../drawing/live';
-import type { EditTarget } from '../drawing/scene';
+import { LivePose } from '../scene/live-pose';
+import type { EditTarget } from '../scene/scene';
 import { type Gesture, GRAB_PX, type NamedPlace, type Pen, type PointerInput, type ToolContext } from './tool';
 
 /** The one adjustable part that is worked on, if it is just one. */

@@ -1,5 +1,5 @@
 import type { ToolId } from '../../state';
-import type { EditTarget } from '../drawing/scene';
+import type { EditTarget } from '../scene/scene';
 import { createDrawTool } from './draw-tool';
 import { createPointsTool } from './points-tool';
 import { createSelectTool } from './select-tool';

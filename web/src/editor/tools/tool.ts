@@ -1,7 +1,7 @@
 import type { FramePart, Id, MotionSample } from '@core';
 import { type AppStore, sessionActions } from '../../state';
 import type { EngineClient } from '../../workers';
-import type { EditTarget, ShownPose } from '../drawing/scene';
+import type { EditTarget, ShownPose } from '../scene/scene';
 import type { SnapField, SnapHint } from '../snap/snap';
 
 /** What the keys of a pointer event mean to tools. */

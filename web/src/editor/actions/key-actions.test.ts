@@ -4,7 +4,7 @@ import { changePiece, sessionActions } from '../../state';
 import { drawnPiece } from '../../testing/drawn-piece';
 import { Driver } from '../../testing/driver';
 import { freshId } from '../../workers';
-import { chooseFigure } from '../actions/figure-actions';
+import { chooseFigure } from './figure-actions';
 import { copiedKeys, nudgeKeys, pasteKeys, removeChosenKeys, withoutDrives } from './key-actions';
 
 const SQUARE = { d: 'M100 100H200V200H100Z' };

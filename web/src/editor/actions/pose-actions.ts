@@ -26,8 +26,8 @@ import {
 } from '@core';
 import { type AppStore, changePiece, chosenFigure, drawingActions, sessionActions } from '../../state';
 import { freshId } from '../../workers/fresh-id';
-import { chooseAll, chosenOnRail } from '../actions/rail-actions';
-import { editTargets, shownBox } from '../drawing/scene';
+import { editTargets, shownBox } from '../scene/scene';
+import { chooseAll, chosenOnRail } from './rail-actions';
 
 /** Copies of parts; their anchors remember the ones that they were copied from. */
 const copyOfParts = (parts: readonly Part[]): Part[] =>

@@ -1,7 +1,7 @@
 import { AUTOMATIC_MATCH, type PoseShiftPlan, planPoseShift, shiftInput } from '@core';
 import { describe, expect, test } from '@jest/globals';
 import { pieceOf } from '../../testing/pieces';
-import { frameOf, hueOf, type MatchColours, paintMiddle, paintSide } from './paint-match';
+import { frameOf, hueOf, type MatchColours, paintMiddle, paintSide } from './paint-outlines';
 import { fitPicture, fromPicture, toPicture } from './picture-view';
 
 const SQUARE = 'M0 0H100V100H0Z';

@@ -2,14 +2,14 @@ import { type FramePart, type Id, type MotionSample, railTimeline, type Stage, s
 import { type AppStore, type Arrival, changePiece } from '../../state';
 import { type EngineClient, freshId } from '../../workers';
 import type { PlaybackClock } from '../playback/clock';
+import { type EditTarget, editTargets, type ShownPose, shownBox, shownPoses } from '../scene/scene';
 import { SnapField, type SnapHint } from '../snap/snap';
 import { createTools } from '../tools/table';
 import type { Gesture, NamedPlace, Pen, PointerInput, PressKeys, Tool, ToolContext } from '../tools/tool';
 import type { Viewport } from '../viewport/viewport';
 import { KeyPointer } from './key-pointer';
-import { type EditTarget, editTargets, type ShownPose, shownBox, shownPoses } from './scene';
 
-export interface DrawingParts {
+export interface ToolHostParts {
   readonly store: AppStore;
   readonly clock: PlaybackClock;
   readonly stage: Stage;
@@ -27,7 +27,7 @@ export const RULER_PX = 18;
 const GUIDE_PX = 4;
 
 /** The drawing: feeds pointer and keys to the tool at hand, holds what gestures show, knows what is worked on. */
-export class Drawing {
+export class ToolHost {
   /** The pointer of those who work by keys. */
   readonly keyPointer: KeyPointer;
   private readonly tools: ReturnType<typeof createTools>;
@@ -35,7 +35,7 @@ export class Drawing {
   private hints: readonly SnapHint[] = [];
   private cache: { key: readonly unknown[]; shown: readonly ShownPose[]; targets: readonly EditTarget[] } | null = null;
 
-  constructor(private readonly parts: DrawingParts) {
+  constructor(private readonly parts: ToolHostParts) {
     const drawing: ToolContext = {
       store: parts.store,
       shapes: parts.shapes,

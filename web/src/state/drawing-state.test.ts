@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, test } from '@jest/globals';
-import { drawingActions, drawingReducer } from './drawing';
+import { drawingActions, drawingReducer } from './drawing-state';
 import { PREFERENCES } from './preferences';
 import { sessionActions } from './session';
 import { createStore, type RootState } from './store';

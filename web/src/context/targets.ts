@@ -1,6 +1,5 @@
-import { useStore } from 'react-redux';
 import type { EditTarget } from '../editor';
-import { type AppStore, selectPiece, selectSelection, useAppSelector } from '../state';
+import { selectPiece, selectSelection, useAppSelector } from '../state';
 import { useEditor } from './editor';
 
 /** What is worked on; renders again when the piece, the selection or the finer choice changes. */
@@ -12,6 +11,3 @@ export function useTargets(): readonly EditTarget[] {
   useAppSelector((state) => state.drawing.parts);
   return editor.drawing.look().targets;
 }
-
-/** The store as itself, for actions of the editor. */
-export const useAppStore = (): AppStore => useStore() as AppStore;
