@@ -1,9 +1,12 @@
 import { CircleAlert, CircleCheck, Copy, Download, Globe, RotateCcw, Trash2, X } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, type ReactNode, Suspense, useState } from 'react';
 import { useOutputQueue } from '../../context';
 import { type OutputJob, useAppSelector } from '../../state';
 import { IconButton } from '../../ui';
 import { sizeText } from './size-text';
+
+/** Charts come with a package of their own, when they are first looked at. */
+const SizeChart = lazy(() => import('./SizeChart'));
 
 /** What is being made and what was made, the latest first: of this piece, then of others. */
 export function JobList({
@@ -32,12 +35,7 @@ export function JobList({
   return (
     <div className="output-jobs">
       {groupsOf(jobs, pieceId).map(({ id, name, own }) => (
-        <section key={id} aria-label={`Files of ${name}`}>
-          <header>
-            <h3>{name}</h3>
-            <span className="soft numbers">{sumText(own)}</span>
-            <ThrowAway name={name} jobs={own} />
-          </header>
+        <JobSection key={id} name={name} own={own}>
           <ul>
             {own.map((job) => (
               <li key={job.id} className={job.id === chosen ? 'chosen' : ''} data-testid="output-job">
@@ -45,9 +43,49 @@ export function JobList({
               </li>
             ))}
           </ul>
-        </section>
+        </JobSection>
       ))}
     </div>
+  );
+}
+
+/** The files of one piece, with how large they are. */
+function JobSection({
+  name,
+  own,
+  children,
+}: {
+  readonly name: string;
+  readonly own: readonly OutputJob[];
+  readonly children: ReactNode;
+}) {
+  const [compares, setCompares] = useState(false);
+  const made = own.filter(({ state }) => state === 'made');
+  return (
+    <section aria-label={`Files of ${name}`}>
+      <header>
+        <h3>{name}</h3>
+        <span className="soft numbers">{sumText(own)}</span>
+        {made.length > 1 && (
+          <button
+            type="button"
+            className="btn btn-link p-0"
+            aria-expanded={compares}
+            aria-label={`Compare the sizes of the files of ${name}`}
+            onClick={() => setCompares(!compares)}
+          >
+            Compare sizes
+          </button>
+        )}
+        <ThrowAway name={name} jobs={own} />
+      </header>
+      {compares && made.length > 1 && (
+        <Suspense fallback={<p className="soft">Drawing the chart …</p>}>
+          <SizeChart jobs={made} />
+        </Suspense>
+      )}
+      {children}
+    </section>
   );
 }
 

@@ -23,10 +23,13 @@ import {
   poseCanHave,
   propertiesOf,
 } from '@core';
+import { lazy, Suspense } from 'react';
 import { changePiece, useAppDispatch } from '../../state';
 import { Choice, NumberField, SelectField } from '../../ui';
-import { laneSpeed } from './lane-speed';
 import { laneWords } from './lane-words';
+
+/** Charts come with a package of their own, when they are first looked at. */
+const SpeedChart = lazy(() => import('./SpeedChart'));
 
 const NOTHING = 'nothing';
 
@@ -56,7 +59,11 @@ export function LaneDetails({ piece, lane }: { readonly piece: Piece; readonly l
         <p className="details-note">
           Press the lane twice for a key there. Drag with ⇧ over lanes to choose keys by a box.
         </p>
-        {!colour && <SpeedChart piece={piece} lane={lane} />}
+        {!colour && (
+          <Suspense fallback={<p className="details-note">Drawing the chart …</p>}>
+            <SpeedChart piece={piece} lane={lane} />
+          </Suspense>
+        )}
         <FollowFields piece={piece} lane={lane} />
         {!colour && <DriftFields lane={lane} />}
         {!colour && <PulseFields piece={piece} lane={lane} />}
@@ -89,40 +96,6 @@ function ByPoints({
       {names.join(', ')} {names.length === 1 ? 'goes' : 'go'} by points: it counts where{' '}
       {names.length === 1 ? 'it begins and ends' : 'they begin and end'}, not between.
     </p>
-  );
-}
-
-const CHART = { width: 248, height: 72, edge: 6 } as const;
-
-/** Value and speed of a lane over the whole piece. */
-function SpeedChart({ piece, lane }: { readonly piece: Piece; readonly lane: LaneRecord }) {
-  const found = laneSpeed(piece, lane);
-  if (!found) return null;
-  const { unit, factor, parts } = laneWords(lane.property);
-  const points = (shares: readonly number[]): string =>
-    shares
-      .map((share, k) => {
-        const x = (CHART.width * k) / (shares.length - 1);
-        return `${x.toFixed(1)},${(CHART.height - CHART.edge - share * (CHART.height - 2 * CHART.edge)).toFixed(1)}`;
-      })
-      .join(' ');
-  const fastest = `${+(found.fastest * factor).toFixed(1)} ${unit} a second`;
-  return (
-    <figure className="lane-speed">
-      <svg
-        viewBox={`0 0 ${CHART.width} ${CHART.height}`}
-        role="img"
-        aria-label={`Value and speed of ${laneWords(lane.property).label} over time; fastest ${fastest}`}
-      >
-        {found.values.map((own, i) => (
-          <polyline key={parts[i]} className="lane-speed-value" points={points(own)} />
-        ))}
-        <polyline className="lane-speed-speed" points={points(found.speeds)} />
-      </svg>
-      <figcaption>
-        {found.fastest > 0 ? `- - speed: at most ${fastest}, at ${+found.at.toFixed(2)} s` : 'It never changes.'}
-      </figcaption>
-    </figure>
   );
 }
 

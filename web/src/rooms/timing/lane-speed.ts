@@ -4,6 +4,10 @@ import { compileLane, type LaneRecord, type Piece, pieceDuration } from '@core';
 export interface LaneSpeed {
   /** For each number of the lane its height at even moments, 0 lowest, 1 highest; half where it never changes. */
   readonly values: readonly (readonly number[])[];
+  /** The least and the most of each number. */
+  readonly ranges: readonly (readonly [number, number])[];
+  /** The moments, s. */
+  readonly places: readonly number[];
   /** How fast it changes at the same moments, as a share of the fastest. */
   readonly speeds: readonly number[];
   /** The fastest, per s, in the lane's own unit, and when that is, s. */
@@ -34,13 +38,14 @@ export function laneSpeed(piece: Piece, lane: LaneRecord): LaneSpeed | undefined
     speeds.push(Math.hypot(...after.map((v, i) => v - before[i])) / (until - from));
   }
   const fastest = Math.max(...speeds);
-  const values = Array.from({ length: compiled.size }, (_, i) => {
+  const ranges = Array.from({ length: compiled.size }, (_, i): readonly [number, number] => {
     const own = rows.map((row) => row[i]);
-    const [low, high] = [Math.min(...own), Math.max(...own)];
-    return own.map((v) => (high > low ? (v - low) / (high - low) : 0.5));
+    return [Math.min(...own), Math.max(...own)];
   });
   return {
-    values,
+    places: rows.map((_, k) => (end * k) / MOMENTS),
+    ranges,
+    values: ranges.map(([low, high], i) => rows.map((row) => (high > low ? (row[i] - low) / (high - low) : 0.5))),
     speeds: speeds.map((v) => (fastest > 0 ? v / fastest : 0)),
     fastest,
     at: (end * speeds.indexOf(fastest)) / MOMENTS,
