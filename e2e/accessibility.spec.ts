@@ -100,14 +100,14 @@ test.describe('WCAG 2.2 AA in both themes', () => {
       .getByRole('button')
       .first()
       .click();
-    await page.getByText('By its own', { exact: true }).click();
+    await page.getByRole('group', { name: 'Easing to the next key' }).getByText('Own', { exact: true }).click();
     expect(await faults(page)).toEqual([]);
     // A lane that follows, drifts and pulses; a colour; a path on the picture.
     await piece.open('demo-deckhand', 'timing');
     await page.locator('.lane-name', { hasText: 'Pupil left' }).click();
     await page.getByRole('button', { name: 'Key 3 on the path' }).waitFor();
     await page.getByRole('button', { name: /^Position follows/ }).click();
-    for (const group of ['Strays by itself', 'Comes again'])
+    for (const group of ['Wander at random', 'Repeat as a beat'])
       await page.getByRole('group', { name: group }).getByText('Yes').click();
     await page.getByLabel('Add a lane to Mouth').selectOption('fill');
     expect(await faults(page)).toEqual([]);
@@ -122,7 +122,7 @@ test.describe('WCAG 2.2 AA in both themes', () => {
     await page.getByRole('button', { name: 'Custom element', exact: true }).click();
     await page.getByRole('button', { name: 'Make and prove' }).click();
     await page.getByRole('button', { name: 'GIF', exact: true }).click();
-    await page.getByText('What becomes of it').click();
+    await page.getByText('What is kept and what changes').click();
     await expect(page.getByRole('button', { name: 'Proved' })).toBeVisible();
     expect(await faults(page)).toEqual([]);
     await page.getByRole('button', { name: 'Proved' }).click();

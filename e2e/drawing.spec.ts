@@ -137,7 +137,7 @@ test('a rail of forty poses: no card covers another, it scrolls and zooms, and t
   await page.keyboard.up('Control');
   await expect.poll(width).toBeGreaterThan(before * 1.5);
   const zoomed = await width();
-  await page.getByRole('button', { name: 'Zoom out in time' }).click();
+  await page.getByRole('button', { name: 'Show more time' }).click();
   await expect.poll(width).toBeLessThan(zoomed);
   await piece.cards.first().focus();
   await page.keyboard.press('-');
@@ -152,8 +152,8 @@ test('a rail of forty poses: no card covers another, it scrolls and zooms, and t
   await piece.cards.last().click();
   await expect.poll(scroll).toBeGreaterThan(300);
   await expect.poll(beadInSight).toBe(true);
-  await page.getByRole('button', { name: 'Zoom in in time' }).click();
-  await page.getByRole('button', { name: 'Zoom in in time' }).click();
+  await page.getByRole('button', { name: 'Show less time' }).click();
+  await page.getByRole('button', { name: 'Show less time' }).click();
   await piece.cards.first().click();
   await expect.poll(beadInSight).toBe(true);
   await piece.play();

@@ -22,7 +22,7 @@ test('points that are being drawn are kept when the page is reloaded', async ({ 
   await piece.saved();
   await page.reload();
   // Either the server has it by now, or this browser offers it.
-  const goOn = page.getByRole('button', { name: 'Go on with this' }).first();
+  const goOn = page.getByRole('button', { name: 'Use this version' }).first();
   await expect(goOn.or(piece.figures.first())).toBeVisible();
   if (await goOn.isVisible()) await goOn.click();
   await expect(piece.figures).toHaveCount(1);

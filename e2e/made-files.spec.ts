@@ -39,9 +39,9 @@ test('a file that was made is there after a reload, with its size, its proof and
   expect(await worst.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(0);
   await piece.open('demo-gate', 'output');
   await expect(page.getByRole('region', { name: 'Files of Quay Mark' })).toContainText('GIF');
-  await page.getByRole('button', { name: 'Throw away all files of Quay Mark' }).click();
+  await page.getByRole('button', { name: 'Delete all files of Quay Mark' }).click();
   await expect(page.getByRole('alert')).toContainText('This cannot be undone.');
-  await page.getByRole('button', { name: 'Throw it away' }).click();
+  await page.getByRole('button', { name: 'Delete it' }).click();
   await expect(jobs(page)).toHaveCount(0);
   await page.reload();
   await expect(page.getByText('What you make is listed here')).toContainText('Files stay for 30 days.');

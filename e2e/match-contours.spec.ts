@@ -61,18 +61,18 @@ test('an unpaired hole is wiped away instead of opening through a slit, or shrin
 }) => {
   await matchOf(shelf, piece, match, RING_BOX, BOX);
   await expect(page.locator('.details-reasons')).toContainText('slit');
-  await page.getByLabel('Contour 2 to').selectOption({ label: 'Nothing: wiped away downwards' });
+  await page.getByLabel('Contour 2 to').selectOption({ label: 'No partner: is wiped away downwards' });
   await match.matched();
   await match.isOwn('Contours');
   await expect(page.locator('.details-reasons')).toContainText('is wiped');
   await expect(page.locator('.details-reasons')).not.toContainText('slit');
   const { match: chosen } = await onlyShift(piece);
   expect(chosen.wipes).toEqual([{ contour: chosen.pairs[0].a, angle: 90 }]);
-  await page.getByLabel('Contour 2 to').selectOption({ label: 'Nothing: it shrinks away' });
+  await page.getByLabel('Contour 2 to').selectOption({ label: 'No partner: shrinks away' });
   await match.matched();
   expect((await onlyShift(piece)).match.wipes).toEqual([]);
   await expect(page.locator('.details-reasons')).toContainText('shrinks away');
-  await page.getByRole('button', { name: 'Contours: back to automatic' }).click();
+  await page.getByRole('button', { name: 'Contours: reset' }).click();
   await match.matched();
   await match.isOwn('Contours', false);
   await expect(page.locator('.details-reasons')).toContainText('slit');
@@ -94,16 +94,16 @@ test('a second solid that comes alone grows, or is wiped in', async ({ shelf, pi
   await expect(page.locator('.details-reasons')).toContainText('is wiped');
 
   // When it comes is to be decided too.
-  await match.isOwn('Coming and going', false);
-  await page.getByText('In turns', { exact: true }).click();
+  await match.isOwn('Appearing and vanishing', false);
+  await page.getByText('One after the other', { exact: true }).click();
   await match.matched();
-  await match.isOwn('Coming and going');
+  await match.isOwn('Appearing and vanishing');
   await expect(page.locator('.details-reasons')).toContainText('go and come is your choice');
   // The column scrolls; the page never does.
   expect(await page.locator('.details-body').evaluate(({ scrollTop }) => scrollTop)).toBeGreaterThan(0);
   expect(await page.evaluate(() => document.scrollingElement?.scrollTop)).toBe(0);
-  await page.getByRole('button', { name: 'Coming and going: back to automatic' }).click();
-  await match.isOwn('Coming and going', false);
+  await page.getByRole('button', { name: 'Appearing and vanishing: reset' }).click();
+  await match.isOwn('Appearing and vanishing', false);
 });
 
 test('one of two contours is run the other way: chosen from its list, by R on its start point, and given back', async ({
@@ -133,7 +133,7 @@ test('one of two contours is run the other way: chosen from its list, by R on it
   await match.matched();
   await expect(match.health).toContainText('Healthy');
   await expect(list.locator('option:checked')).toHaveText('As drawn');
-  await page.getByRole('button', { name: 'Direction: back to automatic' }).click();
+  await page.getByRole('button', { name: 'Direction: reset' }).click();
   await match.isOwn('Direction', false);
 });
 
@@ -151,7 +151,7 @@ test('a line that becomes a closed outline is closed by its chord on request', a
   await match.isOwn('Open and closed');
   await expect(page.locator('.details-reasons')).toContainText('closed by its chord');
   expect((await onlyShift(piece)).match.opening).toBe('chord');
-  await page.getByRole('button', { name: 'Open and closed: back to automatic' }).click();
+  await page.getByRole('button', { name: 'Open and closed: reset' }).click();
   await match.isOwn('Open and closed', false);
 });
 
@@ -186,7 +186,7 @@ test('the moment of the in-between is typed as well as dragged; nonsense is put 
   page,
 }) => {
   await matchOf(shelf, piece, match, BOX, RING_BOX);
-  const percent = page.getByLabel('In-between at, %');
+  const percent = page.getByLabel('In-between at (%)');
   await expect(percent).toHaveValue('50');
   await percent.fill('12,5 %');
   await percent.press('Enter');

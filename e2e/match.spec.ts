@@ -44,7 +44,7 @@ test('a bad match is cured by reversing, and the decision given back', async ({ 
   await match.matched();
   await expect(match.health).toContainText('Healthy');
   await expect(page.locator('.details-reasons')).toContainText('your choice');
-  await page.getByRole('button', { name: 'Direction: back to automatic' }).click();
+  await page.getByRole('button', { name: 'Direction: reset' }).click();
   await match.isOwn('Direction', false);
   expect((await onlyShift(piece)).match.direction).toBe('auto');
 });
@@ -80,7 +80,7 @@ test('a start point dragged the wrong way breaks the shift, dragged back it is h
   for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
   await match.matched();
   await expect(match.health).toContainText('Healthy');
-  await page.getByRole('button', { name: 'Start point: back to automatic' }).click();
+  await page.getByRole('button', { name: 'Start point: reset' }).click();
   await match.isOwn('Start point', false);
 });
 
@@ -161,7 +161,7 @@ test('another alternative is taken from its half-way picture, and all given back
   const shift = await onlyShift(piece);
   expect(shift.match.starts).toHaveLength(1);
   expect(shift.method).not.toBe('auto');
-  await page.getByRole('button', { name: 'All automatic' }).click();
+  await page.getByRole('button', { name: 'Reset all' }).click();
   await match.isOwn('Method', false);
   await match.isOwn('Start point', false);
 });
@@ -278,11 +278,11 @@ test('start, tie and touch-up survive even points, added points, an exchange, a 
   expect(before).toHaveLength(5);
 
   // Points set evenly, and back.
-  await page.getByRole('button', { name: 'Set points evenly' }).click();
+  await page.getByRole('button', { name: 'Space points evenly' }).click();
   await match.matched();
   await expect(match.decision('Points')).toContainText('strays');
   expect(await places()).toEqual(before);
-  await page.getByRole('button', { name: 'Points: back to automatic' }).click();
+  await page.getByRole('button', { name: 'Points: reset' }).click();
   // More points on the first outline, two of them beside the chosen places.
   await page.getByRole('link', { name: 'Shapes', exact: true }).click();
   await piece.cards.first().click();

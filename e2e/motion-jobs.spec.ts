@@ -75,10 +75,10 @@ for (const hand of ['mouse', 'keyboard'] as const)
     await page.keyboard.press('3');
     // Nothing is chosen: the details are those of the piece, in the room of time.
     await expect(page.getByRole('region', { name: 'Lanes' })).toBeVisible();
-    const frames = page.getByText('The frames', { exact: true });
+    const frames = page.getByText('Frame numbers', { exact: true });
     if (hand === 'mouse') await frames.click();
-    else await page.getByRole('radio', { name: 'The frames' }).press('Space');
-    await expect(page.getByRole('radio', { name: 'The frames' })).toBeChecked();
+    else await page.getByRole('radio', { name: 'Frame numbers' }).press('Space');
+    await expect(page.getByRole('radio', { name: 'Frame numbers' })).toBeChecked();
     await page.getByLabel('Rate', { exact: true }).selectOption('12/1');
     const slow = await piece.storedWith(({ canvas }) => canvas.rate.num === 12);
     const factor = before.canvas.rate.num / 12;
@@ -115,8 +115,8 @@ test('the background follows a figure in the complementary colour, in two action
 test('a saw-tooth pulse every 15 frames from frame 40 on', async ({ piece, page }) => {
   await piece.open('demo-boarding-button', 'timing');
   const owner = (await page.locator('.lane-name').first().textContent()) ?? '';
-  await addLane(page, owner, 'Turn');
-  await page.getByRole('group', { name: 'Comes again' }).getByText('Yes').click();
+  await addLane(page, owner, 'Rotation');
+  await page.getByRole('group', { name: 'Repeat as a beat' }).getByText('Yes').click();
   await page.getByLabel('Beat').selectOption({ label: 'Out evenly, back at once' });
   await piece.setNumber('By', '30');
   await piece.setNumber('Every', String(15 / 60));
@@ -168,7 +168,7 @@ test('a glance along a curved path: curved in one press, bent on the canvas, and
   await page.mouse.up();
   const bent = await piece.storedWith((stored) => (pathOf(stored)?.keys[0].path?.out?.[1] ?? 0) > before[1] + 20);
   expect(pathOf(bent)?.keys[0].path?.out?.[0]).toBeCloseTo(before[0], 0);
-  await page.getByRole('group', { name: 'The figure' }).getByText('Turns along').click();
+  await page.getByRole('group', { name: 'The figure' }).getByText('Points along the path').click();
   await piece.storedWith((stored) => pathOf(stored)?.along === true);
   // Keys of the path go by arrow keys.
   await page.getByRole('button', { name: 'Key 2 on the path' }).focus();
@@ -225,7 +225,7 @@ test('three dots start as one, and after an intro pulse one after another for ev
   await piece.pause();
   // Another way of playing is one choice, and can be undone.
   await page.getByRole('region', { name: 'Canvas' }).click({ position: { x: 6, y: 6 } });
-  await page.getByLabel('At the end it').selectOption({ label: 'Goes back and forth' });
+  await page.getByLabel('At the end the piece').selectOption({ label: 'Goes back and forth' });
   await piece.storedWith(({ playback }) => playback === 'back');
   await page.keyboard.press('Control+z');
   await piece.storedWith(({ playback }) => playback === 'stretch');
@@ -353,7 +353,7 @@ test('numbers of a shape over time: a lane of its width is added, dragged by its
   // It pulses between its keys, and what goes out shows all of it.
   await page.keyboard.press('3');
   await page.getByRole('button', { name: 'Rectangle: Width px' }).click();
-  await page.getByRole('group', { name: 'Comes again' }).getByText('Yes').click();
+  await page.getByRole('group', { name: 'Repeat as a beat' }).getByText('Yes').click();
   await piece.setNumber('By', '-60');
   await piece.storedWith((now) => Object.values(now.lanes).some(({ pulse }) => pulse?.amount[0] === -60));
   await page.getByRole('link', { name: 'Output' }).click();

@@ -240,7 +240,7 @@ test('settings are remembered, kept as a preset, and nonsense is not taken', asy
   await room.set('Width', '550');
   await room.set('Height', '0');
   await expect(page.getByRole('textbox', { name: 'Height', exact: true })).toHaveValue('');
-  await page.getByLabel('Keep these settings as').fill('Letter');
+  await page.getByLabel('Save as preset').fill('Letter');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await room.set('Width', '100');
   await page.reload();
@@ -381,7 +381,7 @@ test('a chain of poses as opaque video, and as numbered pictures with transparen
 test('everything for a site in one ZIP, each of it proved', async ({ piece, page }) => {
   await piece.open('demo-gate', 'output');
   const room = new OutputPage(page);
-  await page.getByRole('button', { name: 'Everything for site as one ZIP' }).click();
+  await page.getByRole('button', { name: 'All (ZIP) for site' }).click();
   await expect(room.jobs().first().getByRole('button', { name: 'Proved' })).toBeVisible({ timeout: 90_000 });
   expect(Object.keys(unzipped(await room.download())).sort()).toEqual(['mail.gif', 'picture.svg', 'poster.svg']);
   await room.jobs().first().getByRole('button', { name: 'Proved' }).click();

@@ -110,7 +110,7 @@ test('the same with an overshooting easing, a stroke and a piece that plays once
   await piece.selectShift(1);
   await page.getByRole('button', { name: 'Overshoot' }).click();
   await page.keyboard.press('Escape');
-  await page.getByLabel('At the end it').selectOption({ label: 'Stops' });
+  await page.getByLabel('At the end the piece').selectOption({ label: 'Stops' });
   await piece.saved();
   await page.getByRole('link', { name: 'Output' }).click();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByTestId('download-svg').click()]);

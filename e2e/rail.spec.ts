@@ -184,7 +184,7 @@ test('the next pose comes from a copy, bigger, from the pen and from a text, wit
   page,
 }) => {
   await piece.open('demo-boarding-button');
-  await page.getByRole('group', { name: 'After the last pose' }).getByText('Nothing').click();
+  await page.getByRole('group', { name: 'After the last pose' }).getByText('Stop there').click();
   const count = await piece.cards.count();
   const add = async (name: string | RegExp): Promise<void> => {
     await page.getByRole('button', { name: 'Add a pose' }).focus();
@@ -236,17 +236,17 @@ test('the piece is brought to 12 frames a second and back, by its seconds and by
   await expect(piece.number('Length')).toHaveValue(String(length));
   await page.getByLabel('Rate', { exact: true }).selectOption('60/1');
   expect(await piece.storedWith(({ canvas }) => canvas.rate.num === 60)).toEqual(before);
-  await page.getByText('The frames', { exact: true }).click();
+  await page.getByText('Frame numbers', { exact: true }).click();
   await page.getByLabel('Rate', { exact: true }).selectOption('30/1');
   await expect(piece.number('Length')).toHaveValue(String(+(2 * length).toFixed(3)));
-  await piece.setNumber('Own rate', '29.97');
+  await piece.setNumber('Other rate (fps)', '29.97');
   await expect(page.getByLabel('Rate', { exact: true })).toHaveValue('30000/1001');
-  await piece.setNumber('Own rate', 'fast');
+  await piece.setNumber('Other rate (fps)', 'fast');
   await expect(page.getByRole('alert')).toContainText('found “fast”. The rate stays as it was.');
   await piece.setNumber('Length', '3');
   const stored = await piece.storedWith(({ canvas }) => canvas.rate.den === 1001);
   expect(stored.canvas.rate).toEqual({ num: 30_000, den: 1_001 });
-  await page.getByRole('button', { name: 'Snap to frames' }).click();
+  await page.getByRole('button', { name: 'Round all times to frames' }).click();
   const snapped = await piece.storedWith(({ poses }) =>
     Object.values(poses).every(
       ({ hold }) => Math.abs((hold * 30_000) / 1_001 - Math.round((hold * 30_000) / 1_001)) < 1e-3,
@@ -262,9 +262,9 @@ test('some holds and shifts are made to last so long together; the others stay',
   const before = await piece.stored();
   await piece.cards.first().click();
   await piece.cards.nth(1).click({ modifiers: ['Shift'] });
-  await piece.setNumber('Together', '5');
+  await piece.setNumber('Total time', '5');
   const after = await piece.storedWith(({ poses }) => JSON.stringify(poses) !== JSON.stringify(before.poses));
-  await expect(piece.number('Together')).toHaveValue('5');
+  await expect(piece.number('Total time')).toHaveValue('5');
   const figure = after.figures[after.figureOrder[0]];
   const last = figure.poses[2];
   expect(after.poses[last].hold).toBe(before.poses[last].hold);
@@ -300,14 +300,14 @@ test('an easing is copied to another shift, set aside and compared, kept by name
   await page.getByRole('button', { name: 'Paste easing' }).click();
   expect(await easings()).toEqual(['bounce', 'bounce', 'cubic-bezier']);
   // Two candidates run side by side, and change places.
-  await page.getByRole('button', { name: 'Set aside' }).click();
+  await page.getByRole('button', { name: 'Compare with …' }).click();
   await page.getByLabel('Kind').selectOption({ label: 'Spring' });
   await expect(page.locator('.easing-run')).toHaveCount(2);
   await page.getByRole('button', { name: 'Swap' }).click();
   expect(await easings()).toEqual(['bounce', 'bounce', 'cubic-bezier']);
   await page.getByRole('button', { name: 'Swap' }).click();
   expect(await easings()).toEqual(['bounce', 'spring', 'cubic-bezier']);
-  await page.getByRole('button', { name: 'Drop it' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await expect(page.locator('.easing-run')).toHaveCount(1);
   await piece.setNumber('Keep as', 'Harbour swell');
   await expect(page.getByRole('group', { name: 'Kept easings' })).toBeVisible();
@@ -319,7 +319,7 @@ test('an easing is copied to another shift, set aside and compared, kept by name
   await page.goto(`${new URL(page.url()).origin}/shapes`);
   const kept = page.getByRole('region', { name: 'Easings' });
   await expect(kept.getByText('Harbour swell')).toBeVisible();
-  await kept.getByRole('button', { name: 'Throw away the easing Harbour swell' }).click();
+  await kept.getByRole('button', { name: 'Delete the easing Harbour swell' }).click();
   await expect(kept.getByText('None yet.')).toBeVisible();
 });
 

@@ -133,7 +133,7 @@ test('of a GIF the picture that is chosen lies under the drawing, to be traced',
     mimeType: 'image/gif',
     buffer: fs.readFileSync(saved),
   });
-  const dialog = page.getByRole('dialog', { name: 'Which picture is to be traced?' });
+  const dialog = page.getByRole('dialog', { name: 'Choose the frame to trace' });
   await dialog.getByRole('slider', { name: 'Picture' }).fill('5');
   await expect(dialog.getByRole('img', { name: 'Picture 6 of gate.gif' })).toBeVisible();
   await dialog.getByRole('button', { name: 'Trace this picture' }).click();

@@ -61,7 +61,7 @@ test('scripts and handlers in a file do nothing, and the shapes come in', async 
     },
   ]);
   await expect(piece.cards).toHaveCount(4);
-  await page.getByText(/things are not as in the file/).click();
+  await page.getByText(/things were changed on import/).click();
   await expect(page.getByTestId('arrival')).toContainText('<script>');
   expect(await page.evaluate(() => (window as unknown as { touched: number }).touched)).toBe(0);
 });

@@ -37,11 +37,11 @@ test('changes that never reached the server are offered beside what it has, and 
   await server.start();
   await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
   await expect(version(page, 'In this browser')).toContainText('3 poses');
-  await version(page, 'On the server').getByRole('button', { name: 'Go on with this' }).click();
+  await version(page, 'On the server').getByRole('button', { name: 'Use this version' }).click();
   await piece.rail.waitFor();
   await page.goto(server.url);
   await page.getByRole('status').getByRole('link', { name: 'Quay Mark' }).click();
-  await version(page, 'In this browser').getByRole('button', { name: 'Go on with this' }).click();
+  await version(page, 'In this browser').getByRole('button', { name: 'Use this version' }).click();
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(3.25);
   await piece.open('demo-quay-mark');
   await expect(page.getByRole('dialog')).toHaveCount(0);
@@ -68,7 +68,7 @@ test('two tabs that were both offline: each version is offered, one is gone on w
   await server.start();
   await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
   await version(page, 'In this browser, tab 2').getByRole('button', { name: 'Keep it as a piece beside' }).click();
-  await version(page, 'In this browser').getByRole('button', { name: 'Go on with this' }).click();
+  await version(page, 'In this browser').getByRole('button', { name: 'Use this version' }).click();
   await piece.saved();
   await piece.selectShift(0);
   await expect(piece.number('Duration')).toHaveValue('2.25');
@@ -88,7 +88,7 @@ test('a piece that is deleted elsewhere while it is open is brought back with it
   await piece.selectShift(0);
   await piece.setNumber('Duration', '1.5');
   await expect(page.getByTestId('save-state')).toHaveText('Deleted elsewhere');
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Restore' }).click();
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(1.5);
 });
 
@@ -107,7 +107,7 @@ test('changes to a piece that was deleted elsewhere are offered when it is opene
   await page.request.delete(`${server.url}/api/pieces/demo-quay-mark`);
   await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
   await expect(page.getByText('never reached the server')).toBeVisible();
-  await version(page, 'In this browser').getByRole('button', { name: 'Bring it back' }).click();
+  await version(page, 'In this browser').getByRole('button', { name: 'Restore' }).click();
   await piece.rail.waitFor();
   await expect(page.getByLabel('Name of the piece')).toHaveValue('Quay Mark');
   expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(1.5);
@@ -196,8 +196,8 @@ test('a piece left within a moment of a change, and opened again by its name, ha
 });
 
 for (const [choice, expected] of [
-  ['Keep mine', 1.75],
-  ['Take the other', 0.33],
+  ['Use my version', 1.75],
+  ['Use the server’s version', 0.33],
 ] as const) {
   test(`two tabs change one piece: ${choice.toLowerCase()}`, async ({ piece, page, server }) => {
     await piece.open('demo-quay-mark');
@@ -359,12 +359,12 @@ test('of two tabs the other learns at once, the dialog says what differs, and wh
   const dialog = other.getByRole('dialog', { name: 'Two versions of this piece' });
   await expect(dialog.getByRole('region', { name: 'Yours' })).toContainText('Its name is “South Pier”.');
   await expect(dialog.getByRole('region', { name: 'The other' })).toContainText('Its name is “North Pier”.');
-  await dialog.getByRole('button', { name: 'Take the other' }).click();
+  await dialog.getByRole('button', { name: 'Use the server’s version' }).click();
   await expect(name(other)).toHaveValue('North Pier');
   // It can be undone, and is there for thirty days.
   await other.getByRole('button', { name: 'History' }).click();
-  await other.getByRole('button', { name: 'Versions that gave way' }).click();
-  const versions = other.getByRole('dialog', { name: 'Versions that gave way' });
+  await other.getByRole('button', { name: 'Replaced versions' }).click();
+  const versions = other.getByRole('dialog', { name: 'Replaced versions' });
   await expect(versions.getByRole('region', { name: /^Yours/ })).toContainText('Its name is “South Pier”.');
   await versions.getByRole('button', { name: 'Go back to this' }).click();
   await expect(name(other)).toHaveValue('South Pier');
@@ -403,7 +403,7 @@ test.describe('with a server that is killed', () => {
     await expect(page.getByRole('dialog')).toContainText('“Mark”: other times or easing.');
     await expect(version(page, 'On the server')).toContainText('plays 7.3 s');
     await expect(version(page, 'In this browser')).toContainText('plays 8.3 s');
-    await version(page, 'In this browser').getByRole('button', { name: 'Go on with this' }).click();
+    await version(page, 'In this browser').getByRole('button', { name: 'Use this version' }).click();
     expect(Object.values((await piece.stored()).shifts).map(({ duration }) => duration)).toContain(3.5);
     await page.goto('about:blank');
     await server.kill();

@@ -8,8 +8,8 @@ test('canvas, rate and end of the piece are set, kept, and undone', async ({ pie
   const before = await piece.stored();
   await piece.setNumber('Width', '800');
   await page.getByLabel('Rate', { exact: true }).selectOption('24000/1001');
-  await page.getByLabel('At the end it').selectOption({ label: 'Stops' });
-  await page.getByRole('group', { name: 'Background' }).getByText('Nothing', { exact: true }).click();
+  await page.getByLabel('At the end the piece').selectOption({ label: 'Stops' });
+  await page.getByRole('group', { name: 'Background' }).getByText('Transparent', { exact: true }).click();
   const after = await piece.stored();
   expect(after.canvas).toMatchObject({ width: 800, rate: { num: 24000, den: 1001 }, background: null });
   expect(after.playback).toBe('once');
@@ -23,9 +23,9 @@ test('canvas, rate and end of the piece are set, kept, and undone', async ({ pie
 test('the way back to the first pose is taken off and put back', async ({ piece, page }) => {
   await piece.open('demo-quay-mark');
   await expect(piece.arcs).toHaveCount(3);
-  await page.getByRole('group', { name: 'After the last pose' }).getByText('Nothing').click();
+  await page.getByRole('group', { name: 'After the last pose' }).getByText('Stop there').click();
   await expect(piece.arcs).toHaveCount(2);
-  await page.getByText('Back to first').click();
+  await page.getByText('Return to the first').click();
   await expect(piece.arcs).toHaveCount(3);
   await expect(piece.cards.last()).toHaveAttribute('aria-label', /way back to the beginning/);
 });
@@ -65,12 +65,12 @@ test('what is done to a pose by number lies on top of its rule, is told, and is 
   await piece.cards.nth(1).click();
   const scale = await piece.number('Scale').inputValue();
   await piece.setNumber('Scale', String(Number(scale) / 2));
-  await piece.setNumber('Turn', '-300');
+  await piece.setNumber('Rotation', '-300');
   await expect(page.getByTestId('added-motion')).toContainText('By hand, on top of that: −300°; × 0.5.');
   await expect(page.getByLabel('Centred')).toHaveValue('area');
   await page.getByRole('button', { name: 'Take it back' }).click();
   await expect(piece.number('Scale')).toHaveValue(scale);
-  await expect(piece.number('Turn')).toHaveValue('0');
+  await expect(piece.number('Rotation')).toHaveValue('0');
   await expect(page.getByTestId('added-motion')).toHaveCount(0);
 });
 

@@ -132,7 +132,7 @@ test('type a word, change its font and size, turn it into points: a part for eac
   const before = await piece.stored();
   expect(partsOf(before).map(({ name }) => name)).toEqual(['Q', 'u', 'a', 'y']);
   expect(Object.values(before.texts)[0]).toMatchObject({ content: 'Quay', font: 'barlow-condensed' });
-  await page.getByRole('button', { name: 'Turn into points' }).click();
+  await page.getByRole('button', { name: 'Make points of it' }).click();
   const after = await piece.stored();
   expect(after.texts).toEqual({});
   expect(partsOf(after).map(({ contours }) => contours)).toEqual(partsOf(before).map(({ contours }) => contours));
@@ -150,11 +150,11 @@ test('round a corner with the mouse and the keyboard', async ({ shelf, piece, pa
   await page.mouse.down();
   await page.mouse.move(canvas.x + 400, canvas.y + 300, { steps: 5 });
   await page.mouse.up();
-  await page.getByRole('button', { name: 'Turn into points' }).click();
+  await page.getByRole('button', { name: 'Make points of it' }).click();
   await page.keyboard.press('p');
   await page.mouse.click(canvas.x + 400, canvas.y + 300);
   await expect(page.getByRole('heading', { name: 'Point 3 of 4' })).toBeVisible();
-  await piece.setNumber('Corner by', '40');
+  await piece.setNumber('Corner size', '40');
   await page.getByRole('button', { name: 'Round' }).click();
   const rounded = partsOf(await piece.stored())[0].contours[0];
   expect(rounded.anchors).toHaveLength(5);

@@ -9,7 +9,7 @@ async function addLane(page: Page, piece: PiecePage, property: 'opacity' | 'turn
   await piece.open('demo-boarding-button', 'timing');
   const name = (await page.locator('.lane-name').first().textContent()) ?? '';
   await page.getByLabel(`Add a lane to ${name}`).selectOption(property);
-  const label = property === 'turn' ? 'Turn' : 'Opacity';
+  const label = property === 'turn' ? 'Rotation' : 'Opacity';
   return { lane: page.getByRole('group', { name: `${label} of ${name}` }) };
 }
 
@@ -28,12 +28,12 @@ test('a pose is turned and moved, its lanes are seen, dragged, typed and eased, 
   await piece.drop(TWO);
   await expect(piece.cards).toHaveCount(2);
   await page.keyboard.press('3');
-  await expect(page.getByText('Nothing moves as a whole yet.')).toBeVisible();
+  await expect(page.getByText('No lanes yet.')).toBeVisible();
   await piece.cards.nth(1).click();
-  await piece.setNumber('Turn', '-300');
-  const turn = page.getByRole('group', { name: 'Turn of Figure 1' });
+  await piece.setNumber('Rotation', '-300');
+  const turn = page.getByRole('group', { name: 'Rotation of Figure 1' });
   await expect(turn.getByRole('button')).toHaveCount(2);
-  await expect(page.getByText('Nothing moves as a whole yet.')).toHaveCount(0);
+  await expect(page.getByText('No lanes yet.')).toHaveCount(0);
 
   // A level block is dragged: the canvas goes along while it is.
   const second = turn.getByRole('button', { name: /gull \(pose 2\): −300/ });
@@ -52,14 +52,14 @@ test('a pose is turned and moved, its lanes are seen, dragged, typed and eased, 
   await page.mouse.down();
   await page.mouse.move(box.x + 20, box.y - 10, { steps: 4 });
   await page.mouse.up();
-  await expect(page.getByRole('heading', { name: 'Key of Turn' })).toBeVisible();
-  const dragged = Number(await piece.number('Turn').inputValue());
+  await expect(page.getByRole('heading', { name: 'Key of Rotation' })).toBeVisible();
+  const dragged = Number(await piece.number('Rotation').inputValue());
   expect(dragged).toBeGreaterThan(-300);
-  await piece.setNumber('Turn', '-180');
+  await piece.setNumber('Rotation', '-180');
 
   // The way between two keys gets an easing of its own.
   await turn.getByRole('button', { name: /buoy \(pose 1\): 0/ }).click();
-  await page.getByText('By its own', { exact: true }).click();
+  await page.getByRole('group', { name: 'Easing to the next key' }).getByText('Own', { exact: true }).click();
   await page.getByLabel('Kind').selectOption('spring');
   const stored = await piece.storedWith(({ lanes }) =>
     Object.values(lanes).some(({ keys }) => keys[0].easing?.kind === 'spring'),
@@ -121,9 +121,9 @@ test('a free key is put where the lane is pressed twice, dragged along in frames
   expect(Math.abs(frames - Math.round(frames))).toBeLessThan(1e-3);
   // Bound to a stop that has no key it stands level there; set free it is a moment again.
   await lane.getByRole('button').first().click();
-  await page.getByRole('button', { name: 'Set it free' }).click();
+  await page.getByRole('button', { name: 'Detach from the pose' }).click();
   await expect(lane.locator('.lane-block.free')).toHaveCount(2);
-  await page.getByRole('button', { name: 'Bind it to the pose' }).click();
+  await page.getByRole('button', { name: 'Attach to the pose' }).click();
   await expect(lane.locator('.lane-block.free')).toHaveCount(1);
   await free.focus();
   await page.keyboard.press('Delete');
@@ -147,8 +147,8 @@ test('lanes and rail show the same stretch of time, zoomed and scrolled together
       .toBeLessThan(1.5);
   };
   await alike();
-  await page.getByRole('button', { name: 'Zoom in in time' }).click();
-  await page.getByRole('button', { name: 'Zoom in in time' }).click();
+  await page.getByRole('button', { name: 'Show less time' }).click();
+  await page.getByRole('button', { name: 'Show less time' }).click();
   await alike();
   const sheet = await page.getByRole('region', { name: 'Lanes' }).boundingBox();
   if (!sheet) throw new Error('There are no lanes.');
@@ -180,14 +180,14 @@ for (const hand of ['mouse', 'keyboard'] as const)
       for (const { text } of TWO) await piece.pasteByKeys(text);
     }
     await expect(piece.cards).toHaveCount(2);
-    if (hand === 'mouse') await page.getByText('Back to first').click();
-    else await page.getByRole('radio', { name: 'Back to first' }).press('Space');
+    if (hand === 'mouse') await page.getByText('Return to the first').click();
+    else await page.getByRole('radio', { name: 'Return to the first' }).press('Space');
     await expect(piece.cards).toHaveCount(3);
     await press(piece.cards.nth(1));
     const x = Number(await piece.number('Middle X').inputValue());
     await piece.setNumber('Middle X', String(x - 200));
     await press(piece.cards.nth(2));
-    await piece.setNumber('Turn', '-300');
+    await piece.setNumber('Rotation', '-300');
     await page.keyboard.press('3');
     const position = page.getByRole('group', { name: /^Position of / });
     await press(position.getByRole('button', { name: /X of .*\(pose 1\): 0/ }));
@@ -204,7 +204,7 @@ for (const hand of ['mouse', 'keyboard'] as const)
     expect(Object.values(stored.poses).every(({ placement }) => placement.rotation === 0)).toBe(true);
     // And both go as one.
     await press(position.locator('.lane-block.free').first());
-    await press(page.getByRole('button', { name: 'Take both away' }));
+    await press(page.getByRole('button', { name: 'Remove both keys' }));
     await expect(position.locator('.lane-block.free')).toHaveCount(0);
   });
 
@@ -325,7 +325,7 @@ test('ways of points are shown a dot a frame: of some of the figure, of the chos
   await piece.matched();
   const ways = page.getByTestId('point-paths');
   await expect(ways).toHaveCount(0);
-  await page.getByRole('checkbox', { name: 'point paths' }).check();
+  await page.getByRole('checkbox', { name: 'Paths of points' }).check();
   const count = (part: string): Promise<number> =>
     ways.locator(part).evaluate((path) => (path.getAttribute('d') ?? '').split('M').length - 1);
   await expect.poll(() => count('.point-line')).toBeGreaterThan(30);

@@ -158,7 +158,7 @@ async function takeTiming(): Promise<void> {
   await page.waitForTimeout(1200);
   await page.getByRole('button', { name: /^Shift Wave to Sail/ }).focus();
   await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: 'Set aside' }).click();
+  await page.getByRole('button', { name: 'Compare with …' }).click();
   await page.getByLabel('Kind').selectOption('spring');
   await page.locator('.easing-plot').evaluate((plot) => plot.scrollIntoView());
   await page.waitForTimeout(900);
@@ -168,7 +168,7 @@ async function takeTiming(): Promise<void> {
 async function takeAll(): Promise<void> {
   await takeVersions();
   await page.getByRole('region', { name: 'On the server' }).waitFor();
-  await page.getByRole('button', { name: 'Throw away' }).click();
+  await page.getByRole('button', { name: 'Discard' }).click();
   await page.goto(server.url);
   await page.waitForTimeout(2200);
   await take('shelf');

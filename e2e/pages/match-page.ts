@@ -14,7 +14,7 @@ export class MatchPage {
   tab = async (name: string): Promise<void> => void (await this.page.getByRole('tab', { name, exact: true }).click());
   decision = (name: string): Locator => this.page.getByRole('region', { name, exact: true });
   isOwn = async (name: string, own = true): Promise<void> =>
-    void (await expect(this.decision(name).locator('.decided-tag')).toHaveText(own ? 'own' : 'automatic'));
+    void (await expect(this.decision(name).locator('.decided-tag')).toHaveText(own ? 'set by you' : 'automatic'));
 
   /** Opens the room and waits until the shift at hand is matched. */
   open = async (): Promise<void> => {

@@ -31,5 +31,5 @@ export const EASING_PRESETS: readonly EasingPreset[] = [
     hint: 'Swings beyond its end and comes to rest',
     easing: { kind: 'spring', bounce: 0.4 },
   },
-  { id: 'even', label: 'Even', hint: 'The same speed all the way; looks mechanical', easing: { kind: 'linear' } },
+  { id: 'even', label: 'Linear', hint: 'The same speed all the way; looks mechanical', easing: { kind: 'linear' } },
 ];

@@ -38,7 +38,7 @@ export function healthSentence(
     return told(
       'broken',
       'folds',
-      `The outline folds over itself ${near('folds')}. Try the other direction, another alternative or a tie there, or soften the middle.`,
+      `The outline folds over itself ${near('folds')}. Try the other direction, another alternative or a tie there, or smooth the in-between.`,
     );
   if (figures.inverted > limits.inverted)
     return told(
@@ -74,7 +74,7 @@ export function healthSentence(
     return told(
       'look',
       'endError',
-      `Evenly set points stray up to ${figures.endError.toFixed(2)} px from the outlines: more of them come nearer.`,
+      `Even spacing leaves the outline by up to ${figures.endError.toFixed(2)} px. Use more points to get closer.`,
     );
   if (figures.areaDip < 1 - room.look) return dip('look');
   if (figures.evenDip < 1 - room.evenDip)

@@ -272,7 +272,7 @@ describe('the sentence on a shift', () => {
     ['areaDip', 0.53, 'broken', 'shrinks to 53 % of its area'],
     ['areaDip', 0.8, 'look', 'shrinks to 80 % of its area'],
     ['evenDip', 0.7, 'look', 'to 70 % of the area between both ends'],
-    ['endError', 0.4, 'look', 'stray up to 0.40 px'],
+    ['endError', 0.4, 'look', 'leaves the outline by up to 0.40 px'],
     ['perimeter', 1.4, 'broken', '40 % longer'],
     ['perimeter', 1.2, 'look', '20 % longer'],
     ['swell', 1.4, 'broken', 'swells to 140 %'],

@@ -338,8 +338,8 @@ export class Ranker {
         code: 'softened',
         text:
           this.options.softness !== undefined
-            ? 'The middle is rounded: your choice.'
-            : 'The middle is rounded, because everything else folds or looks worse.',
+            ? 'The in-between is smoothed: your choice.'
+            : 'The in-between is smoothed, because everything else folds or looks worse.',
       });
     return out;
   }

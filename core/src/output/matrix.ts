@@ -297,8 +297,8 @@ const ROWS: Readonly<Record<FormId, Row>> = {
   'still-png': ONE_PICTURE,
   'png-sequence': {
     ...PICTURE,
-    loop: beside('Pictures in a row have no loop.'),
-    stretch: beside('Pictures in a row have no loop.'),
+    loop: beside('Image sequences have no loop.'),
+    stretch: beside('Image sequences have no loop.'),
   },
   'sprite-sheet': PICTURE,
   apng: { ...PICTURE, stretch: begunAgain },

@@ -101,7 +101,7 @@ export const ANGLES: readonly ShapeParameter[] = [arcAngle('from', 'From'), arcA
 export const PLACE: readonly ShapeParameter[] = [
   { key: 'x', label: 'Centre X', unit: 'px', ...LIMITS.coordinate },
   { key: 'y', label: 'Centre Y', unit: 'px', ...LIMITS.coordinate },
-  { key: 'rotation', label: 'Own turn', unit: '°', ...LIMITS.angle },
+  { key: 'rotation', label: 'Own rotation', unit: '°', ...LIMITS.angle },
 ];
 
 /** Pulled at its corner: the opposite corner stays where it is. */

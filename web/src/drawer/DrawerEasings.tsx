@@ -20,7 +20,7 @@ export function DrawerEasings() {
               <EasingMark easing={easing} />
               <span>{name}</span>
               <code>{writeCssEasing(easing)}</code>
-              <IconButton icon={Trash2} label={`Throw away the easing ${name}`} onClick={() => void remove(id)} />
+              <IconButton icon={Trash2} label={`Delete the easing ${name}`} onClick={() => void remove(id)} />
             </li>
           ))}
         </ul>

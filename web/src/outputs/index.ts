@@ -6,10 +6,10 @@ import { mp4, webm } from './raster/video';
 import { textOutput } from './text-output';
 
 export { estimateSize } from './estimate';
+export { FORM_GROUPS, GROUP_OF_FORM } from './form-groups';
 export { openMovingPicture, pictureFile } from './moving-picture';
 export type { MadeOutput, OutputForm } from './output-form';
 export { type OutputProof, proveOutput } from './proof/prove';
-
 export { PURPOSES, type Purpose } from './purposes';
 export { ZipWriter } from './zip';
 
@@ -17,10 +17,10 @@ export { ZipWriter } from './zip';
 export const OUTPUTS: readonly OutputForm[] = [
   ...TEXT_FORMS.map(textOutput),
   stillPng,
+  gif,
+  apng,
   pngSequence,
   spriteSheet,
-  apng,
-  gif,
   mp4,
   webm,
 ];

@@ -93,11 +93,11 @@ export function ArrangeDetails() {
         value={box.maxY - box.minY}
         onChange={(height) => setTargetsBox(store, now(), { height })}
       />
-      <h3>Turn, scale, mirror</h3>
-      <NumberField label="Turn by" unit="°" value={turn} onChange={setTurn} />
+      <h3>Rotate, scale, mirror</h3>
+      <NumberField label="Rotate by" unit="°" value={turn} onChange={setTurn} />
       <NumberField label="Scale by" unit="%" value={scale} limit={limitIn(LIMITS.scaleBy, 100)} onChange={setScale} />
       <div className="details-actions">
-        <ActionButton label="Turn" onClick={() => turnTargets(store, now(), turn)} />
+        <ActionButton label="Rotate" onClick={() => turnTargets(store, now(), turn)} />
         <ActionButton label="Scale" onClick={() => scaleTargets(store, now(), scale / 100, scale / 100, 'Scale')} />
         <IconButton
           icon={FlipHorizontal2}
@@ -184,7 +184,7 @@ export function ArrangeDetails() {
           <NumberField label="Pivot Y" unit="px" digits={2} value={py} onChange={(y) => pivotAt([px, y])} />
           {figure.pivot && (
             <div className="details-actions">
-              <ActionButton label="Back to automatic" onClick={() => pivotAt(null)} />
+              <ActionButton label="Reset the pivot" onClick={() => pivotAt(null)} />
             </div>
           )}
         </>

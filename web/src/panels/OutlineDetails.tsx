@@ -43,9 +43,9 @@ import { TextDetails } from './TextDetails';
 
 const COMBINE_LABELS = {
   unite: { label: 'Unite', hint: 'One outline round all of them' },
-  subtract: { label: 'Subtract', hint: 'The lowest without the others' },
+  subtract: { label: 'Subtract', hint: 'The lowest figure minus those above it' },
   intersect: { label: 'Intersect', hint: 'What they have in common' },
-  exclude: { label: 'Exclude', hint: 'What belongs to one of them only' },
+  exclude: { label: 'Exclude', hint: 'Everything but the overlap' },
 } as const;
 
 /** What can be done with outlines: parameters while adjustable, text while text, points, and what changes whole outlines. */
@@ -72,7 +72,7 @@ export function OutlineDetails() {
         <div className="details-actions">
           <ActionButton
             icon={Waypoints}
-            label="Turn into points"
+            label="Make points of it"
             hint="From then on its points are edited, not its parameters or letters"
             onClick={() => void turnTargetsIntoPoints(store, 0)}
           />
@@ -240,7 +240,7 @@ function WholeOutlines({ targets }: { readonly targets: readonly EditTarget[] })
         />
       </div>
       <NumberField
-        label="May stray"
+        label="Simplify within"
         unit="px"
         value={tolerance}
         limit={LIMITS.simplify}
@@ -250,7 +250,7 @@ function WholeOutlines({ targets }: { readonly targets: readonly EditTarget[] })
       <div className="details-actions">
         <ActionButton
           label="Simplify"
-          hint="As few points as stay within that distance"
+          hint="As few points as possible within that distance"
           onClick={() => void simplifyTargets(store, editor.shapes, now(), tolerance)}
         />
       </div>

@@ -96,8 +96,8 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
           label="After the last pose"
           value={isClosedRail(piece, figure) ? 'back' : 'jump'}
           options={[
-            { value: 'back', label: 'Back to first', hint: 'The loop closes without a jump' },
-            { value: 'jump', label: 'Nothing' },
+            { value: 'back', label: 'Return to the first', hint: 'The loop closes without a jump' },
+            { value: 'jump', label: 'Stop there' },
           ]}
           onChange={(value) =>
             change(value === 'back' ? 'Close the loop' : 'Open the loop', (draft) =>
@@ -135,7 +135,7 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
         }}
       />
       <TextField
-        label="Own rate"
+        label="Other rate (fps)"
         value={canvas.rate.den === 1 ? String(canvas.rate.num) : rate}
         onChange={(typed) => {
           const own = readRate(typed);
@@ -150,20 +150,20 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
         }}
       />
       <Choice
-        label="Another rate keeps"
+        label="When the rate changes, keep"
         value={keeps}
         options={[
-          { value: 'seconds', label: 'The seconds' },
-          { value: 'frames', label: 'The frames', hint: 'All gets longer or shorter' },
+          { value: 'seconds', label: 'Seconds' },
+          { value: 'frames', label: 'Frame numbers', hint: 'Everything gets longer or shorter' },
         ]}
         onChange={setKeeps}
       />
       {length > 0 && (
         <div className="details-actions">
           <ActionButton
-            label="Snap to frames"
+            label="Round all times to frames"
             hint="Rounds all holds and shifts to whole frames"
-            onClick={() => change('Snap to frames', snapToFrames)}
+            onClick={() => change('Round all times to frames', snapToFrames)}
           />
         </div>
       )}
@@ -172,7 +172,7 @@ export function PieceDetails({ piece }: { readonly piece: Piece }) {
         value={canvas.background === null ? 'none' : 'colour'}
         options={[
           { value: 'colour', label: 'Colour' },
-          { value: 'none', label: 'Nothing' },
+          { value: 'none', label: 'Transparent' },
         ]}
         onChange={(value) =>
           change('Background', (draft) => void (draft.canvas.background = value === 'none' ? null : '#ffffff'))

@@ -80,7 +80,7 @@ export function PlaybackFields({ piece }: { readonly piece: Piece }) {
   return (
     <>
       <SelectField
-        label="At the end it"
+        label="At the end the piece"
         value={piece.playback}
         options={WAYS}
         onChange={(playback) =>
@@ -143,7 +143,7 @@ function PosterFields({ piece, figure }: { readonly piece: Piece; readonly figur
     <>
       <SelectField
         label="Still picture"
-        hint="The picture that stands for the piece: in stills, on the shelf, and for people who ask their system for less motion"
+        hint="The picture that stands for the piece: in stills, on the shelf, and for people whose system asks to reduce motion"
         value={poster ? nameOf(poster) : AUTOMATIC}
         options={[{ value: AUTOMATIC, label: `Automatic: ${+posterSeconds(piece).toFixed(2)} s` }, ...options]}
         onChange={(value) => put(value === AUTOMATIC ? null : momentAt(value))}

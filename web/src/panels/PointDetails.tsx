@@ -31,7 +31,7 @@ import { ActionButton, Choice, IconButton, NumberField } from '../ui';
 const KINDS = [
   { value: 'corner', label: 'Corner', hint: 'Handles are free of each other' },
   { value: 'smooth', label: 'Smooth', hint: 'Handles stay on one line' },
-  { value: 'symmetric', label: 'Even', hint: 'Symmetric: on one line and equally long' },
+  { value: 'symmetric', label: 'Symmetric', hint: 'Handles on one line and equally long' },
 ] as const;
 
 /** The chosen points: where they are, what they are, and what can be done with them and their contours. */
@@ -87,7 +87,7 @@ export function PointDetails() {
             options={KINDS}
             onChange={(kind) => setAnchorKind(store, now(), kind)}
           />
-          <NumberField label="Corner by" unit="px" value={radius} limit={LIMITS.corner} onChange={setRadius} />
+          <NumberField label="Corner size" unit="px" value={radius} limit={LIMITS.corner} onChange={setRadius} />
           <div className="details-actions">
             <ActionButton
               label="Round"
@@ -106,7 +106,7 @@ export function PointDetails() {
             />
             <ActionButton
               label="Add after"
-              hint="Another point half-way to the next; the outline stays"
+              hint="Another point half-way to the next; the outline does not change"
               onClick={addAfter}
             />
             <ActionButton
@@ -119,22 +119,22 @@ export function PointDetails() {
             <div className="details-actions">
               <IconButton
                 icon={AlignCenterVertical}
-                label="On one upright line"
+                label="Align in a column"
                 onClick={() => alignAnchors(store, now(), 'x')}
               />
               <IconButton
                 icon={AlignCenterHorizontal}
-                label="On one level line"
+                label="Align in a row"
                 onClick={() => alignAnchors(store, now(), 'y')}
               />
               <IconButton
                 icon={AlignHorizontalSpaceAround}
-                label="Even steps across"
+                label="Space out across"
                 onClick={() => alignAnchors(store, now(), 'spread-x')}
               />
               <IconButton
                 icon={AlignVerticalSpaceAround}
-                label="Even steps down"
+                label="Space out down"
                 onClick={() => alignAnchors(store, now(), 'spread-y')}
               />
             </div>

@@ -132,7 +132,7 @@ export function PoseDetails({
         <RuleFields piece={piece} figureId={figure.id} rule={rule} onChange={setRule} />
       ) : (
         <p className="details-note">
-          It stands as it was drawn.{' '}
+          It is where it was drawn.{' '}
           <button type="button" className="btn btn-link p-0 align-baseline" onClick={() => setRule(DEFAULT_RULE)}>
             Place by a rule
           </button>
@@ -198,7 +198,7 @@ function PlaceFields({ shown }: { readonly shown: ShownPose }) {
         onChange={(percent) => scalePoseTo(store, shown, percent / 100)}
       />
       <NumberField
-        label="Turn"
+        label="Rotation"
         value={rotation + turn}
         unit="°"
         digits={2}

@@ -73,7 +73,7 @@ export function SeveralDetails({ piece, choice }: { readonly piece: Piece; reado
       )}
       {together > 0 && (
         <NumberField
-          label="Together"
+          label="Total time"
           value={together}
           unit="s"
           limit={LIMITS.runtime}
@@ -93,7 +93,7 @@ export function SeveralDetails({ piece, choice }: { readonly piece: Piece; reado
         <>
           {unsound > 0 && (
             <p className="details-note">
-              <TriangleAlert size={13} aria-hidden="true" /> {counted(unsound, 'shift')} of them should be looked at.
+              <TriangleAlert size={13} aria-hidden="true" /> {counted(unsound, 'shift')} of them need a look.
             </p>
           )}
           <NumberField

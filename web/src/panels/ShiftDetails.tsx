@@ -86,8 +86,8 @@ export function ShiftDetails({ piece, shift }: { readonly piece: Piece; readonly
         label="Colours blend"
         value={shift.blend}
         options={[
-          { value: 'oklab', label: 'By eye', hint: 'In OKLab: even steps for the eye' },
-          { value: 'srgb', label: 'By numbers', hint: 'In sRGB: as most web animation does' },
+          { value: 'oklab', label: 'By eye (OKLab)', hint: 'Steps look the same size to the eye' },
+          { value: 'srgb', label: 'sRGB', hint: 'As CSS and most players do' },
         ]}
         onChange={(blend) => change('Blend colours', (draft) => void (draft.blend = blend))}
       />

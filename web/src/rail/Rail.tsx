@@ -397,9 +397,9 @@ export function Rail({ onAdd }: { readonly onAdd: (card: Element) => void }) {
         </svg>
       </div>
       {layout.scale > 0 && (
-        <div className="rail-zoom" role="group" aria-label="Zoom in time">
-          <IconButton icon={ZoomOut} label="Zoom out in time" disabled={zoom <= 1} onClick={() => zoomBy(1 / 1.5)} />
-          <IconButton icon={ZoomIn} label="Zoom in in time" disabled={zoom >= MOST_ZOOM} onClick={() => zoomBy(1.5)} />
+        <div className="rail-zoom" role="group" aria-label="Zoom of the rail">
+          <IconButton icon={ZoomOut} label="Show more time" disabled={zoom <= 1} onClick={() => zoomBy(1 / 1.5)} />
+          <IconButton icon={ZoomIn} label="Show less time" disabled={zoom >= MOST_ZOOM} onClick={() => zoomBy(1.5)} />
         </div>
       )}
     </section>

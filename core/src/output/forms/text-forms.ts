@@ -67,8 +67,8 @@ export const TEXT_FORMS: readonly TextForm[] = [
       {
         kind: 'switch',
         key: 'calm',
-        label: 'Still if less motion is asked for',
-        hint: 'People can ask their system for less motion. They then see the picture that stands for the piece',
+        label: 'Still picture for “reduce motion”',
+        hint: 'People can ask their system to reduce motion. They then see the poster picture of the piece',
         otherwise: 'yes',
       },
       {
@@ -95,7 +95,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
     id: 'css',
     label: 'CSS animation',
     about:
-      'An SVG that style sheets move: for pages whose animations are paused, timed or overruled by CSS. It stands still where less motion is asked for.',
+      'An SVG that style sheets move: for pages whose animations are paused, timed or overruled by CSS. It shows a still picture for “reduce motion”.',
     extension: 'svg',
     type: 'image/svg+xml',
     fields: [
@@ -159,7 +159,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
       {
         kind: 'choice',
         key: 'input',
-        label: 'A number stands for',
+        label: 'Progress is given as',
         answers: [
           { value: 'poses', label: 'poses', hint: '0, 1, 2 …: the poses, however long they are held' },
           { value: 'run', label: 'time', hint: '0 to 1: the whole run with its holds' },
@@ -171,7 +171,7 @@ export const TEXT_FORMS: readonly TextForm[] = [
         key: 'beyond',
         label: 'Beyond the ends',
         answers: [
-          { value: 'clamped', label: 'it stays', hint: 'The first and the last picture' },
+          { value: 'clamped', label: 'held', hint: 'The first and the last picture' },
           { value: 'extrapolated', label: 'it goes on', hint: 'At the pace that it has at the end' },
         ],
         otherwise: 'clamped',

@@ -214,7 +214,7 @@ export const DECISIONS: Rows = {
       { value: 'auto', label: 'Automatic', hint: 'All the way, unless they would touch' },
       { value: 'together', label: 'At once', hint: 'All the way, what goes and what comes' },
       { value: 'overlap', label: 'Overlap', hint: 'What goes is half gone before something comes' },
-      { value: 'after', label: 'In turns', hint: 'What goes is gone before something comes' },
+      { value: 'after', label: 'One after the other', hint: 'What goes is gone before something comes' },
     ] satisfies Answer<Turns>[],
     options: (turns) => ({ turns }),
   },

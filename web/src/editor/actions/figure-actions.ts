@@ -119,7 +119,7 @@ export function turnTargets(store: AppStore, seconds: number, degrees: number): 
   if (!box || degrees === 0) return;
   const [x, y] = pivotOf(targets, box);
   const matrix = multiply(translation(x, y), multiply(rotation((degrees * Math.PI) / 180), translation(-x, -y)));
-  transformTargets(store, targets, `Turn by ${+degrees.toFixed(2)}°`, () => matrix, { turn: degrees });
+  transformTargets(store, targets, `Rotate by ${+degrees.toFixed(2)}°`, () => matrix, { turn: degrees });
 }
 
 /** Scales all that is worked on about its pivot; negative factors mirror. */
@@ -318,7 +318,7 @@ export function chooseFigure(store: AppStore, id: Id, stop: number, how: Choosin
 /** Turns a pose to an angle in degrees in all, about its pivot. */
 export function turnPoseTo(store: AppStore, shown: ShownPose, degrees: number): void {
   const by = degrees - shown.pose.placement.rotation - motionValues(shown).turn;
-  mapAboutPivot(store, shown, `Turn ${shown.pose.name}`, rotation((by * Math.PI) / 180), { turn: by });
+  mapAboutPivot(store, shown, `Rotate ${shown.pose.name}`, rotation((by * Math.PI) / 180), { turn: by });
 }
 
 /** Scales a pose evenly to a factor of its drawing's own size, about its pivot; what is stretched keeps its proportions. */

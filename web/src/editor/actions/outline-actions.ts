@@ -313,7 +313,7 @@ export async function cutTargets(
     notice(store, 'Choose what to cut first, then drag the line across it.');
     return;
   }
-  await whileBusy(store, 'Cutting …', async () => {
+  await whileBusy(store, 'Splitting …', async () => {
     const cuts: { target: EditTarget; part: Part; left: Outline; right: Outline }[] = [];
     for (const target of targets) {
       const [x0, y0] = mapPoint(target.inverse, line[0], line[1]);
@@ -329,7 +329,7 @@ export async function cutTargets(
     }
     const made: Id[] = [];
     store.dispatch(
-      changePiece('Cut', (draft) => {
+      changePiece('Split', (draft) => {
         for (const { target, part, left, right } of crossed) {
           setOutline(draft, part.id, left, freshId);
           const id = freshId('p');

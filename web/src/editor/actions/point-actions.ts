@@ -300,7 +300,7 @@ export const setStart = (store: AppStore, seconds: number): void =>
 export const closeContours = (store: AppStore, seconds: number): void =>
   changeContours(store, seconds, 'Close', (contour) => closeContour(contour, mergeReach(contour)));
 export const cutContours = (store: AppStore, seconds: number): void =>
-  changeContours(store, seconds, 'Cut at points', (contour, chosen) => {
+  changeContours(store, seconds, 'Split at points', (contour, chosen) => {
     if (chosen.length === 0) return contour;
     const id = (): Id => freshId('a');
     const opened = contour.closed ? openAt(contour, chosen[0], id) : contour;

@@ -162,7 +162,7 @@ export async function turnTargetsIntoPoints(store: AppStore, seconds: number): P
   const shown = parts.filter(({ source }) => source);
   if (shown.length === 0) return;
   store.dispatch(
-    changePiece('Turn into points', (draft) => {
+    changePiece('Make points of a text', (draft) => {
       // What a lane made of a shape is what it is from now on.
       for (const { id, contours } of shown)
         draft.parts[id].contours = contours as PieceDraft['parts'][string]['contours'];

@@ -204,7 +204,7 @@ export class Arrivals {
     store.dispatch(
       sessionActions.told({
         tone: 'notice',
-        text: `${names.join(', ')} came with its movement${length > 0 ? `; ${length === 1 ? 'one thing is' : `${length} things are`} not as in the file` : ''}.`,
+        text: `${names.join(', ')} came with its movement${length > 0 ? `; ${length === 1 ? 'one thing was' : `${length} things were`} changed on import` : ''}.`,
         undoChange: entry,
         ...(length > 0 && { details: notes.slice(0, MOST_NOTES) }),
       }),

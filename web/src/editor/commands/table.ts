@@ -355,7 +355,7 @@ export const COMMANDS = [
   },
   {
     id: 'cut-out',
-    label: 'Cut out',
+    label: 'Cut (clipboard)',
     group: 'Change',
     keys: ['mod+x'],
     native: true,

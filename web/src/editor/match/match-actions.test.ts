@@ -52,7 +52,7 @@ describe('decisions about a match', () => {
     expect(store.getState().document.past.map(({ name }) => name)).toEqual([
       'Direction: Reversed',
       'Method: Turning',
-      'Soften the middle: 6',
+      'Smoothness of the in-between: 6',
       '32 even points',
     ]);
     backToAutomatic(store, shiftId, 'softness');
@@ -251,9 +251,9 @@ describe('unpaired contours, open ends and cuts', () => {
   });
 
   test('when contours come and go is said and taken back', () => {
-    setChoice(store, shiftId, 'Coming and going', 'turns', 'after');
+    setChoice(store, shiftId, 'Appearing and vanishing', 'turns', 'after');
     expect(match().turns).toBe('after');
-    expect(store.getState().document.past.map(({ name }) => name)).toEqual(['Coming and going: In turns']);
+    expect(store.getState().document.past.map(({ name }) => name)).toEqual(['Appearing and vanishing: One after the other']);
     backToAutomatic(store, shiftId, 'turns');
     expect(match().turns).toBe('auto');
   });

@@ -175,9 +175,14 @@ export const removeCut = (store: AppStore, shiftId: Id, id: Id): void =>
   );
 
 export const setSoftness = (store: AppStore, shiftId: Id, softness: number | null): void =>
-  changeMatch(store, shiftId, softness === null ? 'Soften automatically' : `Soften the middle: ${softness}`, {
-    softness,
-  });
+  changeMatch(
+    store,
+    shiftId,
+    softness === null ? 'Smooth automatically' : `Smoothness of the in-between: ${softness}`,
+    {
+      softness,
+    },
+  );
 
 export const setEven = (store: AppStore, shiftId: Id, even: number | null): void =>
   changeMatch(store, shiftId, even === null ? 'Points of the outlines' : `${even} even points`, { even });
@@ -234,7 +239,7 @@ export function takeAlternative(store: AppStore, shiftId: Id, choice: PoseAltern
 /** Gives a decision, or all of them, back to the program. */
 export function backToAutomatic(store: AppStore, shiftId: Id, decision: Decision | 'all'): void {
   store.dispatch(
-    changePiece(decision === 'all' ? 'All automatic' : 'Back to automatic', (draft) => {
+    changePiece(decision === 'all' ? 'Reset all decisions' : 'Reset a decision', (draft) => {
       const shift = draft.shifts[shiftId];
       Object.assign(shift.match, settledMatch(shift.match));
       if (decision === 'method' || decision === 'all') shift.method = 'auto';

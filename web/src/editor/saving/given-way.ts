@@ -19,7 +19,7 @@ export interface GivenWay {
   readonly text: string;
 }
 
-/** Versions that gave way, for thirty days, in the browser's database. */
+/** Replaced versions, for thirty days, in the browser's database. */
 export class GivenWayKeeper {
   constructor(
     private readonly database: BrowserDatabase,

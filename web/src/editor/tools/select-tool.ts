@@ -102,7 +102,7 @@ export function createSelectTool(drawing: ToolContext): Tool {
       end: () => {
         drawing.endLive();
         const done = matrix;
-        if (done) transformTargets(store, targets, handle === 'turn' ? 'Turn' : 'Scale', () => done);
+        if (done) transformTargets(store, targets, handle === 'turn' ? 'Rotate' : 'Scale', () => done);
       },
       cancel: () => drawing.endLive(),
     };

@@ -48,11 +48,11 @@ function pointsHelp(look: ToolLook): string {
   const { figures, targets } = look;
   if (figures === 0) return EMPTY;
   if (targets.length === 0) return 'Click what is to show its points.';
-  if (locked(look)) return 'It is locked: its points stay where they are.';
+  if (locked(look)) return 'It is locked: its points cannot be moved.';
   const parts = targets.flatMap(({ targets: chosen }) => chosen);
   if (parts.every(({ source }) => source?.kind === 'glyph'))
-    return 'Letters have no points while they are text: “Turn into points” is under Outline.';
-  if (parts.every(({ source }) => source)) return 'Drag its handles; “Turn into points” under Outline makes it free.';
+    return 'Letters have no points while they are text: “Make points of it” is under Outline.';
+  if (parts.every(({ source }) => source)) return 'Drag its handles; “Make points of it” under Outline makes it free.';
   return 'Drag points. Double-click the outline for another point.';
 }
 
@@ -88,22 +88,22 @@ export const TOOL_TABLE: Readonly<Record<ToolId, ToolRow>> = {
   },
   text: { label: 'Text', word: 'Text', key: 't', help: () => 'Click where the text begins.', create: createTextTool },
   cut: {
-    label: 'Cut',
-    word: 'Cut',
+    label: 'Split',
+    word: 'Split',
     key: 'c',
     help: (look) =>
       look.targets.length === 0
         ? look.figures === 0
           ? EMPTY
-          : 'Choose what is to be cut first, with Select.'
+          : 'First choose what to split, with Select.'
         : locked(look)
-          ? 'It is locked and cannot be cut.'
+          ? 'It is locked and cannot be split.'
           : 'Drag a line across what is chosen.',
     create: createCutTool,
   },
   colour: {
-    label: 'Eyedropper',
-    word: 'Colour',
+    label: 'Pick colour',
+    word: 'Pick colour',
     key: 'e',
     help: ({ figures, targets }) =>
       figures === 0

@@ -16,7 +16,7 @@ const FIELDS: readonly OutputField[] = [
     key: 'palette',
     label: 'Palette',
     answers: [
-      { value: 'one', label: 'one for all', hint: 'Smaller, and what stands still keeps its colours' },
+      { value: 'one', label: 'one for all', hint: 'Smaller, and what does not move keeps its colours' },
       { value: 'each', label: 'one a frame', hint: 'For pieces whose colours change' },
     ],
     otherwise: 'one',
@@ -37,8 +37,8 @@ const FIELDS: readonly OutputField[] = [
     label: 'Dithering',
     answers: [
       { value: 'none', label: 'none', hint: 'For flat colours' },
-      { value: 'pattern', label: 'pattern', hint: 'For gradients; stands still' },
-      { value: 'grain', label: 'grain', hint: 'For gradients; seeded, so it stands still too' },
+      { value: 'pattern', label: 'pattern', hint: 'For gradients; does not flicker' },
+      { value: 'grain', label: 'grain', hint: 'For gradients; seeded, so it does not flicker either' },
     ],
     otherwise: 'none',
   },
@@ -50,7 +50,7 @@ const FIELDS: readonly OutputField[] = [
     least: 1,
     most: 1000,
     whole: true,
-    empty: 'as the piece',
+    empty: 'as in the piece',
     otherwise: '',
   },
   {

@@ -75,13 +75,13 @@ const choiceOfGround = (transparent: boolean): OutputField[] => [
     key: 'ground',
     label: 'Background',
     answers: [
-      { value: 'piece', label: 'as the piece' },
-      ...(transparent ? [{ value: 'none', label: 'none', hint: 'What is not drawn is transparent' }] : []),
-      { value: 'colour', label: 'a colour', hint: 'The matte colour, where the picture has no other' },
+      { value: 'piece', label: 'As in the piece' },
+      ...(transparent ? [{ value: 'none', label: 'Transparent', hint: 'What is not drawn is transparent' }] : []),
+      { value: 'colour', label: 'Colour', hint: 'The colour below, where nothing is drawn' },
     ],
     otherwise: 'piece',
   },
-  { kind: 'colour', key: 'matte', label: 'Colour', otherwise: '#ffffff' },
+  { kind: 'colour', key: 'matte', label: 'Background colour', otherwise: '#ffffff' },
 ];
 
 /** Fields of all forms of frames; `fps` is what is common for it, or '' for the piece's own. */
@@ -102,7 +102,7 @@ export const frameFields = ({
     unit: 'fps',
     least: 0.1,
     most: mostFps,
-    empty: 'as the piece',
+    empty: 'as in the piece',
     otherwise: fps,
   },
   { kind: 'number', key: 'from', label: 'From', unit: 's', least: 0, most: 36_000, otherwise: '0' },

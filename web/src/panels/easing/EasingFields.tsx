@@ -26,7 +26,7 @@ type Change = (easing: Easing, name: string, seconds?: number) => void;
 /** What each kind is called, and what it begins as. */
 const KINDS: readonly { readonly value: Kind; readonly label: string; readonly first: Easing }[] = [
   { value: 'cubic-bezier', label: 'Curve', first: { kind: 'cubic-bezier', x1: 0.5, y1: 0, x2: 0.15, y2: 1 } },
-  { value: 'linear', label: 'Even', first: { kind: 'linear' } },
+  { value: 'linear', label: 'Linear', first: { kind: 'linear' } },
   { value: 'spring', label: 'Spring', first: { kind: 'spring', bounce: 0.4 } },
   { value: 'elastic', label: 'Elastic', first: { kind: 'elastic', side: 'out', amplitude: 1, period: 0.3 } },
   { value: 'bounce', label: 'Bounce', first: { kind: 'bounce', side: 'out' } },

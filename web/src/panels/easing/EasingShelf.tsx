@@ -30,7 +30,7 @@ export function EasingAside({
     <div className="easing-aside">
       <EasingRun easing={asideEasing} seconds={seconds} />
       <div className="easing-actions">
-        <p className="details-note">Set aside.</p>
+        <p className="details-note">Compared with this one.</p>
         <ActionButton
           label="Swap"
           hint="The other becomes this one's easing"
@@ -39,7 +39,7 @@ export function EasingAside({
             onChange(asideEasing, 'Ease: the other candidate');
           }}
         />
-        <ActionButton label="Drop it" onClick={() => dispatch(sessionActions.easingSetAside(null))} />
+        <ActionButton label="Discard" onClick={() => dispatch(sessionActions.easingSetAside(null))} />
       </div>
     </div>
   );
@@ -73,8 +73,8 @@ export function EasingShelf({
         />
         {!asideEasing && (
           <ActionButton
-            label="Set aside"
-            hint="Try another one: both run side by side"
+            label="Compare with …"
+            hint="Keeps this easing at hand while you try another: both run side by side"
             onClick={() => dispatch(sessionActions.easingSetAside(easing))}
           />
         )}
@@ -87,11 +87,7 @@ export function EasingShelf({
                 <EasingMark easing={each.easing} />
                 {each.name}
               </button>
-              <IconButton
-                icon={Trash2}
-                label={`Throw away the easing ${each.name}`}
-                onClick={() => void remove(each.id)}
-              />
+              <IconButton icon={Trash2} label={`Delete the easing ${each.name}`} onClick={() => void remove(each.id)} />
             </span>
           ))}
         </div>

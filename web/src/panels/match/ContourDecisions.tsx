@@ -80,8 +80,11 @@ export function ContourDecisions({
                 label: plan ? `Automatic: ${name(now.get(id), plan && isJoined(piece, plan, id, 'a'))}` : 'Automatic',
               },
               ...second.map((other, j) => ({ value: other, label: `Contour ${j + 1}` })),
-              { value: 'alone', label: 'Nothing: it shrinks away' },
-              ...WIPES.map(({ angle, label }) => ({ value: `wipe ${angle}`, label: `Nothing: wiped away ${label}` })),
+              { value: 'alone', label: 'No partner: shrinks away' },
+              ...WIPES.map(({ angle, label }) => ({
+                value: `wipe ${angle}`,
+                label: `No partner: is wiped away ${label}`,
+              })),
             ]}
             onChange={(choice) => choose(id, 'a', choice)}
           />

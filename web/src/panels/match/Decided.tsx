@@ -18,13 +18,13 @@ export function Decided({
     <section className={`decided ${own ? 'own' : ''}`} aria-label={title}>
       <header>
         <h3>{title}</h3>
-        <span className="decided-tag">{own ? 'own' : 'automatic'}</span>
+        <span className="decided-tag">{own ? 'set by you' : 'automatic'}</span>
         {own && (
           <button
             type="button"
             className="btn btn-link quiet decided-back"
-            title={`${title}: back to automatic`}
-            aria-label={`${title}: back to automatic`}
+            title={`${title}: reset`}
+            aria-label={`${title}: reset`}
             onClick={onBack}
           >
             <Undo2 size={14} aria-hidden="true" />

@@ -48,7 +48,7 @@ export function MatchDecisions({
   const method = (
     <Decided title="Method" own={shift.method !== 'auto'} onBack={back('method')}>
       <Choice
-        label="Points travel"
+        label="Paths of points"
         value={shift.method}
         options={methods}
         onChange={(method) =>
@@ -112,7 +112,7 @@ export function MatchDecisions({
         <ChoiceDecision title="Open and closed" name="opening" store={store} shift={shift} />
       )}
       {(match.turns !== 'auto' || comesOrGoes(plan)) && (
-        <ChoiceDecision title="Coming and going" name="turns" store={store} shift={shift} />
+        <ChoiceDecision title="Appearing and vanishing" name="turns" store={store} shift={shift} />
       )}
       {match.cuts.length > 0 && (
         <Decided title="Cut" own onBack={back('cuts')}>
@@ -127,23 +127,23 @@ export function MatchDecisions({
         </Decided>
       )}
       {method}
-      <Decided title="Middle" own={match.softness !== null} onBack={back('softness')}>
+      <Decided title="In-between" own={match.softness !== null} onBack={back('softness')}>
         {match.softness === null ? (
           <>
             <p className="details-note">
               {soft > 0
-                ? `Softened to ${Math.round((100 * soft) / LIMITS.smoothing.max)} %, because it folds otherwise.`
-                : 'Not softened.'}
+                ? `Smoothed by ${Math.round((100 * soft) / LIMITS.smoothing.max)} %, because it would fold otherwise.`
+                : 'Not smoothed.'}
             </p>
             <ActionButton
-              label="Soften the middle"
-              hint="Details sink in and new ones rise"
+              label="Smooth the in-between"
+              hint="Details melt away and new ones grow"
               onClick={() => setSoftness(store, shift.id, soft || DEFAULT_SOFTNESS)}
             />
           </>
         ) : (
           <NumberField
-            label="Soften the middle"
+            label="Smoothness of the in-between"
             value={Math.round((100 * match.softness) / LIMITS.smoothing.max)}
             unit="%"
             limit={limitIn(LIMITS.smoothing, 100 / LIMITS.smoothing.max)}
@@ -157,16 +157,16 @@ export function MatchDecisions({
         <p className="details-note numbers">{pointsText(plan)}</p>
         {match.even === null ? (
           <ActionButton
-            label="Set points evenly"
-            hint="So many on each contour, whatever the outlines have; how far that strays is told"
+            label="Space points evenly"
+            hint="The same number on each contour. The distance from the outline is shown."
             onClick={() => setEven(store, shift.id, DEFAULT_EVEN)}
           />
         ) : (
           <NumberField
-            label="Even points a contour"
+            label="Points per contour"
             value={match.even}
             limit={LIMITS.pointsPerContour}
-            also={plan ? `strays ${endError < 0.005 ? '< 0.01' : endError.toFixed(2)} px` : undefined}
+            also={plan ? `at most ${endError < 0.005 ? '0.01' : endError.toFixed(2)} px off the outline` : undefined}
             onChange={(even) => setEven(store, shift.id, even)}
           />
         )}

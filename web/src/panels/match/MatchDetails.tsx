@@ -101,7 +101,7 @@ export function MatchDetails({
             {hasOwn(shift) && (
               <ActionButton
                 icon={RotateCcw}
-                label="All automatic"
+                label="Reset all"
                 onClick={() => backToAutomatic(store, shift.id, 'all')}
               />
             )}

@@ -237,7 +237,7 @@ export function MatchPictures({
                     tabIndex={0}
                     aria-label={`Start point ${i + 1} of ${names[id === 'a' ? 0 : 1]}`}
                     aria-valuenow={i}
-                    aria-valuetext="Arrow keys move it along the outline, with ⇧ finely; R runs the second contour the other way"
+                    aria-valuetext="Arrow keys move it along the outline, with ⇧ finely; R reverses the second contour"
                     onPointerDown={(event) => press(event, (now) => dragStart(now, event, id, handle))}
                     onKeyDown={(event) => stepStart(event, id, handle)}
                   >

@@ -26,7 +26,7 @@ const TOOLS: readonly { id: MatchTool; icon: LucideIcon; label: string; help: st
   {
     id: 'cut',
     icon: Scissors,
-    label: 'Cut',
+    label: 'Split the solid',
     help: 'Drag a line across a solid that is to become several: along it the solid is divided. Its ends can be dragged afterwards.',
   },
   {
@@ -125,7 +125,7 @@ function MatchPicture({
           <span className="match-tools-gap" />
           <IconButton
             icon={Spline}
-            label="Ways of the points"
+            label="Paths of points"
             pressed={view.threads}
             onClick={() => editing.change({ threads: !view.threads })}
           />

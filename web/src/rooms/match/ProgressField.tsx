@@ -34,7 +34,7 @@ export function ProgressField({
         ref={input}
         className="form-control"
         inputMode="decimal"
-        aria-label="In-between at, %"
+        aria-label="In-between at (%)"
         title="Type the progress of the in-between, 0 to 100 %"
         defaultValue={percentOf(editing.progress)}
         onFocus={(event) => {

@@ -106,7 +106,7 @@ const WORDS = { exact: 'exact', baked: 'within', refused: 'refused', beside: 'no
 function FeatureTable({ form, features }: { readonly form: OutputForm; readonly features: readonly FeatureId[] }) {
   return (
     <details className="output-features">
-      <summary>What becomes of it</summary>
+      <summary>What is kept and what changes</summary>
       <table>
         <tbody>
           {features.map((feature) => {
@@ -146,13 +146,13 @@ function KeepPreset({ onKeep }: { readonly onKeep: (name: string) => void }) {
         className="form-control"
         value={name}
         maxLength={40}
-        placeholder="Name of a preset"
-        aria-label="Keep these settings as"
+        placeholder="Name of the preset"
+        aria-label="Save as preset"
         onChange={(event) => setName(event.target.value)}
         onKeyDown={(event) => event.stopPropagation()}
       />
       <button type="submit" className="btn outlined btn-sm" disabled={name.trim() === ''}>
-        Keep
+        Save
       </button>
     </form>
   );

@@ -1,6 +1,6 @@
 import { type FeatureId, type FormId, type OutputOptions, refusalsOf } from '@core';
-import { CircleSlash, Package, Trash2 } from 'lucide-react';
-import { OUTPUTS, PURPOSES, type Purpose } from '../../outputs';
+import { CircleSlash, Trash2 } from 'lucide-react';
+import { FORM_GROUPS, GROUP_OF_FORM, OUTPUTS, PURPOSES, type Purpose } from '../../outputs';
 import { IconButton } from '../../ui';
 
 /** Settings that were kept under a name. */
@@ -9,14 +9,6 @@ export interface Preset {
   readonly form: string;
   readonly options: OutputOptions;
 }
-
-const GROUPS: readonly { readonly label: string; readonly forms: readonly FormId[] }[] = [
-  { label: 'For pages and players', forms: ['animated-svg', 'css', 'lottie', 'element', 'clip-path'] },
-  { label: 'For engineers', forms: ['module', 'path-data'] },
-  { label: 'One picture', forms: ['still-svg', 'still-png'] },
-  { label: 'Pictures in a row', forms: ['gif', 'apng', 'png-sequence', 'sprite-sheet'] },
-  { label: 'Video', forms: ['mp4', 'webm'] },
-];
 
 /** What can be made, by what it is; above it what it may be for, below it own presets. */
 export function FormList({
@@ -42,39 +34,41 @@ export function FormList({
   return (
     <aside className="details output-forms" aria-label="Forms">
       <div className="details-body">
-        <h2>For what?</h2>
+        <h2>Packages for …</h2>
         <ul className="output-purposes two-columns">
           {PURPOSES.map((purpose) => (
             <li key={purpose.id}>
               <button type="button" className="output-form" title={purpose.hint} onClick={() => onPurpose(purpose)}>
                 {purpose.label}
               </button>
-              <IconButton
-                icon={Package}
-                label={`Everything for ${purpose.label.toLowerCase()} as one ZIP`}
+              <button
+                type="button"
+                className="btn btn-link py-0 ps-0 pe-2 output-all"
+                title={`Everything for ${purpose.label.toLowerCase()} in one ZIP file`}
+                aria-label={`All (ZIP) for ${purpose.label.toLowerCase()}`}
                 onClick={() => onEverything(purpose)}
-              />
+              >
+                All (ZIP)
+              </button>
             </li>
           ))}
         </ul>
-        {GROUPS.map(({ label, forms }) => (
-          <section key={label}>
-            <h3>{label}</h3>
+        {FORM_GROUPS.map((group) => (
+          <section key={group}>
+            <h3>{group}</h3>
             <ul>
-              {forms.map((id) => {
-                const form = OUTPUTS.find((each) => each.id === id);
+              {OUTPUTS.filter(({ id }) => GROUP_OF_FORM[id] === group).map(({ id, label, about }) => {
                 const refusals = features ? refusalsOf(id, features) : [];
-                if (!form) return null;
                 return (
                   <li key={id}>
                     <button
                       type="button"
                       className={`output-form ${id === chosen ? 'chosen' : ''}`}
                       aria-pressed={id === chosen}
-                      title={refusals.length > 0 ? refusals.map(({ reason }) => reason).join(' ') : form.about}
+                      title={refusals.length > 0 ? refusals.map(({ reason }) => reason).join(' ') : about}
                       onClick={() => onChoose(id)}
                     >
-                      {form.label}
+                      {label}
                       {refusals.length > 0 && <CircleSlash size={13} aria-label="cannot show this piece" />}
                     </button>
                   </li>

@@ -28,8 +28,8 @@ export function JobList({
   if (jobs.length === 0)
     return (
       <p className="soft output-empty">
-        What you make is listed here, with its proof: each file is read back and compared with the piece. Files stay for
-        30 days.
+        What you make is listed here, with its proof: each file is read back and compared with the piece. Files are kept
+        for 30 days.
       </p>
     );
   return (
@@ -98,10 +98,10 @@ function ThrowAway({ name, jobs }: { readonly name: string; readonly jobs: reado
       <button
         type="button"
         className="btn btn-link p-0"
-        aria-label={`Throw away all files of ${name}`}
+        aria-label={`Delete all files of ${name}`}
         onClick={() => setAsking(true)}
       >
-        Throw all away
+        Delete all
       </button>
     );
   return (
@@ -114,7 +114,7 @@ function ThrowAway({ name, jobs }: { readonly name: string; readonly jobs: reado
           for (const { id } of jobs) queue.remove(id);
         }}
       >
-        Throw {jobs.length === 1 ? 'it' : `all ${jobs.length}`} away
+        Delete {jobs.length === 1 ? 'it' : `all ${jobs.length}`}
       </button>
       <button type="button" className="btn btn-link p-0" onClick={() => setAsking(false)}>
         Keep

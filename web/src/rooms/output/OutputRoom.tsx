@@ -323,7 +323,7 @@ function Pictures({
               </button>
             </p>
           ) : look.state === 'nothing' ? (
-            <p className="soft">{form.label} cannot show this piece; the reason stands at the right.</p>
+            <p className="soft">{form.label} cannot show this piece; the reason is on the right.</p>
           ) : (
             <div className="output-making" role="status">
               <p className="soft">Writing the file …</p>

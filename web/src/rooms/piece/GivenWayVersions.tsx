@@ -63,17 +63,17 @@ export function GivenWayVersions({ onClose }: { readonly onClose: () => void }) 
             ]
           : []),
         { label: 'Download', run: own ? () => downloadPiece(own) : () => downloadPieceText(piece.name, kept.text) },
-        { label: 'Throw away', run: () => throwAway(kept.key) },
+        { label: 'Discard', run: () => throwAway(kept.key) },
       ],
     };
   });
   return (
     <VersionsDialog
-      title="Versions that gave way"
+      title="Replaced versions"
       intro={
         versions.length === 0
-          ? 'There is none. When a piece was changed in two places and you keep one version, the other stays here for 30 days.'
-          : 'They stay in this browser for 30 days. Going back to one is a step that can be undone.'
+          ? 'There is none. When a piece was changed in two places and you keep one version, the other is kept here for 30 days.'
+          : 'They are kept in this browser for 30 days. Going back to one can be undone.'
       }
       versions={versions}
       onClose={onClose}

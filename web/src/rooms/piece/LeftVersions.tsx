@@ -32,18 +32,18 @@ export function LeftVersions({ found, opening }: { readonly found: Found; readon
     const { piece, copy } = left;
     const download = piece ? () => downloadPiece(piece) : () => downloadPieceText(copy.name, copy.text);
     return [
-      ...(piece && !gone ? [{ label: 'Go on with this', primary: latest, run: () => opening.takeCopy(left) }] : []),
+      ...(piece && !gone ? [{ label: 'Use this version', primary: latest, run: () => opening.takeCopy(left) }] : []),
       ...(piece && (gone || onServer)
         ? [
             {
-              label: gone ? 'Bring it back' : 'Keep it as a piece beside',
+              label: gone ? 'Restore' : 'Keep it as a piece beside',
               primary: gone && latest,
               run: () => void keepBeside(left),
             },
           ]
         : []),
       { label: 'Download', run: download },
-      { label: 'Throw away', run: () => opening.throwAway(left) },
+      { label: 'Discard', run: () => opening.throwAway(left) },
     ];
   };
   const versions: Version[] = copies.map((left, i) => ({
@@ -64,12 +64,12 @@ export function LeftVersions({ found, opening }: { readonly found: Found; readon
       piece: onServer.piece,
       ...(copies[0]?.piece && { differs: differencesOf(onServer.piece, copies[0].piece) }),
       actions: [
-        { label: 'Go on with this', run: opening.takeServer },
+        { label: 'Use this version', run: opening.takeServer },
         { label: 'Download', run: () => downloadPiece(onServer.piece) },
       ],
     });
   const intro = onServer
-    ? 'Changes of last time had not reached the server. Which version do you want to go on with? What you do not throw away stays in this browser and is offered again.'
+    ? 'Changes of last time had not reached the server. Which version do you want to go on with? Versions that you do not discard are kept in this browser and offered again.'
     : gone
       ? 'This piece was deleted, and this browser still has changes to it that never reached the server.'
       : `${failure ?? ''} This browser has a version that you can go on with; it is saved when the server is back.`;

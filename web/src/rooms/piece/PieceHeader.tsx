@@ -109,7 +109,7 @@ export function PieceHeader({ context }: { readonly context: CommandContext }) {
               {kept ? 'Before these steps' : 'As it was opened'}
             </Dropdown.Item>
             <Dropdown.Divider />
-            <Dropdown.Item onClick={() => setVersions(true)}>Versions that gave way …</Dropdown.Item>
+            <Dropdown.Item onClick={() => setVersions(true)}>Replaced versions …</Dropdown.Item>
           </Dropdown.Menu>
         </Dropdown>
         {versions && <GivenWayVersions onClose={() => setVersions(false)} />}

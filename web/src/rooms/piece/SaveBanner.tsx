@@ -24,14 +24,14 @@ export function SaveBanner() {
     case 'conflict': {
       const newer = autosave.newer();
       return (
-        <Banner text="This piece was changed elsewhere. Your version stays in this browser until you decide.">
+        <Banner text="This piece was changed elsewhere. Your version is kept in this browser until you decide.">
           <Act label="Compare" run={() => setComparing(true)} />
-          <Act label="Keep mine" run={keepMine} />
-          <Act label="Take the other" run={takeOther} />
+          <Act label="Use my version" run={keepMine} />
+          <Act label="Use the server’s version" run={takeOther} />
           {comparing && newer && (
             <VersionsDialog
               title="Two versions of this piece"
-              intro="The one that you keep is saved. The other stays in this browser for 30 days: History, Versions that gave way."
+              intro="The one that you keep is saved. The other is kept in this browser for 30 days, under History, Replaced versions."
               onClose={() => setComparing(false)}
               versions={[
                 {
@@ -41,7 +41,7 @@ export function SaveBanner() {
                   piece,
                   differs: differencesOf(piece, newer.piece),
                   actions: [
-                    { label: 'Keep mine', primary: true, run: keepMine },
+                    { label: 'Use my version', primary: true, run: keepMine },
                     { label: 'Download', run: () => downloadPiece(piece) },
                   ],
                 },
@@ -52,7 +52,7 @@ export function SaveBanner() {
                   piece: newer.piece,
                   differs: differencesOf(newer.piece, piece),
                   actions: [
-                    { label: 'Take the other', run: takeOther },
+                    { label: 'Use the server’s version', run: takeOther },
                     { label: 'Download', run: () => downloadPiece(newer.piece) },
                   ],
                 },
@@ -65,7 +65,7 @@ export function SaveBanner() {
     case 'refused':
       return (
         <Banner
-          text={`This piece cannot be saved. ${sentence(problem)} It stays in this browser; undo what led here, or download it.`}
+          text={`This piece cannot be saved. ${sentence(problem)} It is kept in this browser. Undo what led here, or download it.`}
         >
           {canUndo && <Act label="Undo the last step" run={() => dispatch(documentActions.undone())} />}
           {download}
@@ -73,8 +73,8 @@ export function SaveBanner() {
       );
     case 'gone':
       return (
-        <Banner text={`This piece was deleted elsewhere. ${problem ?? ''} Your version stays in this browser.`}>
-          <Act label="Bring it back" run={() => void autosave.bringBack()} />
+        <Banner text={`This piece was deleted elsewhere. ${problem ?? ''} Your version is kept in this browser.`}>
+          <Act label="Restore" run={() => void autosave.bringBack()} />
           {download}
         </Banner>
       );

@@ -81,7 +81,7 @@ export function StatusLine() {
       <span className="status-busy" role="status">
         {busy?.text ??
           (!onCanvas
-            ? 'Piece and file are in step with the bead where the file can be sought.'
+            ? 'Drag the bead: the file follows where its form allows it.'
             : pending > 0
               ? `Matching ${pending} ${pending === 1 ? 'shift' : 'shifts'} …`
               : inShapes

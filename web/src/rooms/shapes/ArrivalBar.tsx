@@ -82,8 +82,8 @@ export function ArrivalBar() {
         <details>
           <summary>
             {arrival.notes.length === 1
-              ? '1 thing is not as in the file'
-              : `${arrival.notes.length} things are not as in the file`}
+              ? '1 thing was changed on import'
+              : `${arrival.notes.length} things were changed on import`}
           </summary>
           <ul>
             {arrival.notes.map((note) => (

@@ -17,7 +17,7 @@ import { Choice } from '../../ui';
 
 const FORMS: readonly { value: ArrivalForm; label: string; hint: string }[] = [
   { value: 'poses', label: 'Poses', hint: 'Poses of this figure, one after another' },
-  { value: 'figures', label: 'Figures', hint: 'A figure each' },
+  { value: 'figures', label: 'Figures', hint: 'One figure per drawing' },
   { value: 'parts', label: 'Parts', hint: 'Parts of one pose' },
   { value: 'united', label: 'One outline', hint: 'One united outline' },
 ];
@@ -103,7 +103,7 @@ export function ArrivalDialog({
           )}
         </div>
         <div className="arrival-choices">
-          {canRearrange && <Choice label="Becomes" value={form} options={FORMS} onChange={setForm} />}
+          {canRearrange && <Choice label="Import as" value={form} options={FORMS} onChange={setForm} />}
           {canRearrange &&
             sizes.map(({ width, height, members }) => (
               <Choice

@@ -65,7 +65,7 @@ function FrameChoice({ file }: { readonly file: File }) {
   return (
     <Modal show onHide={close} centered aria-labelledby="frame-title">
       <Modal.Header closeButton>
-        <Modal.Title id="frame-title">Which picture is to be traced?</Modal.Title>
+        <Modal.Title id="frame-title">Choose the frame to trace</Modal.Title>
       </Modal.Header>
       <Modal.Body className="frame-choice">
         {refusal ? (

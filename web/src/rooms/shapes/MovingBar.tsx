@@ -22,7 +22,7 @@ export function MovingBar() {
         <button
           type="button"
           className="btn btn-link p-0"
-          title="As it stands at its beginning, as a pose"
+          title="As a pose: what it shows at its beginning"
           onClick={() => void arrivals.takeStillInstead().then(() => editor.viewport.fit())}
         >
           Take it still instead
@@ -31,7 +31,7 @@ export function MovingBar() {
       {notes.length > 0 && (
         <details>
           <summary>
-            {notes.length === 1 ? '1 thing is not as in the file' : `${notes.length} things are not as in the file`}
+            {notes.length === 1 ? '1 thing was changed on import' : `${notes.length} things were changed on import`}
           </summary>
           <ul>
             {notes.map((note) => (

@@ -138,10 +138,10 @@ export function ToolRow() {
         <div className="tool-options" role="group" aria-label="What is drawn">
           {drawing.tool === 'shape' && <ShapeChoice kind={drawing.shapeKind} />}
           <label className="tool-draws">
-            makes
+            becomes
             <select
               className="form-select form-select-sm"
-              aria-label="Drawing makes"
+              aria-label="New drawings become"
               value={possible}
               onChange={(event) =>
                 dispatch(drawingActions.changed({ drawsAs: event.target.value as DrawsAs, once: null }))

@@ -86,7 +86,7 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
         </header>
         <p className="details-note">
           {figure
-            ? `${figure.name}, ${key.after === null ? `level while ${place} stands` : `travels with ${place}`}`
+            ? `${figure.name}, ${key.after === null ? `constant while ${place} is held` : `timed from the start of ${place}`}`
             : 'The canvas'}
         </p>
         {colour && (
@@ -119,34 +119,34 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
           />
         )}
         {keys.length === 1 && key.after === null && (
-          <p className="details-note">To change it while the pose stands, set it free.</p>
+          <p className="details-note">Detach the key to place it inside the hold.</p>
         )}
         {keys.length === 1 && key.after === null && (
           <ActionButton
-            label="Set it free"
-            hint="It stands at one moment then, not through the whole hold"
-            onClick={() => change(`Set a key of ${words.label} free`, { after: 0 })}
+            label="Detach from the pose"
+            hint="It is then at one moment, not all through the hold"
+            onClick={() => change(`Detach a key of ${words.label}`, { after: 0 })}
           />
         )}
         {keys.length === 1 && key.after !== null && !bound && (
           <ActionButton
-            label="Bind it to the pose"
-            hint={`Level while ${place} stands`}
-            onClick={() => change(`Bind a key of ${words.label}`, { after: null })}
+            label="Attach to the pose"
+            hint={`Constant while ${place} is held`}
+            onClick={() => change(`Attach a key of ${words.label}`, { after: null })}
           />
         )}
         {key.set && (
           <p className="details-note">
-            It belongs to a wind-up and its overshoot.{' '}
+            It is one key of a wind-up and its overshoot.{' '}
             <button
               type="button"
               className="btn btn-link p-0 align-baseline"
               onClick={() => {
-                dispatch(changePiece('Take wind-up and overshoot away', (draft) => removeKeySet(draft, key.set ?? '')));
+                dispatch(changePiece('Remove wind-up and overshoot', (draft) => removeKeySet(draft, key.set ?? '')));
                 dispatch(sessionActions.keysChosen([]));
               }}
             >
-              Take both away
+              Remove both keys
             </button>
           </p>
         )}
@@ -157,11 +157,11 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
         {next ? (
           <>
             <Choice
-              label="It goes"
+              label="Easing to the next key"
               value={key.easing ? 'own' : 'shift'}
               options={[
-                { value: 'shift', label: 'As the shift', hint: 'With the easing of the shift that lies between' },
-                { value: 'own', label: 'By its own' },
+                { value: 'shift', label: 'Of the shift', hint: 'The easing of the shift between the two keys' },
+                { value: 'own', label: 'Own' },
               ]}
               onChange={(how) =>
                 change('Easing of a key', { easing: how === 'own' ? structuredClone(timed[at].easing) : null })
@@ -170,7 +170,7 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
             {figure && differs && !colour && !key.set && !next.key.set && (
               <ActionButton
                 label="Wind up and settle"
-                hint="A little back before it goes, a little too far before it rests"
+                hint="A little back before it moves, a little too far before it settles"
                 onClick={() =>
                   dispatch(changePiece('Wind up and settle', (draft) => addWindUp(draft, lane.id, key.id, freshId)))
                 }
@@ -185,7 +185,7 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
             )}
           </>
         ) : (
-          <p className="details-note">It is the last one: its value stands from there on.</p>
+          <p className="details-note">This is the last key: its value is held from here on.</p>
         )}
       </div>
     </aside>

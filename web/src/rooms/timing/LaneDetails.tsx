@@ -52,12 +52,13 @@ export function LaneDetails({ piece, lane }: { readonly piece: Piece; readonly l
           <h2>{words.label}</h2>
         </header>
         <p className="details-note">
-          Lane of {owner ? owner.name : 'the canvas'}
-          {colour ? '' : '. What is set here is added to its keys.'}
+          {colour
+            ? `Lane of ${owner ? owner.name : 'the canvas'}.`
+            : `Set for the whole lane of ${owner ? owner.name : 'the canvas'}, on top of its keys.`}
         </p>
         {owner && isShapeNumber(lane.property) && <ByPoints piece={piece} figure={owner} property={lane.property} />}
         <p className="details-note">
-          Press the lane twice for a key there. Drag with ⇧ over lanes to choose keys by a box.
+          Double-click the lane to add a key there. Drag with ⇧ over lanes to choose keys by a box.
         </p>
         {!colour && (
           <Suspense fallback={<p className="details-note">Drawing the chart …</p>}>
@@ -204,7 +205,7 @@ function DriftFields({ lane }: { readonly lane: LaneRecord }) {
     <>
       <h3>Drift</h3>
       <Choice
-        label="Strays by itself"
+        label="Wander at random"
         value={drift ? 'on' : 'off'}
         options={[
           { value: 'off', label: 'No' },
@@ -225,7 +226,7 @@ function DriftFields({ lane }: { readonly lane: LaneRecord }) {
             onChange={(amount) => put('How far it drifts', { ...drift, amount })}
           />
           <NumberField
-            label="Turns"
+            label="Changes"
             value={drift.speed}
             unit="per s"
             step={0.1}
@@ -273,7 +274,7 @@ function PulseFields({ piece, lane }: { readonly piece: Piece; readonly lane: La
     <>
       <h3>Pulse</h3>
       <Choice
-        label="Comes again"
+        label="Repeat as a beat"
         value={pulse ? 'on' : 'off'}
         options={[
           { value: 'off', label: 'No' },
@@ -334,7 +335,7 @@ function PulseFields({ piece, lane }: { readonly piece: Piece; readonly lane: La
           />
           {pulse.until !== null && (
             <NumberField
-              label="Last begins before"
+              label="No beat starts after"
               value={pulse.until}
               unit="s"
               step={frame}

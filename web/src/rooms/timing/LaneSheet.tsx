@@ -107,8 +107,7 @@ export function LaneSheet({ piece, onHeight }: { readonly piece: Piece; readonly
         <div ref={content}>
           {Object.keys(piece.lanes).length === 0 && (
             <p className="lane-empty" role="note">
-              Nothing moves as a whole yet. Move, turn or scale a pose in Shapes; add a lane to a figure here; or press
-              Play and change the holds and shifts on the rail.
+              No lanes yet. Add one to a figure here, or move, rotate or scale a pose in Shapes.
             </p>
           )}
           {[...piece.figureOrder].reverse().map((id) => (

@@ -108,11 +108,11 @@ export function PathFields({
         value={lane.along ? 'along' : 'upright'}
         options={[
           { value: 'upright', label: 'Stays upright' },
-          { value: 'along', label: 'Turns along', hint: 'It points where its path leads' },
+          { value: 'along', label: 'Points along the path', hint: 'It rotates with the direction of its path' },
         ]}
         onChange={(how) =>
           dispatch(
-            changePiece(how === 'along' ? 'Turn along the path' : 'Stay upright', (draft) => {
+            changePiece(how === 'along' ? 'Point along the path' : 'Keep upright', (draft) => {
               if (how === 'along' && lane.figure) fixMiddle(draft, lane.figure);
               if (how === 'along') draft.lanes[lane.id].along = true;
               else delete draft.lanes[lane.id].along;

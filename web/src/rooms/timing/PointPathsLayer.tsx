@@ -58,7 +58,7 @@ function PointPaths({
     return editor.viewport.onChange(place);
   });
   return (
-    <svg className="point-paths" role="img" aria-label="Ways of points" data-testid="point-paths">
+    <svg className="point-paths" role="img" aria-label="Paths of points" data-testid="point-paths">
       <g ref={group}>
         <path className="point-halo" d={lines} />
         <path className="point-line" d={lines} />

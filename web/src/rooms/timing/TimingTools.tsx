@@ -6,7 +6,7 @@ import { drawingActions, selectPiece, selectSelection, useAppDispatch, useAppSel
 import { IconButton } from '../../ui';
 
 const SPEEDS = [
-  { value: 1, label: 'As it is' },
+  { value: 1, label: 'Normal (1 ×)' },
   { value: 0.5, label: '½' },
   { value: 0.25, label: '¼' },
   { value: 0.1, label: '⅒' },
@@ -14,7 +14,7 @@ const SPEEDS = [
 const COUNTS = [0, 1, 2, 3, 5];
 const STRENGTHS = [
   { value: 0.18, label: 'Faintly' },
-  { value: 0.34, label: 'As usual' },
+  { value: 0.34, label: 'Normally' },
   { value: 0.6, label: 'Strongly' },
 ] as const;
 const APART = [1, 2, 3, 6, 12];
@@ -58,10 +58,10 @@ export function TimingTools() {
         </select>
       </label>
       <label title="What is chosen is played alone, again and again">
-        Plays
+        Play
         <select value={looks} onChange={(event) => setLooks(event.target.value as typeof looks)}>
-          <option value="all">All</option>
-          <option value="chosen">What is chosen</option>
+          <option value="all">Whole piece</option>
+          <option value="chosen">Selection</option>
         </select>
       </label>
       <label>
@@ -76,7 +76,7 @@ export function TimingTools() {
       </label>
       {onion.count > 0 && (
         <label>
-          seen
+          Strength
           <select value={onion.strength} onChange={(event) => change({ strength: Number(event.target.value) })}>
             {STRENGTHS.map(({ value, label }) => (
               <option key={value} value={value}>
@@ -89,12 +89,12 @@ export function TimingTools() {
       {onion.count > 0 && (
         <label title="Moments before in plum, moments after in cobalt">
           <input type="checkbox" checked={onion.tint} onChange={(event) => change({ tint: event.target.checked })} />
-          tinted
+          Tinted
         </label>
       )}
       {onion.count > 0 && (
         <label>
-          apart
+          Apart
           <select value={onion.frames} onChange={(event) => change({ frames: Number(event.target.value) })}>
             {APART.map((frames) => (
               <option key={frames} value={frames}>
@@ -110,11 +110,11 @@ export function TimingTools() {
           checked={points}
           onChange={(event) => dispatch(drawingActions.changed({ pointPaths: event.target.checked }))}
         />
-        point paths
+        Paths of points
       </label>
       <IconButton
         icon={Expand}
-        label="Full screen; Escape comes back"
+        label="Full screen (Escape leaves it)"
         onClick={() => void document.querySelector('.canvas-pane')?.requestFullscreen()}
       />
     </div>
