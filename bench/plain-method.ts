@@ -20,7 +20,7 @@ const POINTS = 128;
 
 /**
  * The plain method as many programs have it (common practice): both contours resampled evenly, in the same direction, the second rotated so
- * that squared distances are least, everything straight; contours paired in the order of their size, the rest grows from a point.
+ * that squared distances are least, everything straight. Contours paired in the order of their size, the rest grows from a point.
  */
 export function plainPlan(a: Outline, b: Outline): ShiftPlan {
   const largest = (outline: Outline): Contour[] =>

@@ -1,5 +1,5 @@
-// The built server under load: tsx bench/server-load.ts [seconds] [clients]. A fifth of the calls create pieces, the others save; then the server is killed at
-// random moments, and what it had acknowledged is looked up; then system calls are counted where strace is to be had.
+// The built server under load: tsx bench/server-load.ts [seconds] [clients]. A fifth of the calls create pieces, the others save.
+// Then the server is killed at random moments, and what it had acknowledged is looked up. Then system calls are counted, where strace is to be had.
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import fs from 'node:fs';
 import os from 'node:os';

@@ -7,8 +7,6 @@ import { InnerServer, ServerProcess, type TestServer } from './server';
 interface Options {
   /** Is the server a process of its own, as one that is started from a terminal? */
   ownProcess: boolean;
-  /** Are the demo pieces on its shelf? Their thumbnails take seconds of work: only where they are needed. */
-  demo: boolean;
 }
 interface Fixtures {
   server: TestServer;
@@ -20,10 +18,9 @@ interface Fixtures {
 /** Tests with a server of their own; a console error or an uncaught exception on the page fails them. */
 export const test = base.extend<Options & Fixtures & { calm: undefined }>({
   ownProcess: [false, { option: true }],
-  demo: [false, { option: true }],
-  server: async ({ ownProcess, demo }, use) => {
+  server: async ({ ownProcess }, use) => {
     const server = ownProcess ? new ServerProcess() : new InnerServer();
-    await server.start({ demo });
+    await server.start({ demo: true });
     await use(server);
     await server.dispose();
   },

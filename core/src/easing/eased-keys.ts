@@ -45,8 +45,8 @@ function turns(p: Float64Array, at: number): number[] {
 }
 
 /**
- * Keys for something that is to have keys at certain `cuts` of progress: each cubic of the easing (3n + 1 points of time and progress) is split
- * exactly where it passes a cut, and where it turns back, by de Casteljau's algorithm; what lies between two keys is then a key spline in the
+ * Keys for something that is to have keys at certain `cuts` of progress. Each cubic of the easing (3n + 1 points of time and progress) is split
+ * exactly where it passes a cut, and where it turns back, by de Casteljau's algorithm. What lies between two keys is then a key spline in the
  * unit square, without any error. The first key is at time 0, the last at 1.
  */
 export function easedKeys(segments: Float64Array, cuts: readonly number[]): EasedKey[] {

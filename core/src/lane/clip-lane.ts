@@ -3,7 +3,7 @@ import type { Blend } from './blend';
 import { Lane, levelLane, type Ramp, RampTime } from './lane';
 
 /**
- * A lane as it is between two times in s, from 0 on as most files have it: what lies outside is left out, and of a ramp that reaches over an end the rest stays,
+ * A lane as it is between two times in s, from 0 on as most files have it. What lies outside is left out, and of a ramp that reaches over an end the rest stays,
  * with the values that it has there.
  */
 export function clipLane(lane: Lane, from: number, until: number): Lane {

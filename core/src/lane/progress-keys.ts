@@ -26,8 +26,8 @@ const MOST_STRETCHES = 256;
 
 /**
  * Few keys between which straight lines stay within an error of a value. They stand where the value bends most: as far from each other as the
- * square root of the second derivative asks (de Boor: A Practical Guide to Splines, 2001, chapter XII: the error of a chord is h²|f″|/8), and
- * inner keys lie beside the curve by half of what the chords next to them are off, so that the line runs on both sides of it and keys can be
+ * square root of the second derivative asks (de Boor: A Practical Guide to Splines, 2001, chapter XII: the error of a chord is h²|f″|/8).
+ * Inner keys lie beside the curve by half of what the chords next to them are off. So the line runs on both sides of it and keys can be
  * 1.4 times as far apart. At 0, at 1, at both bounds and at breaks the value is exact.
  */
 export function progressKeys(blend: Blend, { low, high, error, together }: KeyOptions): ProgressKeys {

@@ -9,8 +9,8 @@ export interface GainfulPair {
 const BID_STEP = 1e-3;
 
 /**
- * Takes pairs, each item at most once, so that the sum of their gains (all above 0) is as large as can be, within a thousandth for each item:
- * the items of the first set bid for those of the second until none is outbid (Bertsekas: The auction algorithm: a distributed relaxation method for the
+ * Takes pairs, each item at most once, so that the sum of their gains (all above 0) is as large as can be, within a thousandth for each item.
+ * The items of the first set bid for those of the second until none is outbid (Bertsekas: The auction algorithm: a distributed relaxation method for the
  * assignment problem, 1988). Near linear in the number of pairs.
  *
  * @param countA items of the first set; `i` below that

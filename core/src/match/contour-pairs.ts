@@ -42,7 +42,7 @@ const ASSIGNMENTS_KEPT = 3;
 const WORTH_A_LOOK = 0.8;
 
 /**
- * The best ways to pair contours, the cheapest first: solids (and open lines) by optimal assignment on distance, size, depth and origin, then
+ * The best ways to pair contours, the cheapest first. Solids (and open lines) by optimal assignment on distance, size, depth and origin, then
  * the holes inside each pair of solids by their position relative to the solid's box. What is cheaper left unpaired stays unpaired. `own` holds
  * what was decided already, −1 for a contour that stays unpaired.
  */

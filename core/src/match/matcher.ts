@@ -206,7 +206,7 @@ function ownPairs(options: MatchOptions, { a, b }: PairSpec): PlacePair[] {
 }
 
 /**
- * The chosen pairs, and of the links, in their order, those that keep the cyclic order with all taken before them; none of the links where most
+ * The chosen pairs, and of the links, in their order, those that keep the cyclic order with all taken before them. None of the links where most
  * of them do not: then they run the other way round.
  */
 function agreeing(chosen: readonly FixedPair[], linked: readonly FixedPair[], a: Run, b: Run): FixedPair[] {

@@ -12,7 +12,7 @@ export interface RawMap {
 
 /**
  * Smooths the staircase of an alignment. In u = a + b, v = b − a, monotone means |v'| ≤ 1, which averaging keeps: v is laid on an even
- * grid and averaged by (1 2 1)/4; between pinned knots separately, so that these are met exactly.
+ * grid and averaged by (1 2 1)/4. Between pinned knots separately, so that these are met exactly.
  */
 export function smoothShareMap(raw: RawMap): ShareMap {
   const last = raw.a.length - 1;

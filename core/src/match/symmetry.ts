@@ -22,7 +22,7 @@ interface HalfAxis {
 }
 
 /**
- * Matches of two closed contours, run the same way, that keep a mirror symmetry which both have about one line through their centres: where
+ * Matches of two closed contours, run the same way, that keep a mirror symmetry which both have about one line through their centres. Where
  * the line meets the one goes to where it meets the other, and one half is matched like the other. Their cost is reduced by what symmetry
  * is worth.
  */

@@ -16,7 +16,7 @@ export interface Crossings {
 }
 
 /**
- * All proper crossings of an outline flattened to within `epsilon` px: a sweep over edges sorted by x, with half-open sign rules, so that a
+ * All proper crossings of an outline flattened to within `epsilon` px. A sweep over edges sorted by x, with half-open sign rules, so that a
  * crossing through a vertex counts once and touching along an edge not at all. No more than `most` are found.
  */
 export function findCrossings(outline: Outline, epsilon: number, most = Infinity): Crossings {

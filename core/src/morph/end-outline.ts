@@ -5,7 +5,7 @@ import type { PlanContour, ShiftPlan } from './plan';
 const SAME_PX = 1 / 1024;
 
 /**
- * An end of a plan as the outline that it is, without what was added on the way: slits and cuts are taken out and the edges on their two sides
+ * An end of a plan as the outline that it is, without what was added on the way. Slits and cuts are taken out and the edges on their two sides
  * joined again, contours that are a point there are left out.
  */
 export function endOutline(plan: ShiftPlan, end: 'first' | 'second'): Outline {

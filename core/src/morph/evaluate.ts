@@ -80,7 +80,7 @@ function writeBeyondKeys(keys: PlanKeys, p: number, at: number, end: number, out
 }
 
 /**
- * Gives both handles of a smooth joint one direction: both are projected onto the line through their ends, so that the joint has no kink and
+ * Gives both handles of a smooth joint one direction. Both are projected onto the line through their ends, so that the joint has no kink and
  * the ends, whose handles lie on one line already, stay as they are.
  */
 function alignJoints({ at, joints }: PlanContour, out: Float64Array): void {

@@ -235,7 +235,7 @@ function wiped(
 }
 
 /**
- * The points from which unpaired contours grow, or to which they shrink: inside each; but what lies inside another that comes or goes does so with it, about its
+ * The points from which unpaired contours grow, or to which they shrink: inside each. But what lies inside another that comes or goes does so with it, about its
  * point, so that all of it grows as one and nothing of it crosses.
  */
 function pointsOfUnpaired(

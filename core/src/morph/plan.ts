@@ -63,7 +63,7 @@ export interface PlanContour {
    */
   readonly joints: Int32Array;
   /**
-   * Joints that are smooth at both ends and turn far between them, so that no mean of their handles has a direction: five numbers each, the
+   * Joints that are smooth at both ends and turn far between them, so that no mean of their handles has a direction. Five numbers each, the
    * three indices, the direction at the first end and how far it turns (rad).
    */
   readonly turns: Float64Array;

@@ -28,7 +28,7 @@ const AT_ANCHOR = 1e-6;
 const AT_END = 1e-4;
 
 /**
- * Places of two outlines (px) that lie on the edges of a plan at both of its ends, so that what follows the plan can follow it there: pairs of
+ * Places of two outlines (px) that lie on the edges of a plan at both of its ends, so that what follows the plan can follow it there. Pairs of
  * places, first and second outline, along every run of segments that coincides with one contour of each. Where the outlines have anchors of
  * their own inside such a run, those are among the pairs. Slits, cuts and chords are no edges.
  */

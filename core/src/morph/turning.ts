@@ -2,8 +2,8 @@ import { contourArea, contourLength } from '../outline';
 
 const LEAST_EDGE = 1e-9;
 /**
- * An in-between that would be spread wider than its ends are in the mean, as where a bow straightens on its way, is made smaller than its area or length would have
- * it, so that it stays near the room of the ends: down to this share of that size.
+ * An in-between may be spread wider than its ends are in the mean, as where a bow straightens on its way. It is then made smaller than its area or length would
+ * have it, so that it stays near the room of the ends: down to this share of that size.
  */
 const LEAST_OF_SIZE = 0.8;
 
@@ -88,8 +88,8 @@ export function planTurning(from: Float64Array, to: Float64Array, closed: boolea
 }
 
 /**
- * Writes the turning in-between at `progress`: chords turned and scaled, the closing error spread by chord length, then brought by the best
- * rotation and translation onto the straight in-between, and scaled so that the area (open: the length) is the mean of the ends'.
+ * Writes the turning in-between at `progress`. Chords turned and scaled, the closing error spread by chord length, then brought by the best
+ * rotation and translation onto the straight in-between. Scaled so that the area (open: the length) is the mean of the ends'.
  */
 export function evaluateTurning(plan: TurningPlan, progress: number, out: Float64Array): Float64Array {
   const { from, to, closed, lengthA, lengthB, angle, rotation, handlesA, handlesB } = plan;

@@ -14,9 +14,9 @@ const OTHER_SIDE = -0.3;
 const TURNS = 18;
 
 /**
- * The plan with contours that come or go alone growing from, or shrinking to, a point near something that is there at that moment: a point far
+ * The plan with contours that come or go alone growing from, or shrinking to, a point near something that is there at that moment. A point far
  * from everything would be a jump for the eye. The point inside the contour (px) moves towards its nearest neighbour as far as it must, which
- * keeps growing a uniform scaling; one that lies in the middle between several stays, for any of them would look odd. The same plan where none
+ * keeps growing a uniform scaling. One that lies in the middle between several stays, for any of them would look odd. The same plan where none
  * moves. Neither plan is altered.
  */
 export function withUnpairedPointsNear(plan: ShiftPlan): ShiftPlan {

@@ -33,7 +33,7 @@ export class Untangler {
   }
 
   /**
-   * An alternative whose contours cross each other on the way, made to cross less: what comes and goes alone does so more briefly, and pairs that meet others are
+   * An alternative whose contours cross each other on the way, made to cross less. What comes and goes alone does so more briefly, and pairs that meet others are
    * parted, so that the one goes and the other comes. Step by step, as long as each is better than the one before.
    */
   untangled(from: Alternative): Alternative[] {

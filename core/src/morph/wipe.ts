@@ -18,7 +18,7 @@ export interface WipedContour {
 
 /**
  * Prepares a contour that comes or goes by wiping. A closed one is uncovered (or covered) by a straight edge that moves in the direction
- * `angle` (rad, 0 to the right, clockwise on screen): each segment is split where it turns back in that direction, so that the edge meets it
+ * `angle` (rad, 0 to the right, clockwise on screen). Each segment is split where it turns back in that direction, so that the edge meets it
  * once, and has a second segment for the edge. The area shown is exactly the part of the contour on one side of the edge. An open one is drawn
  * (or taken back) along its length from its start; its angle does not matter.
  */

@@ -3,7 +3,7 @@ import { type Contour, ContourBuilder } from './contour';
 const QUARTER = Math.PI / 2;
 
 /**
- * Appends a circular arc about (cx, cy) to a builder that stands at its start: angles in rad, clockwise on screen from the right-hand
+ * Appends a circular arc about (cx, cy) to a builder that stands at its start. Angles in rad, clockwise on screen from the right-hand
  * side, in segments of at most a quarter turn with handles 4/3·tan(φ/4) (radial error 2.7e-4 of the radius; common practice).
  */
 export function appendArc(builder: ContourBuilder, cx: number, cy: number, r: number, from: number, to: number): void {

@@ -7,7 +7,7 @@ export const CORNER_SHAPES = ['round', 'chamfer'] as const;
 export type CornerShape = (typeof CORNER_SHAPES)[number];
 
 /**
- * Rounds or chamfers the corner at anchor `i`: both segments are cut where a circle of `radius` px would touch them (for curves: that far
+ * Rounds or chamfers the corner at anchor `i`. Both segments are cut where a circle of `radius` px would touch them (for curves: that far
  * along them) and joined by an arc, or by a straight line. At most `share` of each neighbouring segment is used up, so that neighbours that
  * are rounded too find room. The anchor keeps its id at the first cut. Undefined where there is no corner.
  */

@@ -34,7 +34,7 @@ interface Measured {
  * follows from the fill rule: even-odd by depth, nonzero by the winding numbers on both sides of it. Open contours are never holes.
  *
  * Many contours are looked up by their boxes (flatbush: a packed Hilbert R-tree), and what lies around the nearest one around a contour lies around it
- * too, so that the work grows about as n log n.
+ * too. So the work grows about as n log n.
  */
 export function nestingOf(outline: Outline): Nesting[] {
   const { contours, fillRule } = outline;

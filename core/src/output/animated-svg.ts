@@ -60,13 +60,13 @@ const DEFAULT_DIGITS = 2;
 /** A blur reaches so many times its standard deviation (Filter Effects 1, feGaussianBlur). */
 const BLUR_REACH = 3;
 /**
- * Says what holds anyway. Programs that make files smaller do not look into animations: without a style of its own they would bake a clip's transform into its
+ * Says what holds anyway. Programs that make files smaller do not look into animations. Without a style of its own they would bake a clip's transform into its
  * path, or put what clips and what moves inside it into one group.
  */
 const KEPT_APART: Attributes = { style: 'transform-box:view-box' };
 
 /**
- * Writes a piece as one SVG file animated by SMIL (SVG Animations 2): a group for each figure, in it a group for each shift, shown while that
+ * Writes a piece as one SVG file animated by SMIL (SVG Animations 2). A group for each figure, in it a group for each shift, shown while that
  * shift and the hold before it last, and in that a path for each part. Keys stand where the picture bends; the easing between them is an exact
  * key spline.
  *

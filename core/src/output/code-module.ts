@@ -29,7 +29,7 @@ const leadingFigure = ({ figureOrder, figures }: Piece): Id =>
   figureOrder.reduce((best, id) => (figures[id].rail.length > figures[best].rail.length ? id : best), figureOrder[0]);
 
 /**
- * Writes a piece as an ES module without dependencies, its types, and an example for plain pages and one for React: `frame(progress)` and `at(seconds)` give the
+ * Writes a piece as an ES module without dependencies, its types, and examples for plain pages and for React. `frame(progress)` and `at(seconds)` give the
  * elements of an SVG with their attributes, `inStep(values, progress)` numbers of one's own that go the same way.
  *
  * @returns the module first

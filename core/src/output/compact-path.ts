@@ -11,8 +11,8 @@ const LINE_UNITS = 1.5;
 const MIRROR_UNITS = 1;
 
 /**
- * Path data of several states of the same runs, with the same commands in all of them, so that any two interpolate command by command: each
- * segment is written as whatever is shortest over all states, relative or absolute; as a line, level or upright line where it is one in every
+ * Path data of several states of the same runs, with the same commands in all of them, so that any two interpolate command by command. Each
+ * segment is written as whatever is shortest over all states, relative or absolute. As a line, level or upright line where it is one in every
  * state, and without its first handle where that mirrors the handle before (SVG 2, section 9.3). Positions are rounded to `digits` decimals, and
  * relative ones are differences of rounded positions, so that errors do not add up.
  */

@@ -34,7 +34,7 @@ export const FORM_IDS = [
 export type FormId = (typeof FORM_IDS)[number];
 
 /**
- * What becomes of something in a form: exact; baked, which is keys or frames that stay within a deviation; refused, and then nothing is made; or beside what
+ * What becomes of something in a form: exact; or baked: keys or frames that stay within a deviation. Or refused, and then nothing is made. Or beside what
  * the form is for, and then the rest is made.
  */
 export type Cell =

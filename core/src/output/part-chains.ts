@@ -15,7 +15,7 @@ const SAME_POINT_PX = 2e-3;
 
 /**
  * Puts neighbouring spans together where every part keeps its points and the structure of its paint from one to the next, as copies of one
- * pose do: one element then shows them all, and no pose is written twice as often as needed.
+ * pose do. One element then shows them all, and no pose is written twice as often as needed.
  */
 export function spanChains(spans: readonly FigureSpan[]): SpanChain[] {
   const chains: FigureSpan[][] = [];

@@ -33,7 +33,7 @@ const edges = (contours: readonly PlanContour[], of: 'bridgesA' | 'bridgesB'): P
   });
 
 /**
- * The path elements of a part, the lowest first. One is enough, unless a stroke must leave something out: bridges, which differ between the
+ * The path elements of a part, the lowest first. One is enough, unless a stroke must leave something out. Bridges, which differ between the
  * halves, and contours that are a mere point while they wait or are gone, at which a pen would leave a dot.
  */
 export const partLayers = (part: PartLanes): PartLayer[] =>

@@ -24,7 +24,7 @@ export function planColourBlend(from: Rgba, to: Rgba, space: BlendSpace = 'oklab
 }
 
 /**
- * A colour changed in OKLab, as people see it: lighter by a third of the way to white, darker by a third of the way to black, or complementary: the opposite hue
+ * A colour changed in OKLab, as people see it: lighter by a third of the way to white, darker by a third of the way to black, or complementary. That is the opposite hue
  * (OKLCH, hue + 180°) at the same lightness. What lies outside sRGB loses chroma until it does not (CSS Color 4, 13.2, without its last local clip). Changes
  * `c[at …]`, red, green, blue of sRGB in [0, 1], in place; allocates nothing.
  */

@@ -1,6 +1,6 @@
 /**
  * An elliptical arc as cubics: endpoint to centre parameterisation and the correction of radii as in SVG 2, appendix
- * "Implementation notes", B.2; each quarter turn or less becomes one cubic with handles 4/3·tan(φ/4) (radial error 2.7e-4 of the
+ * "Implementation notes", B.2. Each quarter turn or less becomes one cubic with handles 4/3·tan(φ/4) (radial error 2.7e-4 of the
  * radius for a quarter).
  *
  * @param phi turn of the ellipse's x axis in rad

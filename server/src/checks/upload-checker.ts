@@ -25,7 +25,7 @@ export interface WorkerCheckerOptions {
 }
 
 /**
- * Reads uploads in a thread of its own, one after another, so that none can hold the server up: one that takes too long or too much memory ends with its
+ * Reads uploads in a thread of its own, one after another, so that none can hold the server up. One that takes too long or too much memory ends with its
  * thread, and the next gets a new one.
  */
 export function startUploadChecker({ script, patienceMs, heapMb }: WorkerCheckerOptions): UploadChecker {

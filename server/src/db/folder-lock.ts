@@ -11,7 +11,7 @@ export interface FolderLock {
 }
 
 /**
- * Takes a data folder for this process alone. The lock is SQLite's exclusive lock on a small file beside the database: the operating system
+ * Takes a data folder for this process alone. The lock is SQLite's exclusive lock on a small file beside the database. The operating system
  * lets go of it when the process is killed, so nothing stale is ever left behind, and the database itself stays open to backup programs.
  * @throws StartError 'folder-in-use' when another process has it
  */

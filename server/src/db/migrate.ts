@@ -81,7 +81,7 @@ const MIGRATIONS: readonly Migration[] = [
 ];
 
 /**
- * Runs the steps that this database has not had yet, all of them or none: tables, indexes and the list of steps done are written in one
+ * Runs the steps that this database has not had yet, all of them or none. Tables, indexes and the list of steps done are written in one
  * transaction, so that a process that is killed leaves the database as it was. Nobody else may use the connection meanwhile.
  */
 export async function migrate(sequelize: Sequelize): Promise<void> {

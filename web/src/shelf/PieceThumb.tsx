@@ -8,6 +8,8 @@ type ShiftPlan = ReturnType<typeof planPoseShift>;
 /** Size that the picture is painted for, CSS px; the card scales it. */
 const WIDTH = 306;
 const HEIGHT = 198;
+/** Ways between poses are found when somebody stays on the shelf: who opens a piece at once is not held up by the others. */
+const SETTLED_MS = 500;
 
 /** A piece playing in small; it stands still where the user wants less motion, and while it is out of sight. */
 export function PieceThumb({ piece }: { readonly piece: Piece }) {
@@ -40,24 +42,22 @@ export function PieceThumb({ piece }: { readonly piece: Piece }) {
     const plans = new Map<string, ShiftPlan>();
     stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
     observer.observe(canvas);
-    void Promise.all(
-      Object.values(piece.shifts).map(async (shift, i) =>
-        plans.set(
-          shift.id,
-          await planInPortions(engines.planners[i % engines.planners.length], shiftInput(piece, shift)),
-        ),
-      ),
-    ).then(
-      () => {
+    const planAll = async (): Promise<void> => {
+      for (const shift of Object.values(piece.shifts)) {
+        // Whoever has gone on to a piece does not wait for pictures of others.
         if (left) return;
-        stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
-        if (still) draw();
-      },
-      // Cancelled, or refused: the poses stand for what lies between them.
-      () => {},
-    );
+        const planner = engines.planners[plans.size % engines.planners.length];
+        plans.set(shift.id, await planInPortions(planner, shiftInput(piece, shift)));
+      }
+      if (left) return;
+      stage.show(compilePiece(piece, (shift) => plans.get(shift.id)));
+      if (still) draw();
+    };
+    // Cancelled, or refused: the poses are shown in place of what lies between them.
+    const settled = setTimeout(() => void planAll().catch(() => {}), SETTLED_MS);
     return () => {
       left = true;
+      clearTimeout(settled);
       observer.disconnect();
       cancelAnimationFrame(handle);
     };

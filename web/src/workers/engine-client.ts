@@ -109,9 +109,9 @@ function unwrap<T>(outcome: Outcome<T>): T {
 }
 
 /**
- * Some workers plan shifts, one answers at once while something is dragged and one in full when the hand rests, one looks for alternatives, one
- * reads and writes files, one makes outputs, one what the Output room shows of them, one changes outlines and sets text, so that none waits for another. None is started before it is
- * needed.
+ * Some workers plan shifts. One answers at once while something is dragged, one in full when the hand rests, one looks for alternatives. One reads and
+ * writes files, one makes outputs, one what the Output room shows of them, one changes outlines and sets text. So none waits for another. None is
+ * started before it is needed.
  */
 export interface Engines {
   readonly planners: readonly EngineClient[];

@@ -29,7 +29,7 @@ const LINEAR = { kind: 'linear' } as const;
 
 /**
  * The spans of a figure whose adjustable shapes have lanes for their numbers. While a pose stands, and on shifts by the numbers, the shapes are what the lanes
- * say at each moment; a shift that goes otherwise begins with the shape as it is then, and reaches it as it will be (its plan is made so). Where a shape gets
+ * say at each moment. A shift that goes otherwise begins with the shape as it is then, and reaches it as it will be (its plan is made so). Where a shape gets
  * other points, or more of them, a new span begins.
  */
 export class ShapeSpans {

@@ -131,7 +131,7 @@ const known = new WeakMap<Piece, Steps>();
 
 /**
  * The shifts of other figures that run in step with a shift (same start, duration and easing) and have places of anchors in common with it at
- * both ends, in painting order: their edges may lie on each other. What is found out about a piece is kept with it.
+ * both ends, in painting order. Their edges may lie on each other. What is found out about a piece is kept with it.
  */
 export function shiftsInStep(piece: Piece, shift: Shift): { readonly below: boolean; readonly shift: Shift }[] {
   if (piece.figureOrder.length < 2) return [];

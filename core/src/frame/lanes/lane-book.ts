@@ -58,7 +58,7 @@ export class LaneBook {
   }
 
   /**
-   * What a lane gives over time: its keys (level through the holds where they stand, a ramp with its easing between them, level before the first and after the
+   * What a lane gives over time. Its keys (level through the holds where they stand, a ramp with its easing between them, level before the first and after the
    * last), then what it follows, then drift and pulse. Undefined where there is no such lane.
    */
   lane(figureId: Id | null, property: LaneProperty): Lane | undefined {

@@ -48,7 +48,7 @@ export function mainPair(pairs: readonly PartPair[]): PartPair | undefined {
 }
 
 /**
- * Plans the paired parts of a shift, with those of shifts inStep it in mind: where edges of two parts lie on each other at both ends, one
+ * Plans the paired parts of a shift, with those of shifts inStep it in mind. Where edges of two parts lie on each other at both ends, one
  * follows the other, and both go straight, so that their edges stay on each other. A method that was chosen goes
  * before this.
  *

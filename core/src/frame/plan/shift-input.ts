@@ -43,7 +43,7 @@ export const poseShape = (placement: Placement, parts: readonly Part[], sources 
 const areas = new WeakMap<Part['contours'], Part['contours']>();
 
 /**
- * What is filled and not stroked is seen as areas, whether its contours are closed or not (SVG 2, 13.4), so it is matched as areas: a line that was given a
+ * What is filled and not stroked is seen as areas, whether its contours are closed or not (SVG 2, 13.4), so it is matched as areas. A line that was given a
  * fill and lost its stroke does not open and close on its way.
  */
 function contoursAsSeen({ contours, fill, stroke }: Part): Part['contours'] {

@@ -11,7 +11,7 @@ export interface ModernLottie {
 }
 
 /**
- * Brings older dialects of Lottie to the one that the specification describes: colours from 0 to 255 (before version 4.1.9 of the exporter) become shares, and a
+ * Brings older dialects of Lottie to the one that the specification describes. Colours from 0 to 255 (before version 4.1.9 of the exporter) become shares, and a
  * path that says beside itself whether it is closed (before 4.4.18) says it itself. The two versions are from memory. Expressions are told: what has one stands, or
  * goes by its keys alone.
  *

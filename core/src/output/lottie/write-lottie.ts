@@ -39,7 +39,7 @@ const SPECIFICATION = 10_000;
 const PLAYER = '5.7.0';
 
 /**
- * Writes a piece in the Lottie format (Lottie Specification 1.0, Lottie Animation Community): a shape layer for each stretch of a figure that keeps its points,
+ * Writes a piece in the Lottie format (Lottie Specification 1.0, Lottie Animation Community). A shape layer for each stretch of a figure that keeps its points,
  * shape keys where the outline bends with the easing's own handles, transforms as transforms, what is seen inside something by a matte. Two numbers of one
  * property cannot ease apart in the file, and need not: they run by one easing here.
  *

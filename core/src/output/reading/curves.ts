@@ -25,7 +25,7 @@ export function keyTimes(track: Track, from: number, until: number): number[] {
   return found;
 }
 
-/** When a track may jump within a stretch of time, s: where a run of it begins or ends, where two of its keys stand at one time, and at all keys of what goes by steps. */
+/** When a track may jump within a stretch of time, s. Where a run of it begins or ends, where two of its keys stand at one time, and at all keys of what goes by steps. */
 export function jumpTimes(track: Track, from: number, until: number, byStep: boolean): number[] {
   const { times } = track;
   if (byStep) return keyTimes(track, from, until);

@@ -62,7 +62,7 @@ function isWay<S extends Sample>(
 const MOST_CUBICS = 100;
 
 /**
- * What goes on along one line, however fast and back and forth, is one way with an easing put together of the others: so a way that overshoots, or one that
+ * What goes on along one line, however fast and back and forth, is one way with an easing put together of the others. So a way that overshoots, or one that
  * a file had to divide, is one shift again.
  */
 function alongLines<S extends Sample>(segments: readonly Segment<S>[]): Segment<S>[] {

@@ -68,7 +68,7 @@ const withNames = ({ contours, fillRule }: Outline, newId: IdSource): Outline =>
 });
 
 /**
- * Finds out whether the program goes from one look to another by itself as a file does that was made of such a way: the same outlines, point by point, at the
+ * Finds out whether the program goes from one look to another by itself as a file does that was made of such a way. The same outlines, point by point, at the
  * same moments by one easing. `at` is what the file shows at shares of the way.
  * @returns null where it does not, or where finding out would take too long
  */

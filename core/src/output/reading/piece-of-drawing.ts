@@ -69,7 +69,7 @@ const MOST_NAME = 120;
 const OPACITY_ERROR = 4e-3;
 
 /**
- * Makes a piece of a drawing that moves: shapes that go together are a figure, its outlines over time are poses, ways between them shifts that go point by point, and what
+ * Makes a piece of a drawing that moves. Shapes that go together are a figure, its outlines over time are poses, ways between them shifts that go point by point. What
  * moves as a whole, fades, or is recoloured by itself are lanes.
  */
 export function pieceOfDrawing(

@@ -26,8 +26,8 @@ const MOST_CURVES = 4;
 const SAME_PX = 0.08;
 
 /**
- * Stops as they may have been before a file was written: where a file goes a way by several keys, because curves bend on it, and the program goes that way by
- * itself between its ends, the keys are taken away; and where a file builds one look in two ways, for what comes before and after, it is one look again.
+ * Stops as they may have been before a file was written. Where a file goes a way by several keys, because curves bend on it, and the program goes that way by
+ * itself between its ends, the keys are taken away. And where a file builds one look in two ways, for what comes before and after, it is one look again.
  * Where a file that `loops` ends as it begins, its last stop has the sample of the first.
  */
 export function ownStops(

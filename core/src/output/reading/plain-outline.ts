@@ -5,7 +5,7 @@ import { type Contour, contourArea, type Outline, outlineBox, segmentCount, with
 const ROUNDED_PX = 0.05;
 
 /**
- * An outline as it was before a shift divided it: without anchors at which a curve was only split, without slits that join a hole to its solid, without cuts
+ * An outline as it was before a shift divided it. Without anchors at which a curve was only split, without slits that join a hole to its solid, without cuts
  * through a solid, and without contours that are a point, from which others grow. What is seen stays as it is to some hundredths of a px.
  */
 export function plainOutline({ contours, fillRule }: Outline): Outline {

@@ -7,7 +7,7 @@ import type { DrawnElement, Track } from '../tree/drawn-element';
 const DIGITS = 6;
 
 /**
- * A drawing in which the outlines of all keys of a path have one structure, written as absolute cubics: mixed number by number they keep it, whatever is
+ * A drawing in which the outlines of all keys of a path have one structure, written as absolute cubics. Mixed number by number they keep it, whatever is
  * rounded or becomes as short as nothing on the way. Outlines that are built differently jump from one to the other.
  */
 export function steadyPaths(element: DrawnElement, budget: ReadingBudget): DrawnElement {

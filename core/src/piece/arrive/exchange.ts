@@ -30,7 +30,7 @@ const SAME_PLACE_SHARE = 0.02;
 
 /**
  * Puts a new version of a pose's outline in its place. Timing, shifts and the placement rule stay; parts that have a partner keep their id,
- * name and (with `keepPaint`) paint; anchors of the new outline take the ids of the old ones that the match finds at the same place, so that
+ * name and (with `keepPaint`) paint. Anchors of the new outline take the ids of the old ones that the match finds at the same place, so that
  * starts and ties keep their hold. A pose without a rule keeps its middle and its longest side.
  */
 export function exchangePose(

@@ -14,8 +14,8 @@ const USUAL = 1_000;
 const WIDEST_STROKE = LIMITS.strokeWidth.max;
 
 /**
- * A reading as it can be stored in a piece: shapes with too many contours are left out, strokes are narrowed to what is allowed, a drawing that lies far away
- * is moved and one that is far too large or small is scaled, all of it alike. What was done is told in the notes, with the names of shapes.
+ * A reading as it can be stored in a piece. Shapes with too many contours are left out, and strokes are narrowed to what is allowed. A drawing that
+ * lies far away is moved. One that is far too large or small is scaled, all of it alike. What was done is told in the notes, with the names of shapes.
  */
 export function storableReading(reading: SvgReading): SvgReading {
   const notes = [...reading.notes];

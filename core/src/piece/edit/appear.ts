@@ -12,7 +12,7 @@ export const APPEARANCES = ['held', 'once', 'fading', 'growing'] as const;
 export type Appearance = (typeof APPEARANCES)[number];
 
 /**
- * Lets a figure appear where its first pose begins to stand, or disappear where its last one ends, in one action: before, or after, it is hidden, and what it
+ * Lets a figure appear where its first pose begins to stand, or disappear where its last one ends, in one action. Before, or after, it is hidden, and what it
  * fades or grows by are two free keys that go by one. `seconds` is how long that takes at most: not longer than the figure lasts.
  */
 export function setAppearance(

@@ -19,7 +19,7 @@ export interface CarriedThrough {
 }
 
 /**
- * Carries start points and ties of a shift that is gone over to the shifts that go the same way with other poses between: each place is
+ * Carries start points and ties of a shift that is gone over to the shifts that go the same way with other poses between. Each place is
  * followed from pose to pose by the automatic match, so that it ends where it was set. What belongs to the in-between itself (touch-ups, added
  * points, cuts, contour pairs, direction, method and the like) has no place there any more and is named.
  *

@@ -73,7 +73,7 @@ export function joinFigures(draft: PieceDraft, from: Id, into: Id, afterStop: nu
 }
 
 /**
- * Runs the rail from stop `first` to stop `last` the other way: its poses stand in the opposite order, and each shift between them goes back the way it
+ * Runs the rail from stop `first` to stop `last` the other way. Its poses stand in the opposite order, and each shift between them goes back the way it
  * came, with its duration, the easing of the way back and its match. A closed rail of which every card is meant is run the other way as a whole. Returns in
  * words what of the matches cannot be run backwards.
  */

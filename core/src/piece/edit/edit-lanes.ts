@@ -117,7 +117,7 @@ export function changeKey(
 }
 
 /**
- * A wind-up before, and an overshoot after, the way from a key to the next one: a tenth to a fifth of the way back for a third of the time, and a tenth too far
+ * A wind-up before, and an overshoot after, the way from a key to the next one. A tenth to a fifth of the way back for a third of the time, and a tenth too far
  * before it settles (common practice). They are free keys: the first travels with what is left, the second with what is reached.
  */
 const WIND_UP = { way: 0.15, time: 0.33 } as const;
@@ -207,7 +207,7 @@ const newKey = (
 });
 
 /**
- * Carries lanes over a change of the rails: keys are named by the stops that they stand at now, those of poses that are gone go, and a new stop of a lane that
+ * Carries lanes over a change of the rails. Keys are named by the stops that they stand at now, those of poses that are gone go. A new stop of a lane that
  * had a key at every stop gets one with the value of the stop before it. Returns the lanes that are other now; null: the lane goes.
  */
 export function keepLanes(before: Piece, after: Piece): ReadonlyMap<Id, LaneRecord | null> {

@@ -123,7 +123,7 @@ export function setClosedRail(draft: PieceDraft, figureId: Id, closed: boolean, 
 }
 
 /**
- * Makes the rail pass `stops`. Shifts between the same two poses are kept with all that was set; a new shift takes duration and easing
+ * Makes the rail pass `stops`. Shifts between the same two poses are kept with all that was set. A new shift takes duration and easing
  * from the one whose place it takes, and one that leads back to the beginning from the one before it.
  */
 export function rebuildRail(draft: PieceDraft, figureId: Id, stops: readonly Id[], newId: IdSource): void {

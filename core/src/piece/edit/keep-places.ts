@@ -26,7 +26,7 @@ export interface KeptPlaces {
 }
 
 /**
- * Carries the places that were chosen for matches (start points, ties, touch-ups, added points) over a change of the outlines: a place whose
+ * Carries the places that were chosen for matches (start points, ties, touch-ups, added points) over a change of the outlines. A place whose
  * anchors are still there stays as it is, another goes to the nearest place of the new outline. What lies nowhere near any more is taken
  * out and named.
  */

@@ -20,8 +20,8 @@ export interface PlacedParts {
 }
 
 /**
- * Where the rule puts a pose: turned and mirrored as `as` says, its own coordinates are scaled evenly and moved so that its centre (of
- * area, box or enclosing circle) lies on the target's and its longest side, area or apparent size fits. The target is the pose before it
+ * Where the rule puts a pose. It is turned and mirrored as `as` says, then scaled evenly and moved. Its centre (of area, box or enclosing
+ * circle) comes to lie on the target's, and its longest side, area or apparent size fits. The target is the pose before it
  * as it stands, the canvas (60 % of its shorter side), or a box (wholly inside it).
  */
 export function placeByRule(

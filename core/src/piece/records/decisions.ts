@@ -43,7 +43,7 @@ interface DecisionRow<V> {
   readonly one: string;
   readonly many: string;
   /**
-   * What becomes of it when another pose comes to stand between the two: it goes on through that pose; it is about the in-between itself and is
+   * What becomes of it when another pose comes to stand between the two: it goes on through that pose. It is about the in-between itself and is
    * named; or it is one of the settings, which are named together.
    */
   readonly through: 'goes on' | 'named' | 'setting';

@@ -133,7 +133,7 @@ const listOf = (value: unknown): readonly unknown[] => (Array.isArray(value) ? v
 
 /**
  * To version 6: lanes. How a pose was turned by hand is no longer baked into its placement but the value of its figure's turn, about a middle that stays where
- * it is: frames at the poses are as they were, and what is turned further from one pose to the next spins.
+ * it is. Frames at the poses are as they were, and what is turned further from one pose to the next spins.
  */
 function motionStep(before: Row): Row {
   const data = withTurns(before);

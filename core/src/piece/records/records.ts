@@ -168,8 +168,8 @@ export interface LaneKey {
   /** null: it stands level through the whole hold of its stop; else it stands so many s after the stop, or the piece, began, before it where negative. */
   readonly after: number | null;
   /**
-   * position: x, y, px; turn: degrees clockwise; scale: x, y, as factors; opacity: 0 to 1; all on top of what base placement and figure give.
-   * fill, stroke, background: red, green, blue and alpha of sRGB, 0 to 1, in place of the paint of parts and canvas; strokeWidth: px, likewise.
+   * position: x, y, px; turn: degrees clockwise; scale: x, y, as factors; opacity: 0 to 1. All on top of what base placement and figure give.
+   * fill, stroke, background: red, green, blue and alpha of sRGB, 0 to 1, in place of the paint of parts and canvas. `strokeWidth`: px, likewise.
    * drawn: from, to, shifted along, in shares of each stroked contour's length; softness: blur as a standard deviation, px.
    * Numbers of adjustable shapes: in place of the shapes' own, in the unit of their parameter.
    */

@@ -36,8 +36,8 @@ const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
 const ON_PX = 0.5;
 
 /**
- * A pointer that is led by keys: the arrow keys move its marker, Enter presses and releases there, ⇧ Enter takes hold until Enter lets go, Page Up and Page
- * Down walk the places that the tool could take hold of, Home goes to the middle. What it does is the tools' work; it says where it is and what came of it.
+ * A pointer that is led by keys. The arrow keys move its marker. Enter presses and releases there, ⇧ Enter takes hold until Enter lets go. Page Up and
+ * Page Down walk the places that the tool could take hold of. Home goes to the middle. What it does is the tools' work; it says where it is and what came of it.
  */
 export class KeyPointer {
   private at: readonly [number, number] | null = null;

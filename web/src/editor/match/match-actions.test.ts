@@ -253,7 +253,9 @@ describe('unpaired contours, open ends and cuts', () => {
   test('when contours come and go is said and taken back', () => {
     setChoice(store, shiftId, 'Appearing and vanishing', 'turns', 'after');
     expect(match().turns).toBe('after');
-    expect(store.getState().document.past.map(({ name }) => name)).toEqual(['Appearing and vanishing: One after the other']);
+    expect(store.getState().document.past.map(({ name }) => name)).toEqual([
+      'Appearing and vanishing: One after the other',
+    ]);
     backToAutomatic(store, shiftId, 'turns');
     expect(match().turns).toBe('auto');
   });

@@ -57,7 +57,7 @@ export function hitHandle(
 
 /**
  * The map of the canvas that dragging a handle to the pointer means: scaling about the opposite side (with Alt about the pivot), evenly with
- * ⇧ or where `even` asks for it; turning about the pivot, with ⇧ by steps of 15°.
+ * ⇧ or where `even` asks for it. Turning about the pivot, with ⇧ by steps of 15°.
  */
 export function handleMatrix(
   handle: BoxHandle,
