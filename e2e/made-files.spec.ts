@@ -44,7 +44,7 @@ test('a file that was made is there after a reload, with its size, its proof and
   await page.getByRole('button', { name: 'Delete it' }).click();
   await expect(jobs(page)).toHaveCount(0);
   await page.reload();
-  await expect(page.getByText('What you make is listed here')).toContainText('Files stay for 30 days.');
+  await expect(page.getByText('What you make is listed here')).toContainText('Files are kept for 30 days.');
 });
 
 test('a queue at work is told on the shelf, and goes on in another tab where this one was closed', async ({

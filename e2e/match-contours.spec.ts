@@ -21,7 +21,7 @@ test('a solid is cut along a drawn line; its ends are dragged, moved by the arro
   const [left, right] = [Math.min(...xs), Math.max(...xs)];
   const [top, bottom] = [Math.min(...ys), Math.max(...ys)];
   const middle = (left + right) / 2;
-  await match.tool('Cut');
+  await match.tool('Split the solid');
   await match.drag(await match.at('a', middle, top), await match.at('a', middle, bottom));
   await match.matched();
   await expect(page.locator('.details-reasons')).toContainText('cut along the line that you drew');

@@ -280,7 +280,7 @@ test('start, tie and touch-up survive even points, added points, an exchange, a 
   // Points set evenly, and back.
   await page.getByRole('button', { name: 'Space points evenly' }).click();
   await match.matched();
-  await expect(match.decision('Points')).toContainText('strays');
+  await expect(match.decision('Points')).toContainText('off the outline');
   expect(await places()).toEqual(before);
   await page.getByRole('button', { name: 'Points: reset' }).click();
   // More points on the first outline, two of them beside the chosen places.

@@ -373,7 +373,7 @@ test('a line and its area return to their start, and their edges stay on each ot
   await page.getByRole('button', { name: 'Figure Water' }).click();
   await page.keyboard.press('Escape');
   const end = page.getByRole('group', { name: 'After the last pose' });
-  await end.getByText('Nothing', { exact: true }).click();
+  await end.getByText('Stop there', { exact: true }).click();
   await piece.storedWith(({ figures }) => Object.values(figures).some(({ rail }) => rail.length === 2));
   await page.keyboard.press('Control+z');
   await piece.storedWith(({ figures }) => Object.values(figures).every(({ rail }) => rail.length === 3));

@@ -241,7 +241,7 @@ test('settings are remembered, kept as a preset, and nonsense is not taken', asy
   await room.set('Height', '0');
   await expect(page.getByRole('textbox', { name: 'Height', exact: true })).toHaveValue('');
   await page.getByLabel('Save as preset').fill('Letter');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await room.set('Width', '100');
   await page.reload();
   await expect(page.getByRole('textbox', { name: 'Width', exact: true })).toHaveValue('100');
@@ -372,7 +372,7 @@ test('a chain of poses as opaque video, and as numbered pictures with transparen
   await room.form('PNG sequence');
   await room.set('Width', '320');
   await room.set('Until', '0.2');
-  await room.choose('none');
+  await room.choose('Transparent');
   await room.proved();
   const [first] = Object.values(unzipped(await room.download()));
   expect(PNG.sync.read(Buffer.from(first)).data[3]).toBe(0);

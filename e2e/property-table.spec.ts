@@ -1,9 +1,9 @@
 import { fileURLToPath } from 'node:url';
 import { checkPiece, type Piece, type PieceDraft, PROPERTIES, pieceDuration } from '@core';
 import { expect, type Page, test } from '@playwright/test';
-import { build } from 'vite';
 import { pieceBetween } from '../core/src/testing/pieces';
 import { DEMO_PIECES } from '../server/src/demo/pieces';
+import { builtScript } from './support/built-script';
 import { LANE_CASES } from './support/lane-cases';
 import { PAIRS } from './support/pair-cases';
 import type { Loaded } from './support/picture-page';
@@ -24,6 +24,8 @@ const PLAYERS = [
 /** It fades each shape of a layer by itself and has no dashes on gradients, so it plays single properties and the examples only. */
 const ON_CANVAS = 'lottie, in lottie-web on canvas';
 type Player = (typeof PLAYERS)[number] | typeof ON_CANVAS;
+/** Pictures that stand side by side: the painted one first. */
+const COLUMNS = 4;
 /**
  * Where what plays Lottie paints edges in its own way: ends of what is drawn lie where it measures them, and what is seen inside something is put
  * together before it is cut out, so that a paint below does not shine through at the edge.
@@ -34,96 +36,89 @@ const OTHER_EDGES: Readonly<Record<string, number>> = {
   'motion inside a clip that stands': 0.01,
 };
 
-/** What was seen of each case: its name, what the program's own proof says, and the largest share of pixels by which the player differs. */
-let seen: { name: string; proof: string; share: number }[] = [];
+/** The browser paints what CSS moves in layers of its own: leaning ones have softer edges, in the same places. */
+const SOFTER_EDGES: Readonly<Record<string, number>> = { skew: 0.025 };
+
+/** What was seen of each case: its name, by what it was played, what the program's own proof says, and the largest share of pixels that differ. */
+interface Seen {
+  readonly name: string;
+  readonly player: Player;
+  readonly proof: string;
+  share: number;
+}
+let seen: Seen[] = [];
 
 let script = '';
 test.beforeAll(async () => {
-  const built = await build({
-    configFile: false,
-    logLevel: 'error',
-    resolve: { alias: { '@core': fileURLToPath(new URL('../core/src/index.ts', import.meta.url)) } },
-    build: {
-      write: false,
-      minify: false,
-      lib: {
-        entry: fileURLToPath(new URL('support/picture-page.ts', import.meta.url)),
-        formats: ['iife'],
-        name: 'picture',
-      },
-    },
-  });
-  const [first] = Array.isArray(built) ? built : [built];
-  if (!('output' in first)) throw new Error('Nothing was built.');
-  script = first.output[0].type === 'chunk' ? first.output[0].code : '';
+  script = await builtScript('picture-page.ts');
 });
 
-/** Compares the two pictures at some moments; null is a piece that the form refuses. */
+/** Where the picture of a number stands. */
+const placeOf = (n: number, width: number, height: number): { x: number; y: number } => ({
+  x: (n % COLUMNS) * width,
+  y: Math.floor(n / COLUMNS) * height,
+});
+
+/** Compares what all players show with the painted picture, at some moments. A form that refuses the piece has nothing to show. */
 async function compare(
   page: Page,
-  { piece, proof, refused }: Shown,
-  { times = TIMES, room = 0.005 }: Pick<Case, 'times' | 'room'>,
+  piece: Piece,
+  players: readonly Player[],
+  { times = TIMES, room: usual = 0.005 }: Pick<Case, 'times' | 'room'>,
 ): Promise<void> {
-  if (refused.length > 0) {
-    seen.push({ name: piece.name, proof, share: 0 });
-    return;
-  }
+  const loaded = await show(page, piece, players);
   const { width, height } = piece.canvas;
-  let share = 0;
+  const rows = players.map((player, n): Seen => ({ name: piece.name, player, proof: loaded[n].proof, share: 0 }));
+  seen.push(...rows);
   for (const seconds of times) {
-    const shot = await page
-      .evaluate((t) => (window as unknown as { showAt(t: number): void }).showAt(t), seconds)
-      .then(() => page.screenshot({ clip: { x: 0, y: 0, width: 2 * width, height } }));
-    const { inked, different } = await page.evaluate(
-      async ([base64, size]) => {
-        const bytes = Uint8Array.from(atob(base64 as string), (c) => c.charCodeAt(0));
+    await page.evaluate((t) => (window as unknown as { showAt(t: number): void }).showAt(t), seconds);
+    const shot = await page.screenshot();
+    const places = [0, ...players.map((_, n) => n + 1)].map((n) => placeOf(n, width, height));
+    const counts = await page.evaluate(
+      async ([base64, [w, h], at]) => {
+        const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
         const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
         const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
         const context = canvas.getContext('2d') as OffscreenCanvasRenderingContext2D;
         context.drawImage(bitmap, 0, 0);
-        const [w, h] = size as [number, number];
-        const a = context.getImageData(0, 0, w, h).data;
-        const b = context.getImageData(w, 0, w, h).data;
-        let [inked, different] = [0, 0];
-        for (let i = 0; i < a.length; i += 4) {
-          const off = Math.max(...[0, 1, 2].map((k) => Math.abs(a[i + k] - b[i + k])));
-          const ink = Math.max(...[0, 1, 2].map((k) => 255 - Math.min(a[i + k], b[i + k])));
-          if (ink > 8) inked++;
-          if (off > 32) different++;
-        }
-        return { inked, different };
+        const [a, ...others] = at.map(({ x, y }) => context.getImageData(x, y, w, h).data);
+        return others.map((b) => {
+          let [inked, different] = [0, 0];
+          for (let i = 0; i < a.length; i += 4) {
+            let [off, ink] = [0, 0];
+            for (let k = i; k < i + 3; k++) {
+              off = Math.max(off, Math.abs(a[k] - b[k]));
+              ink = Math.max(ink, 255 - Math.min(a[k], b[k]));
+            }
+            if (ink > 8) inked++;
+            if (off > 32) different++;
+          }
+          return { inked, different };
+        });
       },
-      [shot.toString('base64'), [width, height]] as const,
+      [shot.toString('base64'), [width, height], places] as const,
     );
-    share = Math.max(share, different / Math.max(1, inked));
-    expect.soft([piece.name, seconds, inked > 300]).toEqual([piece.name, seconds, true]);
-    expect
-      .soft([piece.name, seconds, different <= room * inked ? 'agree' : `${different} of ${inked} differ`])
-      .toEqual([piece.name, seconds, 'agree']);
+    counts.forEach(({ inked, different }, n) => {
+      if (loaded[n].refused.length > 0) return;
+      const player = players[n];
+      const others = player.startsWith('lottie') ? OTHER_EDGES : player.startsWith('css') ? SOFTER_EDGES : {};
+      const room = others[piece.name] ?? usual;
+      rows[n].share = Math.max(rows[n].share, different / Math.max(1, inked));
+      const where = [player, piece.name, seconds];
+      expect.soft([...where, inked > 300]).toEqual([...where, true]);
+      expect
+        .soft([...where, different <= room * inked ? 'agree' : `${different} of ${inked} differ`])
+        .toEqual([...where, 'agree']);
+    });
   }
-  seen.push({ name: piece.name, proof, share });
 }
 
-const roomed = (player: Player, name: string, { times, room }: Case): Pick<Case, 'times' | 'room'> => ({
-  // The form that all others come from is looked at more often, and what was made smaller less often: it is the same file.
-  ...(times
-    ? { times: player.endsWith('optimised') ? times.slice(0, 1) : times }
-    : player !== 'animated-svg' && { times: player.endsWith('optimised') ? [0.47] : [0.3, 0.47, 0.97] }),
-  ...(room !== undefined && { room }),
-  ...(player.startsWith('lottie') && name in OTHER_EDGES && { room: OTHER_EDGES[name] }),
-});
-
-/** A piece in the page beside its file. */
-interface Shown extends Loaded {
-  readonly piece: Piece;
-}
-
-async function load(page: Page, player: Player, name: string, { from, to, options, also }: Case): Promise<Shown> {
+function caseOf(name: string, { from, to, options, also }: Case): Piece {
   const draft = structuredClone(pieceBetween(from, to, options)) as PieceDraft;
   Object.assign(draft.canvas, { width: SIZE, height: SIZE });
   draft.name = name;
   also?.(draft);
-  return show(page, player, draft as Piece);
+  return draft as Piece;
 }
 
 /** Loads a graphics library that plays Lottie files by itself. */
@@ -141,86 +136,75 @@ async function loadGraphics(page: Page): Promise<void> {
   });
 }
 
-/** Paints a piece, and plays a file of it, side by side. */
-async function show(page: Page, player: Player, piece: Piece): Promise<Shown> {
+/** Paints a piece, and plays files of it, side by side. */
+async function show(page: Page, piece: Piece, players: readonly Player[]): Promise<readonly Loaded[]> {
   const { width, height } = piece.canvas;
-  await page.setViewportSize({ width: 2 * width, height });
+  await page.setViewportSize({ width: COLUMNS * width, height: Math.ceil((1 + players.length) / COLUMNS) * height });
   if (!(await page.evaluate(() => 'loadPiece' in window))) {
     await page.setContent(
-      '<style>body{margin:0;display:flex;background:#fff}svg,canvas{display:block;flex:none}</style><body></body>',
+      '<style>body{margin:0;display:flex;flex-wrap:wrap;background:#fff}body>*{display:block;flex:none}</style><body></body>',
     );
     await page.addScriptTag({ content: script });
-    if (player === 'lottie') await loadGraphics(page);
-    if (player.startsWith('lottie, '))
-      await page.addScriptTag({
-        path: fileURLToPath(new URL('../node_modules/lottie-web/build/player/lottie.js', import.meta.url)),
-      });
+    await loadGraphics(page);
+    await page.addScriptTag({
+      path: fileURLToPath(new URL('../node_modules/lottie-web/build/player/lottie.js', import.meta.url)),
+    });
   }
-  const loaded = await page.evaluate(
-    ([each, id]) => (window as unknown as { loadPiece(piece: unknown, player: unknown): Loaded }).loadPiece(each, id),
-    [piece, player] as const,
+  return page.evaluate(
+    ([each, ids]) =>
+      (window as unknown as { loadPiece(piece: unknown, players: unknown): readonly Loaded[] }).loadPiece(each, ids),
+    [piece, players] as const,
   );
-  return { ...loaded, piece };
 }
 
 /** Prints what was seen, and expects the program's own proof to hold too. */
-function told(player: Player): void {
+function told(): void {
   const rows = seen.map(
-    ({ name, proof, share }) => `${name.padEnd(60)} proof ${proof.padEnd(12)} player ${(100 * share).toFixed(2)} %`,
+    ({ name, player, proof, share }) =>
+      `${player.padEnd(32)} ${name.padEnd(60)} proof ${proof.padEnd(12)} player ${(100 * share).toFixed(2)} %`,
   );
-  process.stdout.write(`${player}\n${rows.join('\n')}\n`);
-  expect(seen.filter(({ proof }) => proof.endsWith('fails'))).toEqual([]);
+  process.stdout.write(`${rows.join('\n')}\n`);
+  const failed = seen.filter(({ proof }) => proof.endsWith('fails'));
   seen = [];
+  expect(failed).toEqual([]);
 }
 
-for (const player of [...PLAYERS, ON_CANVAS] as const) {
-  test(`${player}: every row of the table of properties looks the same on the canvas and in the file`, async ({
+test.describe(() => {
+  test.setTimeout(420_000);
+
+  test('every row of the table of properties looks the same on the canvas and in every file, in every player', async ({
     page,
   }) => {
     // The table decides which cases there are.
     for (const id of Object.keys(PROPERTIES) as (keyof typeof PROPERTIES)[])
-      if (player !== ON_CANVAS || id !== 'opacity')
-        await compare(page, await load(page, player, id, ROWS[id]), roomed(player, id, ROWS[id]));
-    told(player);
+      await compare(page, caseOf(id, ROWS[id]), id === 'opacity' ? PLAYERS : [...PLAYERS, ON_CANVAS], ROWS[id]);
+    told();
   });
 
-  // What was made smaller is the same file as before: it is looked at less often.
-  const shares = player.endsWith('optimised') || player === ON_CANVAS ? [0.26, 0.93] : [0.07, 0.26, 0.48, 0.69, 0.93];
-  test(`${player}: the file of each demo piece shows what the canvas shows, at ${shares.length} moments of what it plays`, async ({
-    page,
-  }) => {
+  test('the files of each demo piece show what the canvas shows, at 5 moments of what they play', async ({ page }) => {
     for (const make of DEMO_PIECES) {
       const piece = checkPiece(make());
-      const shown = await show(page, player, piece);
-      expect([piece.name, shown.refused]).toEqual([piece.name, []]);
       // What is played again after the beginning is looked at too.
       const length = 1.4 * pieceDuration(piece);
-      await compare(page, shown, { times: shares.map((share) => share * length) });
+      const times = [0.07, 0.26, 0.48, 0.69, 0.93].map((share) => share * length);
+      await compare(page, piece, [...PLAYERS, ON_CANVAS], { times });
     }
-    told(player);
-  });
-}
-
-for (const player of PLAYERS) {
-  test(`${player}: rows that touch each other do too: clips, opacity, gradients, dashes, unpaired contours, overshoot`, async ({
-    page,
-  }) => {
-    for (const [name, each] of Object.entries(PAIRS))
-      await compare(page, await load(page, player, name, each), roomed(player, name, each));
-    told(player);
+    expect(seen.filter(({ proof }) => proof === 'refused')).toEqual([]);
+    told();
   });
 
-  test(`${player}: so do lanes of all kinds, what follows, drifts and pulses, motion paths, and all ways of playing`, async ({
-    page,
-  }) => {
-    for (const [name, each] of Object.entries(LANE_CASES))
-      await compare(page, await load(page, player, name, each), roomed(player, name, each));
-    told(player);
-  });
-}
+  for (const [what, cases] of [
+    ['rows that touch each other do too: clips, opacity, gradients, dashes, unpaired contours, overshoot', PAIRS],
+    ['so do lanes of all kinds, what follows, drifts and pulses, motion paths, and all ways of playing', LANE_CASES],
+  ] as const)
+    test(what, async ({ page }) => {
+      for (const [name, each] of Object.entries<Case>(cases)) await compare(page, caseOf(name, each), PLAYERS, each);
+      told();
+    });
+});
 
 test('a half-opaque red area under a blue stroke: the figure is faded as one, on both sides', async ({ page }) => {
-  await load(page, 'animated-svg', 'opacity', ROWS.opacity);
+  await show(page, caseOf('opacity', ROWS.opacity), ['animated-svg']);
   await page.evaluate(() => (window as unknown as { showAt(t: number): void }).showAt(0.5));
   const shot = (await page.screenshot({ clip: { x: 0, y: 0, width: 2 * SIZE, height: SIZE } })).toString('base64');
   const pixels = await page.evaluate(

@@ -34,32 +34,43 @@ declare global {
   var graphics: CanvasKit;
 }
 
-/** Runs in the browser: one piece painted by the program's own stage, and as a file of one of the forms, side by side. */
+/** Runs in the browser: one piece painted by the program's own stage, and as files played by several players, side by side. */
 const stage = new Stage((width, height) => new OffscreenCanvas(width, height).getContext('2d') ?? undefined);
 let compiled: CompiledPiece | null = null;
-let seek: (seconds: number) => void = () => {};
+let seeks: readonly Seek[] = [];
 
-const svgOf = (): SVGSVGElement => document.querySelector('svg') as SVGSVGElement;
+/** What stands in a place is a block, so that no line of text has room below it. */
+const PLAIN = '<style>:host{display:block}svg,canvas{display:block}</style>';
+
+/** A box as large as the piece, for a player that fills what it is given. */
+function boxIn(place: Place, { width, height }: CompiledPiece): HTMLElement {
+  place.innerHTML = `${PLAIN}<div style="width:${width}px;height:${height}px"></div>`;
+  return place.querySelector('div') as HTMLElement;
+}
 
 const optimised = (text: string): string => optimize(text, { multipass: true }).data;
 
 type Seek = (seconds: number) => void;
 
-function playSvg(text: string, place: HTMLElement): Seek {
-  place.innerHTML = text;
-  svgOf().pauseAnimations();
-  return (seconds) => svgOf().setCurrentTime(seconds);
+/** Each player has a place of its own: a shadow tree, so that neither names nor styles of two files meet. */
+type Place = ShadowRoot;
+const svgIn = (place: Place): SVGSVGElement => place.querySelector('svg') as SVGSVGElement;
+
+function playSvg(text: string, place: Place): Seek {
+  place.innerHTML = `${PLAIN}${text}`;
+  svgIn(place).pauseAnimations();
+  return (seconds) => svgIn(place).setCurrentTime(seconds);
 }
 
-function playCss(text: string, place: HTMLElement): Seek {
-  place.innerHTML = text;
-  svgOf().pauseAnimations();
+function playCss(text: string, place: Place): Seek {
+  place.innerHTML = `${PLAIN}${text}`;
+  svgIn(place).pauseAnimations();
   return (seconds) => {
-    for (const animation of document.getAnimations()) {
+    for (const animation of place.getAnimations()) {
       animation.pause();
       animation.currentTime = 1000 * seconds;
     }
-    svgOf().setCurrentTime(seconds);
+    svgIn(place).setCurrentTime(seconds);
   };
 }
 
@@ -79,12 +90,10 @@ function lottieTime({ playback }: CompiledPiece, text: string): (seconds: number
 
 const playLottieWeb =
   (renderer: 'svg' | 'canvas') =>
-  (text: string, place: HTMLElement, piece: CompiledPiece): Seek => {
-    lottie.destroy();
-    place.style.cssText = `width:${piece.width}px;height:${piece.height}px`;
+  (text: string, place: Place, piece: CompiledPiece): Seek => {
     const timeOf = lottieTime(piece, text);
     const animation = lottie.loadAnimation({
-      container: place,
+      container: boxIn(place, piece),
       renderer,
       loop: false,
       autoplay: false,
@@ -93,10 +102,10 @@ const playLottieWeb =
     return (seconds) => animation.goToAndStop(timeOf(seconds) * animation.frameRate, true);
   };
 
-function playInCanvasKit(text: string, place: HTMLElement, piece: CompiledPiece): Seek {
+function playInCanvasKit(text: string, place: Place, piece: CompiledPiece): Seek {
   const { width, height } = piece;
-  place.innerHTML = `<canvas width="${width}" height="${height}"></canvas>`;
-  const surface = graphics.MakeSWCanvasSurface(place.firstElementChild as HTMLCanvasElement);
+  place.innerHTML = `${PLAIN}<canvas width="${width}" height="${height}"></canvas>`;
+  const surface = graphics.MakeSWCanvasSurface(place.querySelector('canvas') as HTMLCanvasElement);
   const animation = graphics.MakeManagedAnimation(text);
   if (!surface || !animation) throw new Error('The file was not taken.');
   const timeOf = lottieTime(piece, text);
@@ -117,7 +126,7 @@ const FILES: Readonly<Record<string, (piece: CompiledPiece) => string>> = {
 };
 
 /** What plays a file: puts it into the page, and tells how to come to a time of it. */
-const PLAYERS: Readonly<Record<string, (text: string, place: HTMLElement, piece: CompiledPiece) => Seek>> = {
+const PLAYERS: Readonly<Record<string, (text: string, place: Place, piece: CompiledPiece) => Seek>> = {
   'animated-svg': playSvg,
   css: playCss,
   // Made smaller by a program that knows nothing of animation.
@@ -136,20 +145,44 @@ export interface Loaded {
   readonly proof: string;
 }
 
+/** How far a file is off, by the program's own proof. */
+function proofOf(form: FormId, text: string, piece: CompiledPiece): string {
+  const { holds, lines } = proveText(form, [{ name: '', text }], piece, { digits: '3' });
+  const off = lines.find(({ what }) => what === 'Largest deviation')?.found ?? 'none';
+  return holds ? off : `${off}, fails`;
+}
+
 Object.assign(window, {
-  loadPiece(piece: Piece, player: string): Loaded {
-    compiled = planAndCompile(piece);
-    const form = player.replace(/,.*/, '') as FormId;
-    const refused = refusalsOf(form, featuresOf(piece, compiled)).map(({ feature }) => feature);
-    stage.show(compiled);
-    const { width, height } = compiled;
-    document.body.innerHTML = `<canvas width="${width}" height="${height}"></canvas><div></div>`;
-    if (refused.length > 0) return { refused, proof: 'refused' };
-    const text = FILES[form](compiled);
-    seek = PLAYERS[player](text, document.querySelector('div') as HTMLElement, compiled);
-    const { holds, lines } = proveText(form, [{ name: '', text }], compiled, { digits: '3' });
-    const off = lines.find(({ what }) => what === 'Largest deviation')?.found ?? 'none';
-    return { refused, proof: holds ? off : `${off}, fails` };
+  /** Puts the painted piece first, and after it each player's picture, in the order of `players`. */
+  loadPiece(piece: Piece, players: readonly string[]): readonly Loaded[] {
+    const now = planAndCompile(piece);
+    compiled = now;
+    stage.show(now);
+    if ('lottie' in globalThis) lottie.destroy();
+    const { width, height } = now;
+    document.body.innerHTML = `<canvas width="${width}" height="${height}"></canvas>`;
+    const files = new Map<FormId, { text: string; loaded: Loaded }>();
+    const fileOf = (form: FormId): { text: string; loaded: Loaded } => {
+      let file = files.get(form);
+      if (!file) {
+        const refused = refusalsOf(form, featuresOf(piece, now)).map(({ feature }) => feature);
+        const text = refused.length > 0 ? '' : FILES[form](now);
+        file = { text, loaded: { refused, proof: text ? proofOf(form, text, now) : 'refused' } };
+        files.set(form, file);
+      }
+      return file;
+    };
+    const made: Seek[] = [];
+    const loaded = players.map((player) => {
+      const file = fileOf(player.replace(/,.*/, '') as FormId);
+      const host = document.createElement('div');
+      host.style.cssText = `width:${width}px;height:${height}px;overflow:hidden`;
+      document.body.append(host);
+      if (file.text) made.push(PLAYERS[player](file.text, host.attachShadow({ mode: 'open' }), now));
+      return file.loaded;
+    });
+    seeks = made;
+    return loaded;
   },
   /** A Lottie file by somebody else: as it was read, beside the usual player of such files. Its length in s, and what was left out. */
   loadFile(
@@ -173,7 +206,7 @@ Object.assign(window, {
         autoplay: false,
         animationData: JSON.parse(text),
       });
-      seek = (seconds) => animation.goToAndStop(seconds * fr, true);
+      seeks = [(seconds) => animation.goToAndStop(seconds * fr, true)];
       return { length: (op - ip) / fr, notes };
     } catch (error) {
       return { refused: (error as Error).message };
@@ -183,6 +216,6 @@ Object.assign(window, {
     const canvas = document.querySelector('canvas');
     const context = canvas?.getContext('2d');
     if (context) stage.paint(context, seconds, { x: 0, y: 0, zoom: 1 }, 1);
-    seek(seconds);
+    for (const seek of seeks) seek(seconds);
   },
 });

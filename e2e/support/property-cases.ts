@@ -146,8 +146,6 @@ export const ROWS: Record<keyof typeof PROPERTIES, Case> = {
     from: [part(SQUARE)],
     to: [part(DROP)],
     options: { shift: { easing: BACK } },
-    // The browser paints what CSS moves in layers of its own: leaning ones have softer edges, in the same places.
-    room: 0.02,
     also(draft) {
       lane(draft, 'skew', [-15], [35]);
       lane(draft, 'turn', [20], [-40]);

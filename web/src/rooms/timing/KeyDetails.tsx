@@ -5,6 +5,7 @@ import {
   isColourLane,
   isShapeNumber,
   type LaneRecord,
+  limitIn,
   type Piece,
   removeKeySet,
   type StopName,
@@ -52,8 +53,13 @@ export function KeyDetails({ piece, keys }: { readonly piece: Piece; readonly ke
     value: key.value[i] * words.factor,
     unit: words.unit,
     digits: words.digits && words.digits + 1,
-    min: nearestThatCanBe(lane.property, i, Number.NEGATIVE_INFINITY) * words.factor,
-    max: nearestThatCanBe(lane.property, i, Number.POSITIVE_INFINITY) * words.factor,
+    limit: limitIn(
+      {
+        min: nearestThatCanBe(lane.property, i, Number.NEGATIVE_INFINITY),
+        max: nearestThatCanBe(lane.property, i, Number.POSITIVE_INFINITY),
+      },
+      words.factor,
+    ),
   });
   /** Sets one number of the key, or all. */
   const setNumber = (typed: number, only?: number): void =>

@@ -1,10 +1,12 @@
 import {
   changeKey,
+  figureOfLane,
   isColourLane,
   type LaneRecord,
   type Piece,
   type PieceDraft,
   pieceDuration,
+  timedKeys,
   toMillionths,
 } from '@core';
 import { type Editor, followPointer } from '../../editor';
@@ -135,12 +137,22 @@ export function scrubLanes(editor: Editor, event: React.PointerEvent, timeAt: (c
   });
 }
 
-/** Chooses a key: alone, or besides those that are chosen. */
+/** Chooses a key: alone, or besides those that are chosen. The bead goes to one that is chosen alone, so that what is changed is seen. */
 export function chooseKey(editor: Editor, ref: KeyRef, more: boolean): void {
   const { keys } = editor.store.getState().session;
+  if (!more) showKey(editor, ref);
   const known = keys.some(({ lane, key }) => lane === ref.lane && key === ref.key);
   const rest = keys.filter(({ lane, key }) => lane !== ref.lane || key !== ref.key);
   editor.store.dispatch(sessionActions.keysChosen(more ? (known ? rest : [...rest, ref]) : [ref]));
+}
+
+/** Brings the bead to where a key is, unless it is there, or plays. */
+function showKey({ store, clock }: Editor, { lane: id, key }: KeyRef): void {
+  const { piece } = store.getState().document;
+  const lane = piece?.lanes[id];
+  if (!piece || !lane || clock.playing) return;
+  const timed = timedKeys(piece, figureOfLane(piece, lane), lane).find((each) => each.key.id === key);
+  if (timed && (clock.seconds < timed.from || clock.seconds > timed.until)) clock.seek(timed.from);
 }
 
 /** Chooses the keys whose blocks lie in a box of the window. */
