@@ -10,12 +10,15 @@ export default defineConfig({
   /* The built server is loaded into the tests as it is. */
   build: { external: ['**/build/server/**'] },
   fullyParallel: true,
-  workers: 2,
+  /* A third fills the time in which two wait for their pages. */
+  workers: 3,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   use: {
     actionTimeout: 40_000,
     viewport: { width: 1280, height: 800 },
+    /* Nothing moves for its own sake: tests that are about motion ask for it. */
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -43,7 +43,10 @@ function* blocksOfMarkdown(text) {
 /** Comments on what is exported or heads a file, and texts in quotes. */
 function* blocksOfCode(text) {
   for (const { 0: comment, index } of text.matchAll(/\/\*\*[\s\S]*?\*\//g)) {
-    const parts = comment.replace(/^\/\*\*|\*\/$/g, '').replace(/^\s*\* ?/gm, '').split(/\n\s*\n|(?=@(?:param|returns|throws))/);
+    const parts = comment
+      .replace(/^\/\*\*|\*\/$/g, '')
+      .replace(/^\s*\* ?/gm, '')
+      .split(/\n\s*\n|(?=@(?:param|returns|throws))/);
     for (const part of parts) yield [lineAt(text, index), part];
   }
   const head = /^(?:\/\/.*\n)+/.exec(text);

@@ -24,11 +24,12 @@ export interface FrameDataOptions {
 /** The most frames that one file may have. */
 export const MOST_FRAMES = 36_000;
 
+const countOfFrames = (compiled: CompiledPiece, fps: number): number =>
+  Math.max(1, Math.ceil(runLength(compiled) * fps - 1e-6));
+
 /** When the frames of one run are, s: one at 0, then one each 1/fps, all before its end. */
-export function frameTimes(compiled: CompiledPiece, fps = compiled.rate): number[] {
-  const count = Math.max(1, Math.ceil(runLength(compiled) * fps - 1e-6));
-  return Array.from({ length: count }, (_, k) => k / fps);
-}
+export const frameTimes = (compiled: CompiledPiece, fps = compiled.rate): number[] =>
+  Array.from({ length: countOfFrames(compiled, fps) }, (_, k) => k / fps);
 
 /** A painted part of a figure in one frame. */
 interface FrameRow {
@@ -113,11 +114,11 @@ export function writeFrameCsv(compiled: CompiledPiece, options: FrameDataOptions
 
 function rowsOf<T>(compiled: CompiledPiece, fps: number, each: (frame: Frame, seconds: number, k: number) => T): T[] {
   if (!(fps > 0 && fps <= 1000)) throw new RangeError(`Expected up to 1000 frames per second; found ${fps}.`);
-  const times = frameTimes(compiled, fps);
-  if (times.length > MOST_FRAMES)
-    throw new RangeError(`Expected at most ${MOST_FRAMES} frames; found ${times.length}.`);
+  // Counted before anything is laid out: an hour at a thousand a second would not fit into memory.
+  const count = countOfFrames(compiled, fps);
+  if (count > MOST_FRAMES) throw new RangeError(`Expected at most ${MOST_FRAMES} frames; found ${count}.`);
   const frame = prepareFrame(compiled);
-  return times.map((seconds, k) => each(sampleFrame(compiled, seconds, frame), seconds, k));
+  return frameTimes(compiled, fps).map((seconds, k) => each(sampleFrame(compiled, seconds, frame), seconds, k));
 }
 
 const round = (value: number): number => Number(numberText(value, 6));
