@@ -47,6 +47,9 @@ const pictureOf = (page: Page, index: number): Promise<Buffer> =>
 
 const inCells = (texts: readonly string[]): string => texts.map((text) => `<div class="cell">${text}</div>`).join('');
 
+// Files show a still picture where motion is to be reduced: here they play.
+test.use({ contextOptions: { reducedMotion: 'no-preference' } });
+
 test('three pieces as SVG and as CSS, and two files twice, look in one page with the same words as each alone', async ({
   page,
 }) => {

@@ -76,6 +76,9 @@ function byCommandLine(piece: string, form: string, folder: string): OutputFile[
   return fs.readdirSync(folder).map((name) => ({ name, text: fs.readFileSync(path.join(folder, name), 'utf8') }));
 }
 
+// Files show a still picture where motion is to be reduced: here they play.
+test.use({ contextOptions: { reducedMotion: 'no-preference' } });
+
 test('text forms: chosen, made, proved, downloaded, and the same as the command line makes', async ({
   piece,
   page,

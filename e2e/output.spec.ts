@@ -86,6 +86,9 @@ async function compare(
   await page.close();
 }
 
+// Files show a still picture where motion is to be reduced: here they play.
+test.use({ contextOptions: { reducedMotion: 'no-preference' } });
+
 for (const [id, times] of [
   ['demo-quay-mark', [0.4, 1.2, 1.45, 2.9, 4.9]],
   ['demo-boarding-button', [0.5, 1.15, 1.25, 2.55, 2.7]],
