@@ -48,6 +48,9 @@ interface Seen {
 }
 let seen: Seen[] = [];
 
+// Files show a still picture where motion is to be reduced: here they play.
+test.use({ contextOptions: { reducedMotion: 'no-preference' } });
+
 let script = '';
 test.beforeAll(async () => {
   script = await builtScript('picture-page.ts');
