@@ -67,7 +67,7 @@ test('two tabs that were both offline: each version is offered, one is gone on w
   await page.goto('about:blank');
   await server.start();
   await page.goto(`${server.url}/piece/demo-quay-mark/shapes`);
-  await version(page, 'In this browser, tab 2').getByRole('button', { name: 'Keep it as a piece beside' }).click();
+  await version(page, 'In this browser, tab 2').getByRole('button', { name: 'Keep as a copy' }).click();
   await version(page, 'In this browser').getByRole('button', { name: 'Use this version' }).click();
   await piece.saved();
   await piece.selectShift(0);

@@ -258,7 +258,7 @@ async function takeAll(): Promise<void> {
   await take('match');
   await page.goto(`${server.url}/piece/demo-gate/match`);
   await page.waitForTimeout(1500);
-  await page.getByRole('button', { name: 'Cut', exact: true }).click();
+  await page.getByRole('button', { name: 'Split the solid', exact: true }).click();
   const box = await page.getByTestId('match-a').boundingBox();
   if (!box) throw new Error('The first outline is not on the page.');
   await page.mouse.move(box.x + box.width * 0.42, box.y + 50);

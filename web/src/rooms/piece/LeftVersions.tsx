@@ -36,7 +36,7 @@ export function LeftVersions({ found, opening }: { readonly found: Found; readon
       ...(piece && (gone || onServer)
         ? [
             {
-              label: gone ? 'Restore' : 'Keep it as a piece beside',
+              label: gone ? 'Restore' : 'Keep as a copy',
               primary: gone && latest,
               run: () => void keepBeside(left),
             },
