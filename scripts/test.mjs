@@ -64,6 +64,7 @@ await together([
   ['compiled piece schema', process.execPath, ['scripts/build-piece-check.mjs', '--check']],
   ['sentences of documents and comments', process.execPath, ['scripts/plain-words.mjs']],
   ['files that documents name', process.execPath, ['scripts/doc-paths.mjs']],
+  ['list of terms', bin('tsx'), ['scripts/terms.ts', '--check']],
   ['list of licences', process.execPath, ['scripts/licences.mjs', '--check']],
   ['code for files that are taken out', process.execPath, ['scripts/build-runtime.mjs', '--check']],
 ]);

@@ -9,5 +9,5 @@ export const background = {
   needs: 'nothing',
   does: 'ground',
   property: colourProperty('canvas', 'fill', 'fill-opacity'),
-  words: { ...COLOUR_WORDS, label: 'Background' },
+  words: { about: 'What lies behind all figures.', ...COLOUR_WORDS, label: 'Background' },
 } as const satisfies LaneKind;

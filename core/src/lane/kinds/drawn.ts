@@ -28,6 +28,14 @@ export const drawn = {
     }),
     initial: ['1 0', '0'],
   },
-  words: { label: 'Drawn part', unit: '%', parts: ['From', 'To', 'Shifted'], step: 1, digits: 1, factor: 100 },
+  words: {
+    about: 'Which part of each stroke is drawn: from, to, and shifted along it.',
+    label: 'Drawn part',
+    unit: '%',
+    parts: ['From', 'To', 'Shifted'],
+    step: 1,
+    digits: 1,
+    factor: 100,
+  },
   files: { deviation: '0.2 % of the length', lottie: null, clipPath: PAINTLESS },
 } as const satisfies LaneKind;

@@ -9,5 +9,5 @@ export const fill = {
   needs: 'fill',
   does: 'paint',
   property: colourProperty('part', 'fill', 'fill-opacity'),
-  words: { ...COLOUR_WORDS, label: 'Fill' },
+  words: { about: 'A colour in place of the fills of all its parts.', ...COLOUR_WORDS, label: 'Fill' },
 } as const satisfies LaneKind;

@@ -33,6 +33,8 @@ export interface LaneStep {
 /** What lanes are called, and how their values are shown and typed. */
 export interface LaneWords {
   readonly label: string;
+  /** What it does, in one sentence. */
+  readonly about: string;
   readonly unit: string;
   /** Names of its numbers. */
   readonly parts: readonly string[];

@@ -11,6 +11,14 @@ export const opacity = {
   needs: 'nothing',
   does: 'opacity',
   property: numberProperty('figure', 'opacity', { error: 1 / 512, initial: '1', least: 0 }),
-  words: { label: 'Opacity', unit: '%', parts: ['Opacity'], step: 1, digits: 1, factor: 100 },
+  words: {
+    about: 'Fades all that the figure paints, as one.',
+    label: 'Opacity',
+    unit: '%',
+    parts: ['Opacity'],
+    step: 1,
+    digits: 1,
+    factor: 100,
+  },
   files: { deviation: 'half a level of 255', lottie: null, clipPath: PAINTLESS },
 } as const satisfies LaneKind;

@@ -18,6 +18,14 @@ export const position = {
     matrix: (value) => translation(value[0], value[1]),
   },
   property: stepProperty('translate', 0.02, (value) => `${numberWord(value[0])} ${numberWord(value[1])}`, '0 0'),
-  words: { label: 'Position', unit: 'px', parts: ['X', 'Y'], step: 1, digits: 1, factor: 1 },
+  words: {
+    about: 'Moves the figure on the canvas.',
+    label: 'Position',
+    unit: 'px',
+    parts: ['X', 'Y'],
+    step: 1,
+    digits: 1,
+    factor: 1,
+  },
   files: { deviation: '0.02 px', lottie: null, clipPath: null },
 } as const satisfies LaneKind;

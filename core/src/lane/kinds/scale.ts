@@ -19,6 +19,15 @@ export const scale = {
     matrix: (value) => scaling(value[0], value[1]),
   },
   property: stepProperty('scale', 2e-4, (value) => `${numberText(value[0], 6)} ${numberText(value[1], 6)}`, '1 1'),
-  words: { label: 'Scale', unit: '%', parts: ['X', 'Y'], step: 1, digits: 1, factor: 100, even: true },
+  words: {
+    about: 'Makes the figure wider and higher about its pivot.',
+    label: 'Scale',
+    unit: '%',
+    parts: ['X', 'Y'],
+    step: 1,
+    digits: 1,
+    factor: 100,
+    even: true,
+  },
   files: { deviation: '0.0002', lottie: null, clipPath: null },
 } as const satisfies LaneKind;

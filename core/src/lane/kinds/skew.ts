@@ -22,6 +22,14 @@ export const skew = {
     matrix: (value) => [1, 0, Math.tan(value[0] * RADIANS), 1, 0, 0],
   },
   property: stepProperty('skewX', 0.02, (value) => numberWord(value[0]), '0'),
-  words: { label: 'Skew', unit: '°', parts: ['Skew'], step: 1, digits: 1, factor: 1 },
+  words: {
+    about: 'Leans the figure at its pivot, as skewX of CSS does.',
+    label: 'Skew',
+    unit: '°',
+    parts: ['Skew'],
+    step: 1,
+    digits: 1,
+    factor: 1,
+  },
   files: { deviation: '0.02°', lottie: null, clipPath: null },
 } as const satisfies LaneKind;

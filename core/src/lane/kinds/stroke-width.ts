@@ -17,6 +17,14 @@ export const strokeWidth = {
     initial: '1',
     apply: (target, value) => void (target.lineWidth = value[0]),
   }),
-  words: { label: 'Stroke width', unit: 'px', parts: ['Width'], step: 1, digits: 1, factor: 1 },
+  words: {
+    about: 'A width in place of that of all its strokes.',
+    label: 'Stroke width',
+    unit: 'px',
+    parts: ['Width'],
+    step: 1,
+    digits: 1,
+    factor: 1,
+  },
   files: { deviation: '0.02 px', lottie: null, clipPath: PAINTLESS },
 } as const satisfies LaneKind;

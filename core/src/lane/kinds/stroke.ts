@@ -9,5 +9,5 @@ export const stroke = {
   needs: 'stroke',
   does: 'paint',
   property: colourProperty('stroke', 'stroke', 'stroke-opacity'),
-  words: { ...COLOUR_WORDS, label: 'Stroke' },
+  words: { about: 'A colour in place of the strokes of all its parts.', ...COLOUR_WORDS, label: 'Stroke' },
 } as const satisfies LaneKind;

@@ -20,6 +20,14 @@ export const turn = {
     matrix: (value) => rotation(value[0] * RADIANS),
   },
   property: stepProperty('rotate', 0.02, (value) => numberWord(value[0]), '0'),
-  words: { label: 'Rotation', unit: '°', parts: ['Rotation'], step: 1, digits: 1, factor: 1 },
+  words: {
+    about: 'Rotates the figure clockwise about its pivot, any number of turns.',
+    label: 'Rotation',
+    unit: '°',
+    parts: ['Rotation'],
+    step: 1,
+    digits: 1,
+    factor: 1,
+  },
   files: { deviation: '0.02°', lottie: null, clipPath: null },
 } as const satisfies LaneKind;

@@ -34,6 +34,7 @@ function wordsOfNumber(id: ShapeNumberId): LaneName {
     words = {
       label: `${shapeKindName(number?.kind ?? 'rectangle')}: ${short}`,
       short,
+      about: `${short} of the adjustable shape, in place of its own.`,
       unit,
       parts: parameters.map(({ label }) => inShort(label)),
       step: 1,
