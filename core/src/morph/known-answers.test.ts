@@ -256,7 +256,7 @@ describe('what is decided by hand', () => {
       outlineDistance(inBetweenOutline(few, few.to), star),
     );
     expect(seen).toBeGreaterThan(0.9 * few.endError);
-    expect(measureHealth(few).sentence).toContain('stray');
+    expect(measureHealth(few).sentence).toContain('leaves the outline');
   });
 
   test('even points lie evenly on both outlines; tied places have points, and it is even between them', () => {

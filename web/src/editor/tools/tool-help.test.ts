@@ -22,7 +22,7 @@ describe('the hint of a tool', () => {
     for (const tool of ['select', 'points', 'cut', 'colour'] as const)
       expect(hint(tool, empty)).toMatch(/^The piece is empty/);
     const driver = new Driver(drawnPiece({ d: 'M100 100h200v120h-200z' }), engineOf(paths, font));
-    expect(hint('cut', driver)).toBe('Choose what is to be cut first, with Select.');
+    expect(hint('cut', driver)).toBe('First choose what to split, with Select.');
     expect(hint('select', driver)).toBe('Click to choose, drag round several.');
     driver.select();
     expect(hint('select', driver)).toMatch(/for its points\.$/);
