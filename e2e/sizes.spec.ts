@@ -48,7 +48,7 @@ for (const [width, height] of WINDOWS)
     const tools = page.getByRole('toolbar', { name: 'Tools' });
     const details = page.getByRole('complementary', { name: 'Details' });
     await piece.cards.first().click();
-    for (const tool of ['Select', 'Points', 'Draw', 'Shape', 'Text', 'Cut', 'Colour']) {
+    for (const tool of ['Select', 'Points', 'Draw', 'Shape', 'Text', 'Split', 'Pick colour']) {
       const button = tools.getByRole('button', { name: tool, exact: true });
       if (await button.isVisible()) await button.click();
       else {
@@ -95,15 +95,15 @@ test('tools that find no room are in a menu, and come back when there is room', 
   await page.setViewportSize({ width: 470, height: 500 });
   await piece.open('demo-boarding-button');
   const tools = page.getByRole('toolbar', { name: 'Tools' });
-  await expect(tools.getByRole('button', { name: 'Colour', exact: true })).toHaveCount(0);
+  await expect(tools.getByRole('button', { name: 'Pick colour', exact: true })).toHaveCount(0);
   await expect(tools.getByRole('button', { name: 'Select', exact: true })).toBeVisible();
   await tools.getByRole('button', { name: 'More', exact: true }).click();
-  await page.getByRole('button', { name: 'Colour', exact: true }).click();
+  await page.getByRole('button', { name: 'Pick colour', exact: true }).click();
   await expect(page.locator('.status-busy')).toContainText(/colour/i);
   await expect(page.getByText('Rulers and guides')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.setViewportSize({ width: 1280, height: 800 });
-  await expect(tools.getByRole('button', { name: 'Colour', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(tools.getByRole('button', { name: 'Pick colour', exact: true })).toHaveAttribute('aria-pressed', 'true');
   await expect(tools.getByRole('button', { name: 'More', exact: true })).toHaveCount(0);
 });
 

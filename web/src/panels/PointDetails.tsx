@@ -147,7 +147,7 @@ export function PointDetails() {
         <ActionButton label="Start here" disabled={chosen.length === 0} onClick={() => setStart(store, now())} />
         <ActionButton label="Reverse" hint="Run it the other way round" onClick={() => reverseContours(store, now())} />
         <ActionButton
-          label="Cut here"
+          label="Split here"
           disabled={chosen.length === 0}
           hint="Open it, or divide it"
           onClick={() => cutContours(store, now())}

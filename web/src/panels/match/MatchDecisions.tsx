@@ -115,7 +115,7 @@ export function MatchDecisions({
         <ChoiceDecision title="Appearing and vanishing" name="turns" store={store} shift={shift} />
       )}
       {match.cuts.length > 0 && (
-        <Decided title="Cut" own onBack={back('cuts')}>
+        <Decided title="Split" own onBack={back('cuts')}>
           <ul className="match-list">
             {match.cuts.map((cut, i) => (
               <li key={cut.id}>
