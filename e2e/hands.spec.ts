@@ -30,7 +30,8 @@ test('dragging through forty colours is one step; undo brings the first colour b
   // Colours are no outlines: nothing is matched anew.
   expect(await page.locator('[aria-label*="being matched"]').count()).toBe(0);
   await page.getByRole('slider', { name: 'Alpha' }).focus();
-  for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowLeft');
+  // Without waiting for each: a rest of a second between two would be two steps.
+  await Promise.all(Array.from({ length: 5 }, () => page.keyboard.press('ArrowLeft')));
   await page.keyboard.press('Escape');
   await expect(page.getByLabel('Hull as text')).toHaveValue(/^rgb\(.* \/ 0\.\d+\)$/);
   expect((await steps(page)).length).toBe(before + 2);
@@ -44,7 +45,7 @@ test('a number stepped with the arrow keys is one step', async ({ piece, page })
   const before = (await steps(page)).length;
   const duration = page.getByLabel('Duration', { exact: true });
   await duration.focus();
-  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowUp');
+  await Promise.all(Array.from({ length: 8 }, () => page.keyboard.press('ArrowUp')));
   await duration.blur();
   expect((await steps(page)).length).toBe(before + 1);
 });
