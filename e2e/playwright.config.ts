@@ -10,8 +10,7 @@ export default defineConfig({
   /* The built server is loaded into the tests as it is. */
   build: { external: ['**/build/server/**'] },
   fullyParallel: true,
-  /* A third fills the time in which two wait for their pages. */
-  workers: 3,
+  workers: 2,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   use: {
