@@ -17,7 +17,6 @@ export interface EasedKey {
   readonly spline: KeySpline;
 }
 
-const STRAIGHT: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
 /** Control values this far outside the unit square are those of a stretch that has to be divided. */
 const INSIDE = 1e-9;
 const DEPTH = 8;
@@ -50,12 +49,12 @@ function turns(p: Float64Array, at: number): number[] {
  * unit square, without any error. The first key is at time 0, the last at 1.
  */
 export function easedKeys(segments: Float64Array, cuts: readonly number[]): EasedKey[] {
-  const keys: EasedKey[] = [{ time: 0, progress: segments[1], spline: STRAIGHT }];
+  const keys: EasedKey[] = [{ time: 0, progress: segments[1], spline: EVEN_THIRDS }];
   const add = (p: Float64Array, depth: number): void => {
     const [width, height] = [p[6] - p[0], p[7] - p[1]];
     if (!(width > NOTHING)) {
       // A jump: the key before stands for both ends.
-      if (Math.abs(height) > NOTHING) keys.push({ time: p[6], progress: p[7], spline: STRAIGHT });
+      if (Math.abs(height) > NOTHING) keys.push({ time: p[6], progress: p[7], spline: EVEN_THIRDS });
       return;
     }
     const level = !(Math.abs(height) > NOTHING);

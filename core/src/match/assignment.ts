@@ -83,8 +83,8 @@ const NEIGHBOURS = 12;
 const ROUNDS = 6;
 
 /**
- * Pairs items of two sets where leaving an item unpaired has a cost of its own, so that all costs together are least. Exactly for up to 128 items and for groups
- * of up to 128 that no useful pair joins to others. Beyond that within a thousandth for each item, of the pairs that were looked at.
+ * Pairs items of two sets where leaving an item unpaired has a cost of its own, so that all costs together are least. The answer is exact for up to 128 items and for groups
+ * of up to 128 that no useful pair joins to others. Beyond that it is within a thousandth for each item, of the pairs that were looked at.
  * @returns pairs as [a, b] in ascending order of a
  */
 export function pairOptimally(pairing: PairingCosts): [number, number][] {

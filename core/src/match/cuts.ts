@@ -6,7 +6,7 @@ import type { CutPart } from './match';
 const HALVINGS = 24;
 
 /**
- * Straight lines that divide a solid into as many parts as there are contours to become. Square to the line through those whose centres are
+ * Straight lines that divide a solid into as many parts as there are contours to become. They are square to the line through those whose centres are
  * furthest apart, each part with the share of the area that its contour has among them.
  *
  * @param rings the solid and, run the other way, its holes

@@ -25,7 +25,7 @@ export interface Pairing {
 }
 
 /**
- * The ways worth a look to pair the contours of two outlines. The best assignments, each with unpaired holes left to themselves or
+ * The ways worth a look to pair the contours of two outlines. These are the best assignments, each with unpaired holes left to themselves or
  * joined to their solid by a slit, and with unpaired solids coming and going or cut from another.
  */
 export function pairingsOf(matcher: Matcher): Pairing[] {

@@ -78,7 +78,7 @@ export const HEALTH_LIMITS = {
 } as const;
 
 /**
- * How much of the area, or length, may be lost or gained on the way before it is said. Seen on strips of 300 real pairs, a designer minds what a figure of
+ * How much of the area, or length, may be lost or gained on the way before it is said. On strips of 300 real pairs a designer minds what a figure of
  * `HEALTH_LIMITS` lets pass. Where contours come and go more of it is expected. `evenDip` catches what collapses between a large and a small end, and is still
  * larger than the small one.
  */

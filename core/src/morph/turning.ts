@@ -88,8 +88,8 @@ export function planTurning(from: Float64Array, to: Float64Array, closed: boolea
 }
 
 /**
- * Writes the turning in-between at `progress`. Chords turned and scaled, the closing error spread by chord length, then brought by the best
- * rotation and translation onto the straight in-between. Scaled so that the area (open: the length) is the mean of the ends'.
+ * Writes the turning in-between at `progress`. Chords are turned and scaled, the closing error is spread by chord length. The result is brought by the best
+ * rotation and translation onto the straight in-between, and scaled so that the area (open: the length) is the mean of the ends'.
  */
 export function evaluateTurning(plan: TurningPlan, progress: number, out: Float64Array): Float64Array {
   const { from, to, closed, lengthA, lengthB, angle, rotation, handlesA, handlesB } = plan;

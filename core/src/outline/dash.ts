@@ -8,7 +8,7 @@ import { appendStretch } from './split';
 const MOST_DASHES = 5000;
 
 /**
- * The dashes of a contour as open contours, by exact splitting (SVG 2, 13.5.6). Lengths of dash and gap in turn in px, a list of odd length
+ * The dashes of a contour as open contours, by exact splitting (SVG 2, 13.5.6). The pattern has lengths of dash and gap in turn, px, a list of odd length
  * taken twice, `offset` px into the pattern at the contour's start. A dash over the start of a closed contour stays one. Dashes shorter
  * than `least` px are drawn that long, so that a dot keeps its direction; without `least` they are left out. A list without any length
  * gives the contour as it is.

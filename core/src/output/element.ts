@@ -13,7 +13,7 @@ export interface ElementOptions extends Pick<AnimatedSvgOptions, 'digits' | 'tit
 export const ELEMENT_NAME = 'moving-piece';
 
 /**
- * A piece for a custom element. The animated SVG as data, the player (a module that defines the element; one for any number of pieces). A page that shows how
+ * A piece for a custom element. It consists of the animated SVG as data, the player (one module for any number of pieces), and a page that shows how
  * it is played, paused, sought by a slider and sped up.
  *
  * @returns the player first

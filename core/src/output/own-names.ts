@@ -18,7 +18,7 @@ export const isCalmPicture = ({ attributes }: { readonly attributes: Readonly<Re
 export const safeTitle = (title: string): string => title.replaceAll(OWN, '');
 
 /**
- * Gives a file names of its own, so that several files in one page leave each other and the page alone. The piece's name, and a few letters made of what the
+ * Gives a file names of its own, so that several files in one page leave each other and the page alone. They begin with the piece's name and a few letters made of what the
  * file says (FNV-1a, 32 bits: Fowler, Noll, Vo). The same file has the same names every time.
  *
  * @param text a file in which `OWN` stands for the prefix

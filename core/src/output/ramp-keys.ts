@@ -1,4 +1,4 @@
-import { easedKeys, easingSegments, type KeySpline, progressRange } from '../easing';
+import { EVEN_THIRDS, easedKeys, easingSegments, type KeySpline, progressRange } from '../easing';
 import { type Property, progressKeys, type Ramp } from '../lane';
 
 /** Keys of a value over one ramp, which starts and ends at times in s. */
@@ -14,8 +14,6 @@ export interface RampKeys {
 
 type Keys = Omit<RampKeys, 'start' | 'end'>;
 
-const EVEN: KeySpline = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
-
 /**
  * The keys that a ramp's value needs to stay within an error, in formats that interpolate linearly and may have a key spline between two keys
  * (SMIL, CSS). They are set in progress, where the picture bends, and the easing is split exactly there, so that easing costs no keys. Where that
@@ -30,8 +28,9 @@ export function rampKeys({ time, blend }: Ramp, { type, error }: Property, rate:
     blend.write(progress, out, 0);
     return out;
   };
-  if (blend.still) return { start, end, times: [0], values: [valueAt(0)], splines: blend.jumps ? [] : [EVEN] };
-  if (!(duration > 0)) return { start, end, times: [0, 1], values: [valueAt(0), valueAt(1)], splines: [EVEN, EVEN] };
+  if (blend.still) return { start, end, times: [0], values: [valueAt(0)], splines: blend.jumps ? [] : [EVEN_THIRDS] };
+  if (!(duration > 0))
+    return { start, end, times: [0, 1], values: [valueAt(0), valueAt(1)], splines: [EVEN_THIRDS, EVEN_THIRDS] };
   const segments = easingSegments(time.easing);
   if (blend.jumps) return { start, end, ...jumpKeys(blend, segments) };
   const [low, high] = progressRange(segments);
@@ -113,7 +112,7 @@ function frameKeys({ time, blend }: Ramp, times: readonly number[]): Keys {
     blend.write(time.progressAt(time.start + (time.end - time.start) * share), out, 0);
     return out;
   });
-  return { times, values, splines: times.map(() => EVEN) };
+  return { times, values, splines: times.map(() => EVEN_THIRDS) };
 }
 
 /** A key wherever the value jumps: it stands from there on. */

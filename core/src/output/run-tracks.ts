@@ -1,6 +1,7 @@
 import { EVEN_SPLINE, type KeySpline } from '../easing';
 import type { Playback } from '../piece';
 import { numberText } from '../svg';
+import type { RampKeys } from './ramp-keys';
 import type { Track } from './tree/drawn-element';
 import { SPLINE_DIGITS, TIME_DIGITS } from './tree/svg-text';
 
@@ -21,15 +22,9 @@ export interface SpanTime extends FileRun {
   readonly until: number;
 }
 
-/** A ramp of an animated value, s, with its keys and the value at each as text. */
-export interface RampTexts {
-  readonly start: number;
-  readonly end: number;
-  /** Shares of the ramp's duration, ascending. */
-  readonly times: readonly number[];
+/** The keys of a ramp with the value at each as text. */
+export interface RampTexts extends Omit<RampKeys, 'values'> {
   readonly texts: readonly string[];
-  /** How the value runs to each key; empty where it jumps from key to key. */
-  readonly splines: readonly KeySpline[];
 }
 
 /** Shares of the run nearer than this are one. */

@@ -4,7 +4,7 @@ import { type OverSample, overLanes, prepareOver, sampleOver } from './over-pain
 import { keptBook, partAt, shapeLanesOf } from './shape-lanes';
 
 /**
- * The parts of a figure's pose as they are seen at a time in s, in the pose's own coordinates. Shaped by lanes of numbers, in the colours and the width of line
+ * The parts of a figure's pose as they are seen at a time in s, in the pose's own coordinates. They are shaped by lanes of numbers, and have the colours and the width of line
  * that lanes put in place of their own. The same records where nothing changes them, and the same again for the same values. Opacity, softness and drawn
  * stretches are left out: it is for pictures by which a pose is known again.
  */

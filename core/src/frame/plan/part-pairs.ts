@@ -151,7 +151,7 @@ const OWN_PAIR = -100;
 const LINKED_PARTS = -4;
 
 /**
- * Parts of which at least half of the anchors of one are copies of the other's, or of the same third. As index in the first list times the length of the second
+ * Parts of which at least half of the anchors of one are copies of the other's, or of the same third. Each is given as its index in the first list times the length of the second
  * plus the index there. Only parts that have a name in common are looked at.
  */
 function partsByOrigin(a: readonly PartShape[], b: readonly PartShape[]): ReadonlySet<number> {

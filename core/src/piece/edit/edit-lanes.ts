@@ -117,7 +117,7 @@ export function changeKey(
 }
 
 /**
- * A wind-up before, and an overshoot after, the way from a key to the next one. A tenth to a fifth of the way back for a third of the time, and a tenth too far
+ * A wind-up before, and an overshoot after, the way from a key to the next one. It goes a tenth to a fifth of the way back for a third of the time, and a tenth too far
  * before it settles (common practice). They are free keys: the first travels with what is left, the second with what is reached.
  */
 const WIND_UP = { way: 0.15, time: 0.33 } as const;

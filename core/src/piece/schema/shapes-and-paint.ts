@@ -1,5 +1,6 @@
 import { LIMITS } from '../../num';
 import { SHAPE_KINDS, type ShapeKind, type ShapeParameter, shapeParameters } from '../../shapes';
+import { CONTOURS_OF_PART } from '../records';
 import {
   anyOf,
   BOOLEAN,
@@ -97,7 +98,7 @@ export const SHAPE_DEFINITIONS = {
         ),
       }),
       0,
-      5000,
+      CONTOURS_OF_PART,
     ),
     fillRule: oneOf('nonzero', 'evenodd'),
     fill: ref('paint'),

@@ -35,7 +35,7 @@ export function FormList({
     <aside className="details output-forms" aria-label="Forms">
       <div className="details-body">
         <h2>Packages for …</h2>
-        <ul className="output-purposes two-columns">
+        <ul className="output-purposes">
           {PURPOSES.map((purpose) => (
             <li key={purpose.id}>
               <button type="button" className="output-form" title={purpose.hint} onClick={() => onPurpose(purpose)}>

@@ -9,11 +9,11 @@ export default function SpeedChart({ piece, lane }: { readonly piece: Piece; rea
   if (!found) return null;
   const { unit, factor, parts, digits } = laneWords(lane.property);
   const { places, values, ranges, speeds, fastest, at } = found;
-  const fastestText = `${+(fastest * factor).toFixed(1)} ${unit} a second`;
+  const fastestText = `${+(fastest * factor).toFixed(1)} ${unit}/s`;
   return (
     <LineChart
-      title="Value and speed"
-      says={fastest > 0 ? `fastest ${fastestText}, at ${+at.toFixed(2)} s` : 'the same value all the time'}
+      title="Speed"
+      says={fastest > 0 ? `- - at most ${fastestText}, at ${+at.toFixed(2)} s` : 'the same value all the time'}
       places={places}
       placeText={(place) => `at ${+place.toFixed(2)} s`}
       lines={[
@@ -28,7 +28,7 @@ export default function SpeedChart({ piece, lane }: { readonly piece: Piece; rea
         {
           name: 'Speed',
           values: speeds,
-          text: (share: number) => `${(share * fastest * factor).toFixed(1)} ${unit} a second`,
+          text: (share: number) => `${(share * fastest * factor).toFixed(1)} ${unit}/s`,
           dashed: true,
         },
       ]}
