@@ -300,7 +300,7 @@ test('a button as a custom element on the page: it plays there, and stands still
   await expect
     .poll(() => element.evaluate((each) => (each as HTMLElement & { currentTime: number }).currentTime))
     .toBeGreaterThan(0.2);
-  await page.getByText('Less motion').click();
+  await page.getByText('Reduce motion', { exact: true }).click();
   await expect(element).toHaveJSProperty('paused', true);
   await expect(element).toHaveJSProperty('currentTime', 0);
 });

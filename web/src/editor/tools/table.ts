@@ -41,7 +41,7 @@ function selectHelp(look: ToolLook): string {
     part?.source?.kind === 'glyph'
       ? 'Its letters are under Outline.'
       : `Double-click for its ${part?.source ? 'handles' : 'points'}.`;
-  return `Drag to move, or by its handles to scale and turn.${further} ${onto}`;
+  return `Drag to move, or by its handles to scale and rotate.${further} ${onto}`;
 }
 
 function pointsHelp(look: ToolLook): string {

@@ -60,7 +60,7 @@ export function SitePage({
             checked={less}
             onChange={(event) => setLess(event.target.checked)}
           />
-          Less motion
+          Reduce motion
         </label>
       </div>
       <div className="output-site-frame">

@@ -116,7 +116,7 @@ export function ArrivalDialog({
             ))}
           {byRule && <RuleFields piece={piece} figureId={arrival.figureId} rule={rule} onChange={setRule} />}
           <p className="details-note">
-            The rule goes on when a shape is mended. What you move, turn or scale lies on top of it.
+            The rule goes on when a shape is mended. What you move, rotate or scale lies on top of it.
           </p>
         </div>
       </Modal.Body>
