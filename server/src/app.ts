@@ -26,13 +26,13 @@ import { noSuchRoute, problemHandler } from './http/problems';
 export interface AppParts {
   readonly database: Database;
   readonly logger: Logger;
-  /** Reads uploads before they are taken. */
+  /** Checks uploads before they are accepted. */
   readonly checker: UploadChecker;
-  /** Folder of the built web application; without it only the API answers. */
+  /** Folder of the built web application. Without it, only the API answers. */
   readonly webFolder?: string;
 }
 
-/** Builds the application; does not listen. */
+/** Builds the application without listening on a port. */
 export function buildApp({ database, logger, checker, webFolder }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -74,7 +74,7 @@ export function buildApp({ database, logger, checker, webFolder }: AppParts): Ex
       express.static(path.join(webFolder, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
     );
     app.use(express.static(webFolder, { index: false }));
-    // Every other address is a room of the single page.
+    // Every other address belongs to the single page application.
     app.get('/{*path}', (_request, response) => {
       response.set('Cache-Control', 'no-cache').sendFile(path.join(webFolder, 'index.html'));
     });

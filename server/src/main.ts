@@ -7,7 +7,7 @@ const say = (line: string): void => void process.stdout.write(`${line}\n`);
 const server = await startServer(config, say).catch(giveUp);
 say(`Arc Shift is open at ${server.url}`);
 
-/** Says in one sentence why there is no server, and ends. */
+/** Prints in one sentence why the server did not start, and exits. */
 function giveUp(error: unknown): never {
   const known = startErrorOf(error, config.dataFolder);
   if (!known) throw error;

@@ -15,18 +15,18 @@ const PATIENCE_MS = 5_000;
 const UPLOAD_PATIENCE_MS = 10_000;
 const UPLOAD_HEAP_MB = 1_024;
 
-/** A server that listens. */
+/** A running server. */
 export interface RunningServer {
   readonly url: string;
   readonly logger: Logger;
-  /** Lets requests under way finish, cuts off what hangs, and lets go of the data folder. */
+  /** Lets current requests finish, cuts off hanging ones, and releases the data folder. */
   close(): Promise<void>;
 }
 
 /**
  * Opens the data folder and listens. Several servers, each on a folder of its own, may run in one process.
- * @param say what the person at the terminal is told, a line each
- * @throws StartError when the folder is in use or no database; errors of the system as they are
+ * @param say prints a line for the person at the terminal
+ * @throws StartError if the folder is in use or holds no database; system errors are passed on
  */
 export async function startServer(config: Config, say: (line: string) => void): Promise<RunningServer> {
   const logger = pino({ level: config.logLevel });
@@ -64,7 +64,7 @@ export async function startServer(config: Config, say: (line: string) => void): 
   }
 }
 
-/** Listens on the first free port from `port` on. */
+/** Listens on the first free port, starting at `port`. */
 function listen(
   on: (port: number) => Server,
   port: number,

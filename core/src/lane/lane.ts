@@ -1,7 +1,7 @@
 import { type Easing, ease } from '../easing';
 import type { Blend } from './blend';
 
-/** When something goes from one value to another, s, and how. Many lanes of one shift share it, so its progress is found once a frame. */
+/** When and how something goes from one value to another; times in s. Lanes of one shift share it, so its progress is found once a frame. */
 export class RampTime {
   private known = Number.NaN;
   private progress = 0;
@@ -30,14 +30,14 @@ export interface Ramp {
   readonly blend: Blend;
 }
 
-/** A value over time: ramps in the order of their starts, level between them. Sampled at any time, in any order; allocates nothing. */
+/** A value over time: ramps in the order of their starts, level between them. Can be sampled at any time, in any order. Allocates nothing. */
 export class Lane {
   private head = 0;
 
   /** At least one ramp. */
   constructor(readonly ramps: readonly Ramp[]) {}
 
-  /** How many numbers the value has. */
+  /** The count of numbers in the value. */
   get size(): number {
     return this.ramps[0].blend.size;
   }

@@ -7,20 +7,20 @@ import type { Matcher, PairSpec } from './matcher';
 import { holeAgainst } from './run-contour';
 import { slitChoices } from './slits';
 
-/** At most this many holes are joined to one solid. */
+/** The most holes joined to one solid. */
 const MOST_SLITS = 3;
-/** At most this many parts are cut from one solid. */
+/** The most parts cut from one solid. */
 const MOST_PARTS = 4;
 
-/** One way to say which contour becomes which. */
+/** One answer to the question which contour becomes which. */
 export interface Pairing {
-  /** For each pair the ways to do it (several where the place of a slit is open). */
+  /** The ways to match each pair; several if the place of a slit is open. */
   readonly slots: readonly (readonly PairSpec[])[];
   readonly unpairedB: readonly number[];
   readonly unpairedA: readonly number[];
-  /** How much dearer than the best the assignment is. */
+  /** How much more the assignment costs than the best one. */
   readonly extra: number;
-  /** Is it worth a look only where the others are not good enough? */
+  /** Is it a last resort, for when the others are not good enough? */
   readonly lastResort?: boolean;
 }
 
@@ -32,7 +32,7 @@ export function pairingsOf(matcher: Matcher): Pairing[] {
   const { a, b, nestingA, nestingB, options } = matcher;
   const assignments = rankAssignments(a, nestingA, b, nestingB, options.pairs);
   const unpaired = new Set(options.pairs?.filter(([i, j]) => i < 0 || j < 0).map(([i, j]) => `${i} ${j}`));
-  // Who says how a contour is wiped wants no slit or cut for it.
+  // A contour with a chosen wipe gets no slit or cut.
   for (const { side, contour } of options.wipes ?? []) unpaired.add(side === 'a' ? `${contour} -1` : `-1 ${contour}`);
   const least = assignments[0]?.cost ?? 0;
   const out: Pairing[] = [];
@@ -78,10 +78,10 @@ export function pairingsOf(matcher: Matcher): Pairing[] {
         });
       }
     }
-    // Who draws a line wants the cut.
+    // A drawn line means that a cut is wanted.
     if (cuts && (options.cuts?.a?.length || options.cuts?.b?.length)) continue;
     out.push({ slots: specs.map((spec) => [spec]), ...plain, extra });
-    // Holes that would leave their solid on the way go, and come anew.
+    // A hole that would leave its solid on the way disappears, and a new one appears.
     const owned = new Set(options.pairs?.map(([i, j]) => `${i} ${j}`));
     const solids = specs.filter(
       (spec) => !nestingA[spec.a].hole || !nestingB[spec.b].hole || owned.has(`${spec.a} ${spec.b}`),
@@ -92,14 +92,14 @@ export function pairingsOf(matcher: Matcher): Pairing[] {
   return out;
 }
 
-/** A pair as it is, unless an open contour is to be closed by its chord. */
+/** A plain pair, with an open contour closed by its chord where that is chosen. */
 function specOf({ a, b, options }: Matcher, [i, j]: readonly [number, number]): PairSpec {
   const chord = options.opening === 'chord' && a.contours[i].closed !== b.contours[j].closed;
   if (!chord) return { a: i, b: j };
   return a.contours[i].closed ? { a: i, b: j, joiningB: { chord } } : { a: i, b: j, joiningA: { chord } };
 }
 
-/** The contours that no pair takes up. */
+/** The contours that no pair uses. */
 function without(a: Outline, b: Outline, specs: readonly PairSpec[]): { unpairedA: number[]; unpairedB: number[] } {
   const holesOf = (joining: Joining | undefined): readonly number[] => [
     ...(joining?.slits?.map(({ hole }) => hole) ?? []),
@@ -113,7 +113,7 @@ function without(a: Outline, b: Outline, specs: readonly PairSpec[]): { unpaired
   };
 }
 
-/** A pair with the holes that one side has unpaired joined to it, by each of the slits worth a try. */
+/** A pair with the unpaired holes of one side joined to it, once for each slit worth a try. */
 function slitSpecs(
   a: Outline,
   b: Outline,
@@ -129,7 +129,7 @@ function slitSpecs(
   return [];
 }
 
-/** The pairs with solids that have no partner cut from the nearest solid that has one; undefined where there is nothing to cut. */
+/** The pairs in which solids without a partner are cut from the nearest solid that has one; undefined if there is nothing to cut. */
 function cutSpecs(
   matcher: Matcher,
   specs: readonly PairSpec[],
@@ -152,10 +152,10 @@ function cutSpecs(
     specs.forEach((spec, k) => {
       const [own, nesting] = side === 'a' ? [a, nestingA] : [b, nestingB];
       if (!solid(own, nesting, spec[side]) || holesOf(nesting, spec[side]).length > MOST_SLITS) return;
-      // Its holes are to open by the cut: they must not have partners of their own.
+      // The cut opens its holes, so they must not have partners of their own.
       const taken = (k: number): boolean => specs.some((other) => other[side] === k);
       if (holesOf(nesting, spec[side]).some(taken)) return;
-      // The distance to where it goes: there the new part is to come from.
+      // Measured to where the solid goes, since the new part comes from there.
       const there = side === 'a' ? centre(b, spec.b) : centre(a, spec.a);
       const distance = Math.hypot(there.x - at.x, there.y - at.y);
       if (distance < least) [least, best] = [distance, k];
@@ -214,7 +214,7 @@ function dividedInto(
   const joining = (lines: CutPart['lines'], part: number): Joining => ({
     cut: holes.length > 0 ? { lines, part, holes } : { lines, part },
   });
-  // Lines too many are left out, the last first.
+  // If there are too many lines, the last are left out.
   for (let n = drawn?.length ?? 0; drawn && n > 0; n--) {
     const lines = n === drawn.length ? drawn : drawn.slice(0, n);
     const parts = cutSolid(rings, lines);

@@ -44,7 +44,7 @@ export function evaluate(
   return out;
 }
 
-/** Progress between the moments at which a contour leaves and arrives. */
+/** Progress of a contour that moves during only a part of the shift. */
 function ownProgress(contour: PlanContour, progress: number): number {
   const { begin, end } = contour;
   if (!(progress > begin)) return 0;
@@ -70,7 +70,7 @@ function writeBetweenKeys(keys: PlanKeys, p: number, at: number, end: number, ou
     out[i] = valueA * values[a] + slopeA * slopes[a] + valueB * values[b] + slopeB * slopes[b];
 }
 
-/** Beyond its ends a contour goes on along its slope. */
+/** Beyond its ends a contour continues along its slope. */
 function writeBeyondKeys(keys: PlanKeys, p: number, at: number, end: number, out: Float64Array): void {
   const n = end - at;
   const last = keys.times.length - 1;
@@ -99,7 +99,7 @@ function alignJoints({ at, joints }: PlanContour, out: Float64Array): void {
     const square = wx * wx + wy * wy;
     const along = ux * wx + uy * wy;
     const on = vx * wx + vy * wy;
-    // Do the handles not point away from each other? Then there is no common direction.
+    // Handles that do not point away from each other have no common direction.
     if (!(along < 0) || !(on > 0)) continue;
     const k = along / square;
     const l = on / square;

@@ -8,16 +8,16 @@ import { contourNumberCount, type ShiftPlan } from './plan';
 import { InBetweenProbe, isTangle, NO_CROSSINGS } from './probe';
 
 const MOMENTS = 21;
-/** Of a plan with more segments than this folds, crossings and kinks are looked for at the moments of the charts only. */
+/** A plan with more segments than this is searched for folds, crossings and kinks only at the moments of the charts. */
 const MOST_SEGMENTS = 4_000;
 const FLATTEN_REL = 3e-4;
-/** Turning is measured between points this far apart, as a share of the size. */
+/** Spacing of the points between which turning is measured, as a share of the size. */
 const TURNING_GAP_REL = 0.007;
 const ROWS = 256;
-/** Points along an in-between between which steps are measured. */
+/** How many points of an in-between are followed from one moment to the next. */
 const STEP_POINTS = 160;
 
-/** Of plans relative to their own size; a plan is never changed once it is made. */
+/** Health of plans, measured relative to their own size. Plans never change, so it can be kept. */
 const known = new WeakMap<ShiftPlan, Health>();
 
 /**
@@ -97,7 +97,7 @@ class HealthMeter {
           note('kink', progress, bend);
         }
       }
-      // In between the moments of the charts only crossings and kinks are looked for.
+      // Between the moments of the charts only crossings and kinks are looked for.
       if (k % 2 === 1) continue;
       const area = open ? { filled: 0, inverted: 0 } : meter.measure(sign);
       const out = probe.beyond(box) / size;
@@ -174,7 +174,7 @@ class HealthMeter {
     };
   }
 
-  /** The worst kink of the in-between at hand over all joints that are smooth at both ends; angle in degrees. */
+  /** The worst kink of the current in-between, over all joints that are smooth at both ends; degrees. */
   private worstKink(): { angle: number; x: number; y: number } {
     const { inBetween } = this;
     let worst = { angle: 0, x: 0, y: 0 };
@@ -188,7 +188,7 @@ class HealthMeter {
     return worst;
   }
 
-  /** Points along the in-between at hand, evenly over all its contours, as x, y. */
+  /** Points spread evenly along all contours of the current in-between, as x, y. */
   private pointsAlong(): Float64Array {
     const { plan, probe } = this;
     const p = probe.points;
@@ -205,7 +205,7 @@ class HealthMeter {
         const j = 2 * (first + ((k + 1) % count));
         const [dx, dy] = [p[j] - p[i], p[j + 1] - p[i + 1]];
         const length = Math.sqrt(dx * dx + dy * dy);
-        // What is a point is not there, whatever rounding makes of it.
+        // A contour shrunk to a point is not visible, so rounding errors in it do not count.
         if (!(length > LENGTH_EPS_REL * this.size)) continue;
         for (; along <= length; along += gap) {
           const t = along / length;
@@ -228,7 +228,7 @@ function kinkAt(inBetween: Float64Array, at: number, joints: Int32Array, j: numb
   return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) * (180 / Math.PI);
 }
 
-/** How far a point of either set is from the nearest of the other, px. */
+/** The largest distance from a point of either set to the nearest of the other, px. */
 function largestDistance(p: Float64Array, q: Float64Array): number {
   if (p.length === 0 || q.length === 0) return 0;
   return Math.sqrt(Math.max(oneWay(p, q), oneWay(q, p)));
@@ -238,7 +238,7 @@ function oneWay(p: Float64Array, q: Float64Array): number {
   let most = 0;
   for (let i = 0; i < p.length; i += 2) {
     let least = Infinity;
-    // From the point of the same number on, which is near as a rule; one that is near enough changes nothing any more.
+    // The search starts at the same index, which is usually near, and stops when a point is near enough.
     for (let k = 0, j = i % q.length; k < q.length && least > most; k += 2, j = j + 2 < q.length ? j + 2 : 0) {
       const dx = p[i] - q[j];
       const dy = p[i + 1] - q[j + 1];
@@ -250,20 +250,20 @@ function oneWay(p: Float64Array, q: Float64Array): number {
   return most;
 }
 
-/** What is wrong with one in-between of a plan, for marks on the picture. */
+/** The faults of one in-between, for the marks on the picture. */
 export interface InBetweenMarks {
   readonly folds: readonly { readonly x: number; readonly y: number }[];
   readonly crossings: readonly { readonly x: number; readonly y: number }[];
   readonly kinks: readonly { readonly x: number; readonly y: number; readonly degrees: number }[];
 }
 
-/** Kinks smaller than this are not marked, degrees. */
+/** Smaller kinks are not marked, degrees. */
 const MARKED_KINK = 12;
 
-/** What looks at a plan's in-betweens, kept as long as the plan: pictures are painted many times a second. */
+/** The probe of each plan, kept as long as the plan, because pictures are painted many times a second. */
 const probes = new WeakMap<ShiftPlan, InBetweenProbe>();
 
-/** Folds and crossings of an in-between of a plan, and kinks where both ends are smooth. Places in px. */
+/** Folds and crossings of one in-between, and kinks at joints that are smooth at both ends. Places in px. */
 export function inBetweenMarks(plan: ShiftPlan, inBetween: Float64Array): InBetweenMarks {
   let probe = probes.get(plan);
   if (!probe) {
@@ -285,6 +285,6 @@ export function inBetweenMarks(plan: ShiftPlan, inBetween: Float64Array): InBetw
   return { folds, crossings: between, kinks };
 }
 
-/** The area between two areas where lengths change evenly, as with a square that grows. */
+/** The area between two areas when lengths change evenly, as in a growing square. */
 const evenArea = (from: number, to: number, progress: number): number =>
   ((1 - progress) * Math.sqrt(from) + progress * Math.sqrt(to)) ** 2;

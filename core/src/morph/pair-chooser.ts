@@ -5,23 +5,23 @@ import { METHODS, type Method } from './plan';
 import { pairSource } from './plan-shift';
 import { assemble, planRun, type RunSource } from './planned-run';
 
-/** What a method must win by: the plainer way is taken where both are as good. */
+/** How much better a method must score to be chosen over the plainer one. */
 const METHOD_BIAS: Readonly<Record<Method, number>> = { straight: 0, blended: 0.02, turning: 0.06 };
-/** Rounding the middle is for shifts that fold otherwise. */
+/** Rounding the in-between is for shifts that would fold without it. */
 const SOFT_BIAS = 0.6;
 const SOFT_LEVELS = [4, 6, 8, 10, 12, 14, 16, 18] as const;
-/** How many of the best matches are tried with each level. */
+/** How many of the best matches are tried at each level of rounding. */
 const SOFT_FITS = 3;
-/** Something scored worse than this may be better softened, even where nothing folds. */
+/** A way that scores worse than this is also tried rounded, even if nothing folds. */
 const SOFTEN_ABOVE = 3;
-/** What a match by another opinion of what belongs together must win by. */
+/** How much better a match must score when it comes from another idea of which points correspond. */
 const OTHER_BIAS = 0.1;
 
 /** How far the search goes. */
 export interface Reach {
-  /** So many ways are judged for each pair at least, even where the first is good. */
+  /** The least number of ways judged for each pair, even if the first is good. */
   readonly atLeast: number;
-  /** Is all tried that could help, as nothing that was found at first is healthy? */
+  /** Try everything that could help? True when nothing found so far is healthy. */
   readonly wider: boolean;
 }
 
@@ -32,7 +32,7 @@ export interface PairWishes {
   readonly even?: number;
 }
 
-/** Judges the ways to do single pairs, as far as one reach goes; what is asked again is remembered. */
+/** Judges the ways to morph single pairs, as far as one reach goes. It remembers its answers. */
 export class PairChooser {
   private readonly choices = new Map<string, PairChoice[]>();
 
@@ -44,7 +44,7 @@ export class PairChooser {
     readonly reach: Reach,
   ) {}
 
-  /** The ways to do one pair, judged alone, the best first. */
+  /** The ways to morph one pair, each judged by itself, best first. */
   choose(specs: readonly PairSpec[]): PairChoice[] {
     const key = JSON.stringify(specs);
     let found = this.choices.get(key);
@@ -56,7 +56,7 @@ export class PairChooser {
   }
 
   private judgePair(specs: readonly PairSpec[]): PairChoice[] {
-    // Where many ways are to be judged, none is dropped at a first look.
+    // When many ways are wanted, none is dropped after a first look.
     const looked = this.reach.atLeast === 1 ? this.matcher.promising(specs) : specs;
     const own = looked.flatMap((spec) => this.matcher.fits(spec));
     const least = Math.min(...own.map(({ cost }) => cost));
@@ -98,7 +98,7 @@ export class PairChooser {
       });
     };
     const settle = (): void => {
-      // The winner is looked at again, until it stays the winner.
+      // The winner is judged in full, until a fully judged one stays the winner.
       for (;;) {
         judged.sort(byScore);
         const [first] = judged;

@@ -39,7 +39,7 @@ export function planShift(a: Outline, b: Outline, match: Match, method?: Method)
   );
 }
 
-/** As `planShift`, with split pairs supplied by the caller, who may have them already, and unpaired contours growing from a point inside them. */
+/** Like `planShift`, but the caller supplies the split pairs, and unpaired contours grow from a point inside them. */
 export function planRuns(
   a: Outline,
   b: Outline,
@@ -106,7 +106,7 @@ export function planRuns(
   );
 }
 
-/** Splits a pair at the places of both. */
+/** Splits both contours of a pair at the points of either. */
 export function pairSource(a: Outline, b: Outline, pair: PairMatch, size: number, even?: number): RunSource {
   const runA = runContour(a, pair.a, pair.joiningA, pair.reversedA, pair.byOrigin);
   const runB = runContour(b, pair.b, pair.joiningB, pair.reversedB, pair.byOrigin);
@@ -130,10 +130,10 @@ export function pairSource(a: Outline, b: Outline, pair: PairMatch, size: number
   };
 }
 
-/** A touch-up moves the point of the shift that is nearest to its place, within this share of the length. */
+/** A touch-up moves the nearest point of the shift, at most this share of the length away. */
 const SAME_PLACE = 1e-3;
 
-/** The touch-ups of a pair as moves of the numbers of its run; a move whose point is not there is left out. */
+/** The touch-ups of a pair, as moves of the coordinates of its run. A move without a point nearby is left out. */
 function correctionsOf(
   a: Outline,
   pair: PairMatch,
@@ -175,7 +175,7 @@ function correctionsOf(
 const isInside = (nesting: readonly Nesting[] | undefined, inner: number, outer: number): boolean =>
   nesting?.[inner].hole === true && nesting[inner].parent === outer;
 
-/** How far the solid takes a point inside it off the straight way between its places at both ends. */
+/** How far the moving solid carries a point inside it off the straight line between its two ends. */
 function carriedBy(solid: RunSource, way: Way, hole: RunSource): NonNullable<Way['carried']> {
   const inBetween = new Float64Array(solid.travel.from.length);
   const [fromX, fromY] = middleOf(hole.travel.from, hole.closed);
@@ -201,7 +201,7 @@ function middleOf(points: Float64Array, closed: boolean): [number, number] {
   return [x, y];
 }
 
-/** A contour that is unpaired, wiped in or away where it stands. */
+/** A contour without a partner that is wiped in or away where it is. */
 function wiped(
   contour: Contour,
   index: number,
@@ -252,7 +252,7 @@ function pointsOfUnpaired(
   });
 }
 
-/** A contour that is unpaired: against a point inside it, which its solid (if it is a hole) takes along. */
+/** A contour without a partner: it grows from a point inside it, or shrinks to it. The solid of a hole carries that point along. */
 function unpairedRun(
   contour: Contour,
   index: number,

@@ -27,36 +27,36 @@ import { cheapestWay, isTangled } from './tangles';
 import { withUnpairedPointsNear } from './unpaired-points';
 import { Untangler } from './untangle';
 
-/** So many ways are judged for each pair before a way is taken that is not good. */
+/** How many ways are judged for each pair before one that is not good is accepted. */
 const JUDGED_FOR_HEALTH = 12;
-/** So many alternatives are handed over at most. */
+/** The most alternatives that are returned. */
 const MOST_ALTERNATIVES = 8;
-/** Up to so many contours of both outlines together all that could help is tried where nothing is healthy. */
+/** Everything that could help is tried only up to this many contours, both outlines together. */
 const MOST_FOR_ALL = 40;
-/** So many of the best pairings are done with all pairs alike, where none is healthy as it is. */
+/** If no pairing is healthy, this many of the best are tried with all their pairs morphed in the same way. */
 const MOST_ALIKE = 3;
-/** Of so many it is asked how healthy they are, where the first is not. */
+/** How many alternatives get a health check when the first one is not healthy. */
 const MOST_VERDICTS = 24;
-/** What each contour that is left unpaired weighs when pairings are compared, and how much what an assignment costs beyond the best. */
+/** Weights for comparing pairings: for each unpaired contour, and for the extra cost of an assignment over the best one. */
 const UNPAIRED_BIAS = 0.25;
 const EXTRA_WEIGHT = 0.4;
 
 export interface RankOptions extends MatchOptions {
-  /** Only this way of travelling. */
+  /** The only method to use. */
   readonly method?: Method;
-  /** Rounded this much on the way, 0 to 18; absent: where everything else folds or is unhealthy. */
+  /** How much the in-between is rounded, 0 to 18. Absent: only if everything else folds or is unhealthy. */
   readonly softness?: number;
-  /** How many ways are judged for each pair even where the first is good; for a list to choose from. Default 1. */
+  /** The least number of ways judged for each pair, for a list to choose from. Default 1. */
   readonly atLeast?: number;
-  /** Is the best pairing handed over also with all its pairs done alike, by each method and in each order of what comes and goes? Last, and unjudged. */
+  /** Return the best pairing also with all its pairs alike, once per method and order of coming and going? They come last and are not judged. */
   readonly varied?: boolean;
-  /** Where nothing sound is among the first ways, is the best of them handed over at once? Otherwise more and more ways are looked at. */
+  /** Stop after the first ways, even if none is sound? Otherwise the search widens step by step. */
   readonly firstWaysOnly?: boolean;
 }
 
-/** An alternative scored less than this needs no last resort. */
+/** An alternative that scores below this needs no last resort. */
 const GOOD_ENOUGH = 1;
-/** Ways for contours to come and go, and what each must win by. */
+/** One way for contours to come and go, and how much better it must score to be chosen. */
 interface Stage {
   readonly turns: Exclude<Turns, 'auto'>;
   readonly bias: number;
@@ -66,7 +66,7 @@ const STAGES: readonly Stage[] = [
   { turns: 'overlap', bias: 0.025 },
   { turns: 'after', bias: 0.05 },
 ];
-/** Ways to do all pairs alike, where none of the first is healthy. */
+/** Ways to morph all pairs alike, tried when none of the first alternatives is healthy. */
 const KINDS: readonly ((pair: PairMatch) => boolean)[] = [
   () => true,
   ...METHODS.map((method) => (pair: PairMatch) => pair.method === method && !pair.softness),
@@ -77,10 +77,10 @@ const KINDS: readonly ((pair: PairMatch) => boolean)[] = [
   ),
 ];
 
-/** So many of the best alternatives are untangled. */
+/** How many of the best alternatives are untangled. */
 const UNTANGLED = 2;
 
-/** What a pairing costs whatever its pairs look like. */
+/** The cost of a pairing before its pairs are looked at. */
 const leastScore = ({ unpairedA, unpairedB, extra }: Pairing): number =>
   UNPAIRED_BIAS * (unpairedA.length + unpairedB.length) + EXTRA_WEIGHT * extra;
 
@@ -127,12 +127,12 @@ export class Ranker {
     return pairing ? [...ways, ...this.unjudged(pairing, chooser)] : ways;
   }
 
-  /** Chooses ways for single pairs as far as `reach` goes. */
+  /** A chooser that searches the ways for single pairs as far as `reach` says. */
   chooser(reach: Reach): PairChooser {
     return new PairChooser(this.matcher, this.options, this.size, reach);
   }
 
-  /** The ways that are handed over; `onReach` is told where more is looked at than the first chooser does. */
+  /** The alternatives to return. `onReach` hears when the search goes beyond the first chooser. */
   private ways(
     first: PairChooser,
     onReach: (chooser: PairChooser) => void,
@@ -142,13 +142,13 @@ export class Ranker {
     const best = { ...found[0], plan: withOvershoot(found[0].plan) };
     const told = this.healthOf(best);
     if (told.verdict === 'good') return [best, ...found.slice(1, MOST_ALTERNATIVES)];
-    // Nothing is wrong with it, but a designer may mind something: one that is nearly as good in all else, and of which nothing is to be said, goes before it.
+    // Nothing is wrong, but a remark could be made. An alternative without any remark goes first if it is nearly as good otherwise.
     if (told.sound) {
       const [fullest, ...others] = fullestFirst(found.slice(0, MOST_ALTERNATIVES), (each) => this.healthOf(each));
       return [{ ...fullest, plan: withOvershoot(fullest.plan) }, ...others];
     }
     if (this.options.firstWaysOnly) return [best, ...found.slice(1, MOST_ALTERNATIVES)];
-    // More and more ways are looked at before an unhealthy one is taken.
+    // The search widens before an unhealthy way is accepted.
     const { a, b } = this.matcher;
     const few = a.contours.length + b.contours.length <= MOST_FOR_ALL;
     const byHealth = (ways: readonly Alternative[], most: number): [Alternative, boolean][] =>
@@ -170,7 +170,7 @@ export class Ranker {
     return [{ ...healthy, plan: withOvershoot(healthy.plan) }, ...others.map(([alternative]) => alternative)];
   }
 
-  /** How healthy an alternative is by itself: what a hand moved on the way is left aside, or touching up would lead to another way. */
+  /** How healthy an alternative is without touch-ups. With them, touching up could make another alternative win. */
   private healthOf({ plan, match }: Alternative): Health {
     if (!match.touchUps || match.touchUps.length === 0) return measureHealth(plan);
     const { a, b } = this.matcher;
@@ -178,7 +178,7 @@ export class Ranker {
     return measureHealth(planRuns(a, b, { ...match, touchUps: undefined }, this.size, source));
   }
 
-  /** The alternatives of all pairings that were worth a look, the best score first; at least one. */
+  /** The alternatives of all pairings worth a look, best score first; at least one. */
   judge(chooser: PairChooser, onProgress?: (share: number) => void): Alternative[] {
     const { pairings } = this;
     const { atLeast, wider } = chooser.reach;
@@ -187,9 +187,9 @@ export class Ranker {
     const simple = this.matcher.a.contours.length <= 1 && this.matcher.b.contours.length <= 1;
     for (const [n, pairing] of pairings.entries()) {
       if (n > 0) onProgress?.(n / pairings.length);
-      // What is tried only where the rest is not good enough.
+      // Last resorts are tried only when the rest is not good enough.
       if (pairing.lastResort && found.some(({ score }) => score < GOOD_ENOUGH)) continue;
-      // Dearer before it is looked at than another that was: it cannot win.
+      // Its base cost alone exceeds a full score that is already known: it cannot win.
       if (!simple && atLeast === 1 && found.some(({ score }) => score < leastScore(pairing))) continue;
       const choices = pairing.slots.map((specs) => chooser.choose(specs));
       if (simple) {
@@ -217,7 +217,7 @@ export class Ranker {
     return found.sort(byScore);
   }
 
-  /** The pairing of an alternative; undefined where it has none of several, or one of a last resort. */
+  /** The pairing that an alternative came from; undefined if there was no choice, or if it was a last resort. */
   private pairingLike({ match }: Alternative): Pairing | undefined {
     return this.pairings.find(
       ({ slots, unpairedB, unpairedA }) =>
@@ -228,7 +228,7 @@ export class Ranker {
     );
   }
 
-  /** Other choices for single pairs of the best pairing. */
+  /** The best alternative with another way chosen for one of its pairs. */
   private variations(best: Alternative, chooser: PairChooser): Alternative[] {
     const pairing = this.pairingLike(best);
     if (!pairing) return [];
@@ -248,7 +248,7 @@ export class Ranker {
     return out;
   }
 
-  /** All pairs of a pairing done alike, in each way and with each order of what comes and goes. */
+  /** A pairing with all its pairs alike, once per way and order of coming and going. */
   private *alike(pairing: Pairing, chooser: PairChooser): Generator<Alternative> {
     const lists = pairing.slots.map((specs) => chooser.choose(specs));
     const tried = new Set<string>();
@@ -263,7 +263,7 @@ export class Ranker {
     }
   }
 
-  /** All pairs done alike by each method, in each order of what comes and goes; nobody has looked at them. */
+  /** All pairs alike, once per method and order of coming and going. They are not judged. */
   private *unjudged(pairing: Pairing, chooser: PairChooser): Generator<Alternative> {
     const lists = pairing.slots.map((specs) => chooser.choose(specs));
     for (const method of this.options.method ? [this.options.method] : METHODS) {
@@ -287,13 +287,13 @@ export class Ranker {
     return best as Alternative;
   }
 
-  /** What an alternative costs before it is looked at. */
+  /** The cost of an alternative before its in-betweens are looked at. */
   private baseOf(pairing: Pairing, choices: readonly PairChoice[]): number {
     const own = choices.reduce((sum, choice) => sum + choice.score, 0) / Math.max(1, choices.length);
     return 0.25 * own + leastScore(pairing);
   }
 
-  /** The ways for unpaired contours to come and go that are open: together first, then one after the other, when less is there to be met. */
+  /** The open ways for unpaired contours to come and go: together first, then in turn, when fewer contours can collide. */
   private stages({ unpairedA, unpairedB }: Pairing): readonly Stage[] {
     const { turns = 'auto' } = this.options;
     if (unpairedA.length + unpairedB.length === 0) return STAGES.slice(0, 1);
@@ -345,7 +345,7 @@ export class Ranker {
   }
 }
 
-/** The alternative with contours that come and go doing so in turns, near something that is there. */
+/** The same alternative, with contours coming and going in turn, near something that is visible. */
 function inTurns(alternative: Alternative, turns: Exclude<Turns, 'auto'>, own: boolean): Alternative {
   const { plan, match } = alternative;
   const timing = turnTiming(turns, match.unpairedB.length, match.unpairedA.length);

@@ -1,6 +1,6 @@
 import { COORDINATE_LIMIT } from './tolerances';
 
-/** The least and the most that a number can be. */
+/** The smallest and the largest value of a number. */
 export interface Limit {
   readonly min: number;
   readonly max: number;
@@ -17,7 +17,7 @@ export const LIMITS = {
   length: { min: 0, max: COORDINATE_LIMIT },
   share: { min: 0, max: 1 },
   angle: { min: -1e6, max: 1e6 },
-  /** Angles at which arcs and rings begin and end. */
+  /** Start and end angles of arcs and rings. */
   arcAngle: { min: -1e5, max: 1e5 },
   scale: { min: -1e6, max: 1e6 },
   canvasSide: { min: 1, max: 16_384 },
@@ -27,11 +27,11 @@ export const LIMITS = {
   rateDenominator: { min: 1, max: 100_000, whole: true },
   /** A hold, a shift, a wait. */
   seconds: { min: 0, max: 3_600 },
-  /** From something on, or before it. */
+  /** A time before or after another. */
   offset: { min: -3_600, max: 3_600 },
-  /** A whole piece, or several poses and shifts together, as it is typed. */
+  /** A typed length of a whole piece, or of several poses and shifts together. */
   runtime: { min: 0.001, max: 36_000 },
-  /** Distance of the grid's lines. */
+  /** Spacing of the grid lines. */
   grid: { min: 0.1, max: 10_000 },
   letterIndex: { min: 0, max: 2_000, whole: true },
   glyphIndex: { min: 0, max: 10_000, whole: true },
@@ -42,7 +42,7 @@ export const LIMITS = {
   dashOffset: { min: -1e6, max: 1e6 },
 
   fontSize: { min: 0, max: 100_000 },
-  /** Thousandths of the font size. */
+  /** In thousandths of the font size. */
   tracking: { min: -1_000, max: 10_000 },
   lineSpacing: { min: 0, max: 100 },
 
@@ -51,7 +51,7 @@ export const LIMITS = {
   /** Control points of an easing: its time, and its progress. */
   handleTime: { min: 0, max: 1 },
   handleProgress: { min: -10, max: 10 },
-  /** Progress at points of several curves. */
+  /** Progress at the points of an easing made of several curves. */
   curveProgress: { min: -100, max: 100 },
   steps: { min: 1, max: 1_000, whole: true },
   /** One minus the damping ratio. */
@@ -72,31 +72,31 @@ export const LIMITS = {
   pulsePeriod: { min: 0.02, max: 3_600 },
 
   wipeAngle: { min: -360, max: 360 },
-  /** How much the in-between is rounded, in steps. */
+  /** Steps of rounding of the in-between. */
   smoothing: { min: 0, max: 18 },
   pointsPerContour: { min: 3, max: 1_000, whole: true },
-  /** Places in the half-way picture, as shares of its size. */
+  /** Places in the half-way picture, as shares of its width and height. */
   lookPlace: { min: -10, max: 10 },
 
-  /** A box that is typed: never flat. */
+  /** A typed width or height of a box; never zero. */
   boxSide: { min: 0.001, max: COORDINATE_LIMIT },
-  /** What is scaled at once. */
+  /** The factor of one scaling. */
   scaleBy: { min: 0.001, max: 1_000 },
-  /** How far an outline may be from what it was, where it is simplified. */
+  /** How far a simplified outline may be from the original. */
   simplify: { min: 0.001, max: 100 },
   corner: { min: 0, max: 10_000 },
-  /** Frames between figures that are set off. */
+  /** Frames between figures that start one after another. */
   setOff: { min: 0, max: 10_000, whole: true },
 } as const satisfies Record<string, Limit>;
 
-/** A limit in other units: each stored number is shown as `factor` of them. */
+/** The same limit in another unit: one stored unit is `factor` shown units. */
 export const limitIn = ({ min, max }: Limit, factor: number): Limit => ({
   min: min * factor,
   max: max * factor,
 });
 
-/** A number kept within a limit. */
+/** The number, or the nearest value within the limit. */
 export const within = ({ min, max }: Limit, value: number): number => Math.min(max, Math.max(min, value));
 
-/** Times, values and places are kept to a millionth, so that adding up leaves no crumbs. */
+/** Rounds to a millionth. Times, values and places are stored like this, so that sums carry no rounding errors. */
 export const toMillionths = (value: number): number => Math.round(value * 1e6) / 1e6;

@@ -13,7 +13,7 @@ import {
 import { isShapeNumber, type Piece } from '../piece';
 import { isCircle } from './lane-looks';
 
-/** All forms in which a piece is taken out. */
+/** All forms of output. */
 export const FORM_IDS = [
   'animated-svg',
   'css',
@@ -34,15 +34,15 @@ export const FORM_IDS = [
 export type FormId = (typeof FORM_IDS)[number];
 
 /**
- * What becomes of something in a form: exact; or baked: keys or frames that stay within a deviation. Or refused, and then nothing is made. Or beside what
- * the form is for, and then the rest is made.
+ * What happens to a feature in a form. It is kept *exact*. Or it is *baked* as keys or frames within a deviation. Or it is *refused*, and then nothing is
+ * made. Or it is *beside* what the form is for, and then the rest is made without it.
  */
 export type Cell =
   | { readonly kind: 'exact' }
   | { readonly kind: 'baked'; readonly deviation: string }
   | { readonly kind: 'refused' | 'beside'; readonly reason: string };
 
-/** Something that a piece can have and a form can have trouble with. */
+/** A feature of a piece that some form cannot keep exactly. */
 interface Feature {
   readonly label: string;
   has(piece: Piece, compiled: CompiledPiece): boolean;
@@ -62,7 +62,7 @@ const contoursOf = (compiled: CompiledPiece) =>
 const moves = (lane: Lane): boolean => lane.ramps.some(({ blend }) => !blend.still);
 const gradientsOf = (paint: PaintLanes | null | undefined): readonly GradientPlace[] =>
   paint?.kind === 'gradient' ? paint.places : [];
-/** What is painted: fills, and the paints of strokes, that no lane of the figure stands in place of. */
+/** The paints in use: fills and stroke paints that no lane replaces. */
 const paintsOf = (compiled: CompiledPiece) =>
   partsOf(compiled).flatMap(({ part, over }) => [
     ...(over?.fill ? [] : [{ paint: part.fill, pen: false }]),
@@ -174,13 +174,13 @@ const baked = (deviation: string): Cell => ({ kind: 'baked', deviation });
 const refused = (reason: string): Cell => ({ kind: 'refused', reason });
 const beside = (reason: string): Cell => ({ kind: 'beside', reason });
 
-/** What becomes of every feature: none can be forgotten. */
+/** A cell for every feature. The type makes sure that none is forgotten. */
 type Row = Readonly<Record<FeatureId, Cell>>;
 
 const laneCells = (cellOfKind: (kind: LaneKind) => Cell): Readonly<Record<LaneKindId, Cell>> =>
   Object.fromEntries(LANE_KIND_IDS.map((id) => [id, cellOfKind(laneKind(id))])) as Record<LaneKindId, Cell>;
 
-/** Pictures that the program draws itself: they show whatever it can show. */
+/** Pictures that the program renders itself: they show everything. */
 const PICTURE: Row = {
   ...laneCells(() => EXACT),
   outline: EXACT,
@@ -208,7 +208,7 @@ const PICTURE: Row = {
 };
 
 const driven = baked('0.02 px or half a level of 255');
-/** Keys where the value bends, between which a format goes straight. */
+/** Keys where the value bends; the format moves in straight lines between them. */
 const KEYED: Row = {
   ...laneCells(({ files }) => baked(files.deviation)),
   outline: baked('0.1 px'),
@@ -250,7 +250,7 @@ const FILM: Row = {
 };
 const begunAgain = refused('An animated picture begins again at its first frame, not at the stretch.');
 
-/** What becomes of everything, form by form. */
+/** The matrix: what happens to each feature in each form. */
 const ROWS: Readonly<Record<FormId, Row>> = {
   'animated-svg': KEYED,
   css: {
@@ -313,14 +313,14 @@ const ROWS: Readonly<Record<FormId, Row>> = {
   webm: FILM,
 };
 
-/** What becomes of a feature in a form. */
+/** What happens to a feature in a form. */
 export const cellOf = (form: FormId, feature: FeatureId): Cell => ROWS[form][feature];
 
-/** What of the table a piece has. */
+/** The features that a piece uses. */
 export const featuresOf = (piece: Piece, compiled: CompiledPiece): FeatureId[] =>
   FEATURE_IDS.filter((id) => (FEATURES[id] as Feature).has(piece, compiled));
 
-/** What of a piece a form refuses, with the reasons; none where it can be made. */
+/** What a form refuses of a piece, with reasons; empty if it can be made. */
 export const refusalsOf = (
   form: FormId,
   features: readonly FeatureId[],

@@ -7,37 +7,37 @@ import { SPLINE_DIGITS, TIME_DIGITS } from './tree/svg-text';
 
 /** How a file plays. */
 export interface FileRun {
-  /** Of the whole run, s. */
+  /** Length of the whole run, s. */
   readonly duration: number;
   readonly playback: Playback;
-  /** What is played again and again when a stretch is, s. */
+  /** The stretch that repeats, s. */
   readonly stretch: readonly [from: number, until: number];
 }
 
-/** When what an element shows runs within the whole run; s. */
+/** When the content of an element plays within the whole run; s. */
 export interface SpanTime extends FileRun {
   /** When the last ramp ends. */
   readonly end: number;
-  /** Until when it is seen. */
+  /** When it stops being visible. */
   readonly until: number;
 }
 
-/** The keys of a ramp with the value at each as text. */
+/** The keys of a ramp, each with its value as text. */
 export interface RampTexts extends Omit<RampKeys, 'values'> {
   readonly texts: readonly string[];
 }
 
-/** Shares of the run nearer than this are one. */
+/** Shares of the run that are closer than this count as the same. */
 const SAME_SHARE = 1e-7;
 
-/** A value at a time, s, and how it runs to it from the one before. */
+/** A value at a time, s, and the easing that leads to it. */
 interface TimedText {
   readonly time: number;
   readonly text: string;
   readonly spline: KeySpline;
 }
 
-/** Which step of a transform a track is; left out: it is none. */
+/** The step of a transform that a track animates; left out: the track is no transform. */
 type Step = Track['step'];
 
 /**
@@ -45,7 +45,7 @@ type Step = Track['step'];
  * Where nobody sees what comes after the last ramp, each run of the track ends with it, so that the last value is written once. Times and curves are rounded as
  * files have them.
  *
- * @returns none where all texts are the same
+ * @returns an empty list if all texts are the same
  */
 export function rampTracks(attribute: string, ramps: readonly RampTexts[], span: SpanTime, step?: Step): Track[] {
   const [first] = ramps[0].texts;
@@ -71,7 +71,7 @@ export function rampTracks(attribute: string, ramps: readonly RampTexts[], span:
   return playedTracks({ attribute, step, jumps }, keys, span, early);
 }
 
-/** Shows an element from one time of the run to another, s; none where it is always there. */
+/** Shows an element from one time of the run to another, s; empty if it is always visible. */
 export const displayTracks = (from: number, until: number, run: FileRun): Track[] =>
   switchTracks(
     'display',
@@ -83,7 +83,7 @@ export const displayTracks = (from: number, until: number, run: FileRun): Track[
     run,
   );
 
-/** Switches an attribute at times of the run, s, from the first on, which is 0; none where there is nothing to switch. */
+/** Switches an attribute at times of the run, s. The first time is 0. Empty if nothing switches. */
 export function switchTracks(
   attribute: string,
   switches: readonly { readonly time: number; readonly text: string }[],
@@ -94,14 +94,14 @@ export function switchTracks(
   return playedTracks({ attribute, jumps: true }, keys, run, 0);
 }
 
-/** What a track is about. */
+/** What a track animates. */
 interface Said {
   readonly attribute: string;
   readonly step?: Step;
   readonly jumps: boolean;
 }
 
-/** The tracks that play keys as the file plays. */
+/** Tracks for keys, following the way the file plays. */
 function playedTracks(
   said: Said,
   keys: readonly TimedText[],
@@ -117,7 +117,7 @@ function playedTracks(
   ];
 }
 
-/** Keys from one time to another. There are keys at both, unless the value is level there. */
+/** The keys between two times, with a key at each of them unless the value is level there. */
 function between(keys: readonly TimedText[], from: number, until: number): TimedText[] {
   const near = SAME_SHARE;
   const before = keys.filter(({ time }) => time <= from + near);
@@ -132,7 +132,7 @@ function between(keys: readonly TimedText[], from: number, until: number): Timed
 /** A value that jumps on its way there is what it was, on its way back, a moment longer: so that both ways show the same at the same time. */
 const MOMENT = 1e-5;
 
-/** Keys followed by the same the other way round. */
+/** Keys followed by the same keys in reverse. */
 function thereAndBack(keys: readonly TimedText[], duration: number, jumps: boolean): TimedText[] {
   if (jumps) {
     const back = keys
@@ -155,7 +155,7 @@ interface Clock extends Pick<Track, 'begin' | 'duration' | 'repeats'> {
   readonly length: number;
 }
 
-/** @param from when its first key may stand, s */
+/** @param from the earliest time of its first key, s */
 function keyedTrack(
   { attribute, step, jumps }: Said,
   keys: readonly TimedText[],
@@ -187,7 +187,7 @@ function keyedTrack(
   };
 }
 
-/** A step of a transform that is held among others that move: it takes its place among them each time that they begin. */
+/** A held step of a transform among moving ones. It starts again with each of their runs, so that the order of the steps is kept. */
 export function heldTracks(attribute: string, step: NonNullable<Step>, value: string, span: SpanTime | null): Track[] {
   const track = ({ begin, duration, repeats }: Clock): Track => ({
     ...{ attribute, step, begin, duration, repeats },
@@ -223,6 +223,6 @@ function roundedSpline([x1, y1, x2, y2]: KeySpline): KeySpline {
   return a === 0 && b === 0 && c === 1 && d === 1 ? EVEN_SPLINE : [a, b, c, d];
 }
 
-/** The same curve the other way round. */
+/** The same curve in reverse. */
 const reversedSpline = (spline: KeySpline): KeySpline =>
   spline === EVEN_SPLINE ? spline : roundedSpline([1 - spline[2], 1 - spline[3], 1 - spline[0], 1 - spline[1]]);

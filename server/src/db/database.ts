@@ -9,7 +9,7 @@ import { migrate } from './migrate';
 import { defineOutputModel, type OutputModel } from './output-model';
 import { definePieceModel, type PieceModel } from './piece-model';
 
-/** How long a statement waits for another program that reads or copies the database, ms. */
+/** How long a statement waits while another program reads or copies the database, ms. */
 const BUSY_MS = 5_000;
 
 export interface Database {
@@ -25,10 +25,10 @@ export interface Database {
 /**
  * Opens (or makes) the database in `folder` for this process alone, and brings it up to date. ':memory:' for tests.
  *
- * There is one connection, and whoever uses it sends single statements: they queue, so that writers never meet. (A transaction of Sequelize would open
- * a connection of its own, which finds the database locked.) What has been acknowledged is on the disk: with the write-ahead log, `synchronous = FULL`
+ * There is one connection, and callers send single statements over it. Statements queue, so writers never collide. (A transaction of Sequelize would open
+ * a second connection, which would find the database locked.) Acknowledged writes are on the disk: with the write-ahead log, `synchronous = FULL`
  * calls fsync at every commit ("PRAGMA synchronous", SQLite's documentation).
- * @throws StartError when the folder is in use; errors of SQLite and the file system as they are
+ * @throws StartError if the folder is in use; errors of SQLite and the file system are passed on
  */
 export async function openDatabase(folder: string): Promise<Database> {
   const memory = folder === ':memory:';

@@ -11,18 +11,18 @@ import { TimeView } from './playback/time-view';
 import { rememberDrawing } from './remember-drawing';
 import { Viewport } from './viewport/viewport';
 
-/** How much of a see-through figure is left while drawing. */
+/** Opacity of a see-through figure while one draws. */
 const SEE_THROUGH = 0.3;
 
 export interface EditorDeps {
   readonly store: AppStore;
   readonly planners: readonly Planner[];
   readonly clock: ClockDeps;
-  /** The worker that changes outlines and sets text. */
+  /** The worker that edits outlines and lays out text. */
   readonly shapes: EngineClient;
 }
 
-/** The working parts of an open piece, without any interface. Made when a piece opens, destroyed when it closes. */
+/** Everything an open piece works with, without any interface. It is made when a piece opens, and destroyed when it closes. */
 export interface Editor {
   readonly store: AppStore;
   readonly clock: PlaybackClock;
@@ -31,16 +31,16 @@ export interface Editor {
   readonly timeView: TimeView;
   readonly stage: Stage;
   readonly shapes: EngineClient;
-  /** Tells the drawing how to read a colour of the painted picture. */
+  /** Gives the drawing a way to read a colour from the painted picture. */
   pickColourWith(pick: (x: number, y: number) => string | undefined): void;
   readonly drawing: ToolHost;
-  /** What is typed for a text whose field is not there yet. */
+  /** Letters typed for a new text before its field has appeared. */
   readonly earlyLetters: EarlyLetters;
-  /** Shows another state of the piece on the canvas, as a gesture has it; null: the piece again. */
+  /** Shows a changed piece on the canvas during a gesture; null: the real one again. */
   preview(piece: Piece | null): void;
-  /** The moments before and after this one that are shown faintly, as many as were chosen. */
+  /** The moments before and after this one that are shown faintly; their count is the user's choice. */
   onionSkins(): readonly Ghost[];
-  /** Called whenever what is on the canvas should be painted again. */
+  /** Called whenever the canvas needs to be painted again. */
   onRepaint(listener: () => void): () => void;
   destroy(): void;
 }
@@ -71,7 +71,7 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
   let shown: Piece | null = null;
   const showing = new Showing(stage, clockDeps, () => clock.seconds, repaint);
 
-  // The clock says when of the run something is seen, and all of it can be looked at: also what lies beyond a stretch.
+  // The clock covers the whole run, including what lies outside the playing stretch.
   const compiledOf = (piece: Piece): CompiledPiece => {
     const compiled = compilePiece(piece, plans.planOf);
     return compiled.playback === 'loop' ? compiled : { ...compiled, playback: 'once' };
@@ -83,9 +83,9 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
   const follow = (): void => {
     const { document, session, drawing: nextDrawing } = store.getState();
     if (document.piece === shown) {
-      // What is chosen and which tool is at hand shows on the canvas too.
+      // The canvas also shows the selection and the current tool.
       if (nextDrawing !== drawingState || session.selection !== selection) repaint();
-      // What was just chosen is shown as it is, not on its way to something else.
+      // A newly selected pose is shown as it is, not halfway into another.
       if (session.selection !== selection && !clock.playing) drawing.standAtPose();
       const came = session.arrival;
       if (came && came.form !== 'figures' && came.poseIds !== arrived && !clock.playing) drawing.standAtArrival(came);

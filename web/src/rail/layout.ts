@@ -6,42 +6,42 @@ export const RAIL = {
   height: 132,
   cardTop: 6,
   card: 44,
-  /** Between cards, and how far one is lifted while it is dragged. */
+  /** The gap between cards, and how far a dragged card is lifted. */
   cardGap: 8,
   lift: 4,
-  /** Bars, and how far beside them their ends can be taken. */
+  /** The bars, and how far beside their ends one can still grab them. */
   bar: 8,
   edge: 24,
-  /** Bars stand on two levels in turn, so that an arc can show its easing as a rise or a fall. */
+  /** Bars alternate between two levels, so that an arc can show its easing as a rise or a fall. */
   upper: 68,
   lower: 98,
   ruler: 112,
   padding: 34,
-  /** Kept free at the right, for the last card and the one that adds. */
+  /** Room at the right for the last card and the add button. */
   room: 92,
-  /** A thin strip for each other figure, under the ruler. */
+  /** A thin strip per other figure, under the ruler. */
   strip: 14,
 } as const;
 
-/** Where time 0 lies on the rail, px from its left. */
+/** The place of time 0 on the rail, px from its left. */
 export const RAIL_PADDING = RAIL.padding;
 
 const CURVE_STEPS = 40;
-/** How much longer than the whole piece in sight the rail may be drawn. */
+/** The largest zoom of the rail; at 1 the whole piece is visible. */
 export const MOST_ZOOM = 40;
 
-/** How wide the rail must be drawn, px: as wide as its pane, or as all cards side by side, times a zoom from 1 to `MOST_ZOOM`. */
+/** The width of the rail, px: that of its pane, or of all cards side by side, times a zoom from 1 to `MOST_ZOOM`. */
 export function railWidth(pane: number, cards: number, zoom: number): number {
   const least = 4 + cards * (RAIL.card + RAIL.cardGap) + 2 * RAIL.card + 16;
   return Math.round(Math.max(pane, least) * Math.min(MOST_ZOOM, Math.max(1, zoom)));
 }
 
-/** Where a pane `pane` px wide must be scrolled to, so that `x` is in sight: as it is, or with `x` near its left end (or its right, going back). */
+/** The scroll position of a pane `pane` px wide that makes `x` visible: the current one, or with `x` near its left end (near its right when moving back). */
 export function scrollToShow(x: number, scroll: number, pane: number): number {
   if (x >= scroll + SIGHT_PX && x <= scroll + pane - SIGHT_PX) return scroll;
   return Math.max(0, x < scroll + SIGHT_PX ? x - 0.85 * pane : x - 0.15 * pane);
 }
-/** Nearer to an edge than this is out of sight. */
+/** A place closer to an edge than this counts as not visible. */
 const SIGHT_PX = 16;
 
 export interface BarLayout {
@@ -67,7 +67,7 @@ export interface ArcLayout {
 
 export interface RailLayout {
   readonly width: number;
-  /** CSS px for each second. */
+  /** CSS px per second. */
   readonly scale: number;
   readonly duration: number;
   readonly bars: readonly BarLayout[];
@@ -79,7 +79,7 @@ export const timeToX = (layout: Pick<RailLayout, 'scale'>, seconds: number): num
 export const xToTime = (layout: Pick<RailLayout, 'scale'>, x: number): number =>
   layout.scale > 0 ? (x - RAIL.padding) / layout.scale : 0;
 
-/** Lays a figure's rail out over `width` px: the whole piece fits, or `scale` (px for each s) is kept during a gesture. */
+/** Lays out a figure's rail over `width` px. The whole piece fits, or `scale` (px per s) is kept during a gesture. */
 export function layoutRail(
   piece: Piece,
   figure: Figure | undefined,
@@ -126,7 +126,7 @@ export function easingCurve(easing: Easing, x0: number, x1: number, y0: number, 
   return d;
 }
 
-/** Height at which the bead runs: along bars, and along arcs by their curves. */
+/** Height of the bead: it runs along bars, and along the curves of arcs. */
 export function beadHeight(layout: RailLayout, seconds: number): number {
   const x = timeToX(layout, seconds);
   for (const arc of layout.arcs) {
@@ -138,7 +138,7 @@ export function beadHeight(layout: RailLayout, seconds: number): number {
   return height;
 }
 
-/** Moves positions apart to at least `gap`, in order, as little as possible, within [low, high]; too many share the room evenly. */
+/** Moves positions apart to at least `gap`, in order and as little as possible, within [low, high]. If there are too many, they share the room evenly. */
 export function spread(wanted: readonly number[], gap: number, low: number, high: number): number[] {
   const n = wanted.length;
   if (n > 1 && gap * (n - 1) > high - low) return wanted.map((_, i) => low + ((high - low) * i) / (n - 1));
@@ -149,7 +149,7 @@ export function spread(wanted: readonly number[], gap: number, low: number, high
   return out;
 }
 
-/** Round distances between the ruler's marks: in s, at least `least` px apart. */
+/** A round interval between the ruler's marks, s, so that they are at least `least` px apart. */
 export function rulerStep(scale: number, least: number): number {
   const steps = [0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300, 600];
   return steps.find((step) => step * scale >= least) ?? 1200;
@@ -161,7 +161,7 @@ export function insertionStop(layout: RailLayout, x: number): number {
   return next < 0 ? layout.bars.length : next;
 }
 
-/** What on the rail a box touches, in the order of time. Corners in px, in any order. */
+/** What a box on the rail touches, in the order of time. Corners in px, in any order. */
 export function itemsIn({ bars, arcs }: RailLayout, x0: number, y0: number, x1: number, y1: number): RailItem[] {
   const [left, right, top, bottom] = [Math.min(x0, x1), Math.max(x0, x1), Math.min(y0, y1), Math.max(y0, y1)];
   const touches = (l: number, r: number, t: number, b: number): boolean =>

@@ -14,10 +14,10 @@ import type { AppDispatch, RootState } from './store';
 
 enablePatches();
 
-/** What a change does to the piece, written into a draft. */
+/** A change, as a function that writes into a draft of the piece. */
 export type Recipe = (draft: PieceDraft) => void;
 
-/** The piece after a change, the step that did it, and what of the chosen matches could not be kept. */
+/** The piece after a change, the step that did it, and the match decisions that could not be kept. */
 export interface Change {
   readonly piece: Piece;
   readonly entry: HistoryEntry;
@@ -32,7 +32,7 @@ export function makeChange(piece: Piece, name: string, recipe: Recipe): Change |
   return finish(piece, name, made(piece, recipe));
 }
 
-/** A piece on its way, with what leads there and back. */
+/** A piece during a change, with the patches in both directions. */
 interface Made {
   readonly piece: Piece;
   readonly forward: HistoryEntry['forward'];
@@ -46,7 +46,7 @@ function made(piece: Piece, recipe: Recipe): Made {
   return { piece: next, forward, backward };
 }
 
-/** One after the other. */
+/** Two changes, one after the other. */
 const joined = (first: Made, next: Made): Made => ({
   piece: next.piece,
   forward: [...first.forward, ...next.forward],
@@ -86,7 +86,7 @@ function finish(before: Piece, name: string, done: Made): Change | undefined {
   return { piece, entry: { id: newEntryId(), name, forward, backward }, lost };
 }
 
-/** Says which adjustable shapes and letters a change has turned into points; undefined where it has turned none. */
+/** Names the adjustable shapes and letters that a change has turned into points; undefined if there are none. */
 function becamePoints(before: Piece, after: Piece): string | undefined {
   const turned = Object.values(after.parts).filter((part) => {
     const was = before.parts[part.id];
@@ -141,7 +141,7 @@ export const changePieceInSteps =
     }
   };
 
-/** Commits a change, or says why it could not be stored: what could not be must not be made, for there would be no way to save it. */
+/** Commits a change, or says why it cannot be stored. A change that could not be saved must not be made. */
 const settle =
   (name: string, before: Piece, change: Change, finding: string | undefined) =>
   (dispatch: AppDispatch): void => {

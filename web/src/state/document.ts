@@ -15,32 +15,32 @@ export interface HistoryEntry {
 /** The open piece with its history. `past` is oldest first, `future` nearest first. */
 export interface DocumentState {
   readonly piece: Piece | null;
-  /** Revision on the server that the last save or load gave. */
+  /** The server's revision after the last save or load. */
   readonly revision: number;
   readonly past: readonly HistoryEntry[];
   readonly future: readonly HistoryEntry[];
-  /** While something is being chosen or dragged: all that is changed from `at` on, a place in the past, is one step. */
+  /** Set during a drag or a choice: all changes from `at` on, an index of `past`, become one step. */
   readonly mark: { readonly id: number; readonly at: number } | null;
-  /** Were there steps from before when it was opened? */
+  /** Did it open with steps from an earlier session? */
   readonly kept: boolean;
 }
 
 let nextEntry = 1;
-/** The number of a step that is made now. */
+/** The number for the next step. */
 export const newEntryId = (): number => nextEntry++;
 
 const HISTORY_LIMIT = 200;
 const initialState: DocumentState = { piece: null, revision: 0, past: [], future: [], mark: null, kept: false };
 
-/** The state behind the draft that the slice hands over. */
+/** The original state behind the slice's draft. */
 const plain = (state: object): DocumentState => (original(state) ?? state) as DocumentState;
 
 const slice = createSlice({
   name: 'document',
   initialState: initialState as DocumentState,
-  // Reducers return whole states made from the original: pieces are large, and patches must not be applied to a draft.
+  // Reducers return whole states made from the original, because pieces are large and patches must not be applied to a draft.
   reducers: {
-    /** `past` and `future` are steps that were kept from before, if there are any. */
+    /** `past` and `future` are steps from an earlier session, if any. */
     opened: (
       _state,
       action: PayloadAction<{
@@ -68,12 +68,12 @@ const slice = createSlice({
         mark: mark && { ...mark, at: mark.at - dropped },
       };
     },
-    /** Begins a step that may take many changes. */
+    /** Begins a step that may consist of many changes. */
     markSet: (state, action: PayloadAction<number>): DocumentState => ({
       ...plain(state),
       mark: { id: action.payload, at: plain(state).past.length },
     }),
-    /** Ends it, unless another has begun meanwhile. */
+    /** Ends the step, unless another one has begun since. */
     markTaken: (state, action: PayloadAction<number>): DocumentState =>
       plain(state).mark?.id === action.payload ? { ...plain(state), mark: null } : plain(state),
     undone: (state): DocumentState => {
@@ -123,7 +123,7 @@ function joinedEntries(first: HistoryEntry, second: HistoryEntry): HistoryEntry 
   };
 }
 
-/** Of replacements of one value only the last one counts. */
+/** If one value is replaced several times, only the last time counts. */
 function compact(patches: Patch[]): Patch[] {
   const keys = patches.map(({ path }) => path.join('\u0000'));
   const simple = patches.every(({ op }) => op === 'replace');

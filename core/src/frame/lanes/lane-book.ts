@@ -40,14 +40,14 @@ import { directionLane } from './direction-lane';
 
 const SPACE: BlendSpace = 'oklab';
 
-/** All lanes of a piece over time, each made when it is first asked for: those that follow others are made of them. */
+/** All lanes of a piece over time. Each is made when it is first needed, since some follow others. */
 export class LaneBook {
   private readonly known = new Map<string, Lane | null>();
   private lasts: number | undefined;
 
   constructor(private readonly piece: Piece) {}
 
-  /** Of the piece, s; found when it is first needed: without lanes that are driven it never is. */
+  /** Length of the piece, s. Computed when first needed, and only driven lanes need it. */
   private get duration(): number {
     this.lasts ??= Math.max(pieceDuration(this.piece), 1e-3);
     return this.lasts;
@@ -58,14 +58,14 @@ export class LaneBook {
   }
 
   /**
-   * What a lane gives over time. Its keys (level through the holds where they stand, a ramp with its easing between them, level before the first and after the
-   * last), then what it follows, then drift and pulse. Undefined where there is no such lane.
+   * The value of a lane over time. First its keys: level during their holds, a ramp with its easing between them, level before the first and after the
+   * last. Then what it follows, then drift and pulse. Undefined if there is no such lane.
    */
   lane(figureId: Id | null, property: LaneProperty): Lane | undefined {
     const name = `${figureId} ${property}`;
     const known = this.known.get(name);
     if (known !== undefined) return known ?? undefined;
-    // Whatever would lead back here finds nothing: cycles are refused before they are made.
+    // Stops a cycle; pieces with cycles are refused beforehand.
     this.known.set(name, null);
     const record = laneOf(this.piece, figureId, property);
     const lane = record && this.made(record);
@@ -73,12 +73,12 @@ export class LaneBook {
     return lane;
   }
 
-  /** What is there over time, by a lane or without one: the paint of the poses as it changes, else what adds nothing. */
+  /** The value over time, with or without a lane. Without one: the changing paint of the poses, or the neutral value. */
   value(figureId: Id | null, property: LaneProperty): Lane {
     return this.lane(figureId, property) ?? this.own(figureId, property);
   }
 
-  /** Which way a figure is carried along its path, degrees; undefined where it does not turn along it. */
+  /** The heading of a figure along its motion path, degrees; undefined if it does not face along it. */
   direction(figureId: Id): Lane | undefined {
     const record = laneOf(this.piece, figureId, 'position');
     const keys = record?.along && this.keys(record);
@@ -98,7 +98,7 @@ export class LaneBook {
     return new Lane(
       keys.slice(0, -1).map(({ key, until, easing }, i) => {
         const next = keys[i + 1];
-        // A key inside the hold of the one before ends its level at once.
+        // A key inside the previous key's hold ends that level at once.
         return {
           time: new RampTime(Math.min(until, next.from), next.from, easing),
           blend: blendOf(property, key, next.key),
@@ -107,7 +107,7 @@ export class LaneBook {
     );
   }
 
-  /** What a figure has by itself: of paint the colours and widths of its poses, with the easings of the shifts. */
+  /** What a figure has without a lane: the colours and widths of its poses, with the easings of the shifts. */
   private own(figureId: Id | null, property: LaneProperty): Lane {
     const value = (stop: number): LaneKey['value'] =>
       standsInPlace(property) ? ownValue(this.piece, figureId, property, stop) : neutralOf(property);
@@ -133,7 +133,7 @@ export class LaneBook {
     if (record.pulse) terms.push(this.pulsing(record.pulse));
     const neutral = neutralOf(property);
     const limits = neutral.map((_, i) => numberLimits(property, i));
-    // What stands in place of something is that, until keys or what it follows say something else.
+    // A lane that replaces a value starts as that value, until keys or a followed lane change it.
     const base = keys ?? (standsInPlace(property) && !follow ? this.own(record.figure, property) : undefined);
     const breaks = [0, this.duration, ...breaksOf(base), ...terms.flatMap((term) => term.breaks)];
     return new FormulaLane(neutral.length, this.within(breaks), (seconds, out, at) => {
@@ -145,7 +145,7 @@ export class LaneBook {
     });
   }
 
-  /** A time earlier; where the piece loops, that before its beginning is at its end. */
+  /** An earlier time; in a looping piece, a time before the start wraps to the end. */
   private earlier(seconds: number, delay: number): number {
     const time = seconds - delay;
     const { loops, duration } = this;
@@ -184,7 +184,7 @@ export class LaneBook {
   }
 
   private drifting({ amount, speed, seed }: NonNullable<LaneRecord['drift']>): Term {
-    // In a loop it comes back to where it began: a whole number of turns fits into it.
+    // In a loop it returns to where it began, so a whole number of periods must fit.
     const turns = this.loops ? Math.max(1, Math.round(this.duration * speed)) : 0;
     const pace = this.loops ? turns / this.duration : speed;
     const cells = Math.min(MOST_BREAKS, Math.ceil(this.duration * pace));
@@ -211,24 +211,24 @@ export class LaneBook {
     };
   }
 
-  /** Breaks within the piece, its ends included. */
+  /** Breaks within the piece, including its ends. */
   private within(breaks: readonly number[]): number[] {
     return breaks.filter((time) => time >= 0 && time <= this.duration);
   }
 }
 
-/** Something that is added to a value. */
+/** A part that is added to a value. */
 interface Term {
   readonly breaks: readonly number[];
   readonly add: (seconds: number, out: Float64Array, at: number) => void;
 }
 
-/** Seeds of a drift's numbers lie this far apart. */
+/** Distance between the seeds of a drift's numbers. */
 const AXES_APART = 7919;
-/** A lane of more breaks than this is looked at less closely by outputs; what it gives is the same. */
+/** Outputs sample a lane with more breaks than this less densely. Its values are the same. */
 const MOST_BREAKS = 20_000;
 
-/** Times at which a lane may bend, s: the ends of its ramps, where their easings have corners or turn, and where progress passes what the value bends at. */
+/** Times at which a lane may bend, s: ends of ramps, corners and turns of their easings, and where progress passes a bend of the value. */
 export function breaksOf(lane: Lane | undefined): number[] {
   return (lane?.ramps ?? []).flatMap(({ time: { start, end, easing }, blend }) =>
     easedKeys(easingSegments(easing), blend.breaks).map(({ time }) => start + (end - start) * time),
@@ -238,7 +238,7 @@ export function breaksOf(lane: Lane | undefined): number[] {
 type Point = readonly [x: number, y: number];
 const NONE: Point = [0, 0];
 
-/** How a lane goes from one key to the next. */
+/** The blend of a lane from one key to the next. */
 function blendOf(property: LaneProperty, from: LaneKey, to: LaneKey): Blend {
   const [out, into] = [from.path?.out, to.path?.in];
   const moves = from.value.some((v, i) => v !== to.value[i]);
@@ -258,11 +258,11 @@ function valuesBlend(
     : blendNumbers(from, to, rangeOf(property));
 }
 
-/** A shape's numbers go on along their line: what builds the shape keeps each within its own range. */
+/** The numbers of a shape may overshoot: the code that builds the shape keeps each within its range. */
 const rangeOf = (property: LaneProperty): NumberRange =>
   isShapeNumber(property) ? { beyond: 'on', least: -Infinity } : laneKind(property).property.range;
 
-/** Between what a number stays that is driven. */
+/** The range of a driven number. */
 function numberLimits(property: LaneProperty, part: number): readonly [least: number, most: number] {
   const driven = isShapeNumber(property) ? undefined : laneKind(property).driven;
   return driven?.[part] ?? laneLimits(property, part);

@@ -4,30 +4,30 @@ import { CanvasTarget, type Context2D, type MakeCanvas } from './canvas-target';
 import { drawFrame } from './draw';
 import { type Frame, type FramePart, prepareFrame, sampleFrame } from './sample';
 
-/** Where a piece's canvas lies on a picture: CSS px of its top left corner, and CSS px for each px of the piece. */
+/** Where the canvas lies on a picture: its top left corner in CSS px, and the scale in CSS px per px of the piece. */
 export interface View {
   readonly x: number;
   readonly y: number;
   readonly zoom: number;
 }
 
-/** Another moment that is shown faintly. */
+/** Another moment, shown faintly. */
 export interface Ghost {
   readonly seconds: number;
   /** 0 to 1. */
   readonly opacity: number;
-  /** All of it in this colour; left out: in its own. */
+  /** Paints everything in this colour; left out: in its own colours. */
   readonly tint?: string;
 }
 
-/** What is shown in place of a figure's own parts and motion. */
+/** What replaces a figure's own parts and motion. */
 export interface Override {
   readonly parts: readonly FramePart[];
   readonly motion: MotionSample | null;
 }
 
 /**
- * Paints a compiled piece at any time onto a 2D context, on the page or in a worker: the canvas, thumbnails and raster outputs are made by it.
+ * Paints a compiled piece at any time onto a 2D context, on the page or in a worker. Canvas, thumbnails and raster outputs all use it.
  * Holds the memory for one frame and allocates nothing of its own while painting.
  */
 export class Stage {
@@ -35,10 +35,10 @@ export class Stage {
   private frame: Frame | null = null;
   private target: { readonly context: Context2D; readonly target: CanvasTarget } | null = null;
   private readonly overrides = new Map<string, Override>();
-  /** Thins figures out on the canvas while drawing; outputs do not use it. */
+  /** Makes figures see-through in the editor; outputs do not use it. */
   fade: ((figureId: string) => number) | undefined;
 
-  /** `makeCanvas` makes the canvases on which layers are put together. */
+  /** `makeCanvas` creates the canvases for compositing layers. */
   constructor(private readonly makeCanvas: MakeCanvas) {}
 
   get piece(): CompiledPiece | null {
@@ -50,7 +50,7 @@ export class Stage {
     this.frame = compiled && prepareFrame(compiled);
   }
 
-  /** Shows a figure as a gesture has it, with its motion, until the overrides are cleared. */
+  /** Shows a figure as a gesture changes it, with its motion, until the overrides are cleared. */
   override(figureId: string, parts: readonly FramePart[], motion: MotionSample | null): void {
     this.overrides.set(figureId, { parts, motion });
   }
@@ -64,7 +64,7 @@ export class Stage {
   }
 
   /**
-   * Clears the context and paints the picture at `seconds`; `density` is device px for each CSS px. `ghosts` are other moments that lie under it, the faintest
+   * Clears the context and paints the picture at `seconds`; `density` is device px per CSS px. `ghosts` are other moments painted beneath it, faintest
    * first.
    */
   paint(context: Context2D, seconds: number, view: View, density: number, ghosts: readonly Ghost[] = []): void {

@@ -19,11 +19,11 @@ export interface Canvas {
   readonly height: number;
   /** Frames per second as a fraction: 24000/1001 is { num: 24000, den: 1001 }. */
   readonly rate: { readonly num: number; readonly den: number };
-  /** null: nothing behind the figures. */
+  /** null: transparent. */
   readonly background: string | null;
 }
 
-/** Lines and squares that help to draw; no part of any picture. */
+/** Guides and grid: aids for drawing that are never part of a picture. */
 export interface DrawingAids {
   readonly guides: readonly Guide[];
   readonly grid: { readonly size: number; readonly shown: boolean };
@@ -33,12 +33,12 @@ export interface DrawingAids {
 
 export interface Guide {
   readonly id: Id;
-  /** x: an upright line at this x; y: a level line at this y. */
+  /** x: a vertical line at this x; y: a horizontal line at this y. */
   readonly axis: 'x' | 'y';
   readonly at: number;
 }
 
-/** A dimmed picture to trace; the picture itself is an asset that the server keeps. Box in canvas px. */
+/** A dimmed picture to trace, as a box in canvas px. The picture itself is an asset on the server. */
 export interface ReferencePicture {
   readonly id: Id;
   readonly name: string;
@@ -52,7 +52,7 @@ export interface ReferencePicture {
   readonly shown: boolean;
 }
 
-/** Figures that are chosen and moved together. */
+/** Figures that are selected and moved together. */
 export interface FigureGroup {
   readonly id: Id;
   readonly name: string;
@@ -60,17 +60,17 @@ export interface FigureGroup {
 
 export const TEXT_ALIGNS = ['start', 'middle', 'end'] as const;
 
-/** A text whose glyphs are parts of one pose, one each. Baseline start at (x, y) in the pose's own coordinates; lengths in px. */
+/** A text; each of its glyphs is one part of the pose. (x, y) is the start of its baseline in the pose's own coordinates, px. */
 export interface TextRecord {
   readonly id: Id;
   readonly content: string;
-  /** Name of a shipped font, or `asset:` and the id of an own one. */
+  /** Name of a shipped font, or `asset:` and the id of an uploaded one. */
   readonly font: string;
   readonly size: number;
-  /** Added between letters, in thousandths of the size. */
+  /** Letter spacing in thousandths of the font size. */
   readonly tracking: number;
   readonly kerning: boolean;
-  /** From baseline to baseline, as a multiple of the size. */
+  /** Line height as a multiple of the font size. */
   readonly lineSpacing: number;
   readonly align: (typeof TEXT_ALIGNS)[number];
   readonly x: number;
@@ -78,16 +78,16 @@ export interface TextRecord {
 }
 
 export const PLAYBACKS = ['loop', 'once', 'back', 'stretch'] as const;
-/** loop: again and again; once: to the end; back: there and back, again and again; stretch: from the start once, then a stretch of it again and again. */
+/** loop: repeats. once: stops at the end. back: forwards and backwards, repeating. stretch: once from the start, then a part of it repeats. */
 export type Playback = (typeof PLAYBACKS)[number];
 
-/** A moment of a piece: so many s after a stop of a figure began, or after the beginning of the piece. */
+/** A moment of a piece: seconds after the start of a figure's stop, or after the start of the piece. */
 export interface Moment {
   readonly at: { readonly figure: Id; readonly stop: StopName } | null;
   readonly after: number;
 }
 
-/** What is played again and again: from a moment until another. */
+/** The part that repeats, from one moment to another. */
 export interface Stretch {
   readonly from: Moment;
   readonly until: Moment;
@@ -100,9 +100,9 @@ export interface Piece {
   readonly name: string;
   readonly canvas: Canvas;
   readonly playback: Playback;
-  /** What is played again and again when `playback` is 'stretch'; left out: all of it. */
+  /** The part that repeats when `playback` is 'stretch'; left out: everything. */
   readonly stretch?: Stretch;
-  /** The moment whose picture stands for the piece where nothing moves; left out: the longest hold that is not of the first pose. */
+  /** The moment shown where nothing moves, such as in thumbnails; left out: the longest hold except the first pose's. */
   readonly poster?: Moment;
   /** Stacking order, the lowest first. */
   readonly figureOrder: readonly Id[];
@@ -117,30 +117,30 @@ export interface Piece {
   readonly aids: DrawingAids;
 }
 
-/** One thing that changes shape. */
+/** One thing that changes its shape over time. */
 export interface Figure {
   readonly id: Id;
   readonly name: string;
-  /** All poses that belong to it. */
+  /** All its poses. */
   readonly poses: readonly Id[];
-  /** The shifts in the order in which they play; each leaves the pose that the one before reached. Empty with a single pose. */
+  /** Its shifts in playing order. Each starts from the pose that the previous one reached. Empty with a single pose. */
   readonly rail: readonly Id[];
   readonly group: Id | null;
-  /** The figure inside whose filled area this one is seen, with a hard edge. */
+  /** The figure that clips this one: only what lies inside its filled area is visible. */
   readonly clip: Id | null;
   readonly opacity: number;
-  /** Hidden figures are not drawn, but can still clip others. */
+  /** Hidden figures are not drawn, but they can still clip others. */
   readonly hidden: boolean;
   readonly locked: boolean;
-  /** Shown faintly while drawing; outputs are not concerned. */
+  /** Shown faintly in the editor; outputs ignore it. */
   readonly seeThrough: boolean;
-  /** What it turns and grows about, chosen by hand: canvas px, before its motion moves it; null: its middle. */
+  /** Centre of rotation and scaling, if set by hand: canvas px, before motion; null: its middle. */
   readonly pivot: readonly [x: number, y: number] | null;
-  /** Its middle as it was when it was first turned or scaled, in the same px; null until then. It stays where it is when outlines are edited. */
+  /** Its middle when it was first rotated or scaled, in the same px; null until then. Editing outlines does not move it. */
   readonly middle: readonly [x: number, y: number] | null;
-  /** When its first pose stands, s: figures may come one after another. */
+  /** When its first pose starts, s. Figures may start one after another. */
   readonly start: number;
-  /** What is seen of it before its first pose and after its last: it is held there, or hidden. */
+  /** Before its first pose and after its last, the figure is either held there or hidden. */
   readonly before: Outside;
   readonly after: Outside;
 }
@@ -148,12 +148,12 @@ export interface Figure {
 export const OUTSIDE = ['held', 'hidden'] as const;
 export type Outside = (typeof OUTSIDE)[number];
 
-/** A figure of adjustable shapes can have a lane for each of their numbers too; it is the same for all its shapes of that kind. */
+/** Adjustable shapes add a lane for each of their numbers; it applies to all shapes of that kind in the figure. */
 export type LaneProperty = LaneKindId | ShapeNumberId;
 
 /**
- * A stop of a figure's rail: its pose, and the shift that reaches it (null: none does, it is the first). A rail may pass a pose twice, and each time it may
- * stand elsewhere.
+ * A stop of a figure's rail: a pose and the shift that reaches it (null for the first). A rail may visit a pose twice, and its lanes may differ
+ * each time.
  */
 export interface StopName {
   readonly pose: Id;
@@ -163,44 +163,44 @@ export interface StopName {
 /** A value of a lane. */
 export interface LaneKey {
   readonly id: Id;
-  /** null: of the canvas, which has no stops. */
+  /** null: a key of the canvas, which has no stops. */
   readonly stop: StopName | null;
-  /** null: it stands level through the whole hold of its stop; else it stands so many s after the stop, or the piece, began, before it where negative. */
+  /** Seconds after the start of the stop, or of the piece; negative: before it. null: the value stays level for the whole hold. */
   readonly after: number | null;
   /**
-   * position: x, y, px; turn: degrees clockwise; scale: x, y, as factors; opacity: 0 to 1. All on top of what base placement and figure give.
-   * fill, stroke, background: red, green, blue and alpha of sRGB, 0 to 1, in place of the paint of parts and canvas. `strokeWidth`: px, likewise.
-   * drawn: from, to, shifted along, in shares of each stroked contour's length; softness: blur as a standard deviation, px.
-   * Numbers of adjustable shapes: in place of the shapes' own, in the unit of their parameter.
+   * position: x, y, px. turn: degrees clockwise. scale: x, y, factors. opacity: 0 to 1. All are added to what placement and figure give.
+   * fill, stroke, background: red, green, blue and alpha of sRGB, 0 to 1. They replace the paint of parts and canvas, and so does `strokeWidth`, px.
+   * drawn: start, end and offset, as shares of each stroked contour's length. softness: blur as a standard deviation, px.
+   * Numbers of adjustable shapes replace the shapes' own, in the unit of their parameter.
    */
   readonly value: readonly number[];
-  /** How the way to the next key goes; null: as the shift that it spans. */
+  /** The easing to the next key; null: that of the shift it spans. */
   readonly easing: Easing | null;
-  /** Handles of a position's path, px from where the key stands: of the way that reaches it, and of the way that leaves it. Left out: straight. */
+  /** Bezier handles of the motion path before and after this key, px from the key's position. Left out: straight. */
   readonly path?: { readonly in?: readonly [x: number, y: number]; readonly out?: readonly [x: number, y: number] };
-  /** Keys that were put in by one action and go by one share this. */
+  /** Shared by keys that one action added; they are removed together. */
   readonly set?: Id;
 }
 
 export const COLOUR_CHANGES = ['same', 'lighter', 'darker', 'complementary'] as const;
 export type ColourChange = (typeof COLOUR_CHANGES)[number];
 
-/** A lane's value is taken from another lane: of a figure, or of the canvas (null). */
+/** A lane that follows another lane, of a figure or of the canvas (null). */
 export interface Follow {
   readonly figure: Id | null;
   readonly property: LaneProperty;
-  /** Which of its numbers; null: all. */
+  /** Which of its numbers it follows; null: all. */
   readonly axis: number | null;
-  /** What its difference from nothing is multiplied by, and what is added. */
+  /** The other lane's deviation from its neutral value is multiplied by `factor`, then `offset` is added. */
   readonly factor: number;
   readonly offset: number;
-  /** It comes so much later, s. */
+  /** Delay behind the other lane, s. */
   readonly delay: number;
   /** For colours. */
   readonly colour: ColourChange;
 }
 
-/** Smooth seeded noise: how far each number strays at most, and how often it turns, per s. */
+/** Smooth seeded noise: the largest deviation of each number, and the changes of direction per second. */
 export interface Drift {
   readonly amount: readonly number[];
   readonly speed: number;
@@ -210,7 +210,7 @@ export interface Drift {
 export const PULSE_SHAPES = ['sine', 'saw', 'beat', 'square'] as const;
 export type PulseShape = (typeof PULSE_SHAPES)[number];
 
-/** A beat that comes again: its period, s, from when on, and until when it begins anew (null: for ever); how much it adds to each number. */
+/** A repeating beat: its period, its start and its end in s (null: for ever), and how much it adds to each number. */
 export interface Pulse {
   readonly shape: PulseShape;
   readonly period: number;
@@ -219,15 +219,15 @@ export interface Pulse {
   readonly amount: readonly number[];
 }
 
-/** A value of a figure, or of the canvas, over time, on top of where its poses' rules put it. A figure has at most one lane of a property. */
+/** A property of a figure, or of the canvas, over time, on top of its placement. A figure has at most one lane of each property. */
 export interface LaneRecord {
   readonly id: Id;
-  /** null: of the canvas. */
+  /** null: a lane of the canvas. */
   readonly figure: Id | null;
   readonly property: LaneProperty;
-  /** In any order, the rail says when they are. None where it only follows, drifts or pulses. */
+  /** In any order: the rail gives their times. Empty if the lane only follows, drifts or pulses. */
   readonly keys: readonly LaneKey[];
-  /** For position: the figure turns along its path. */
+  /** For position: the figure rotates to face along its path. */
   readonly along?: boolean;
   readonly follow?: Follow;
   readonly drift?: Drift;
@@ -238,15 +238,15 @@ export const FIT_RULES = ['none', 'longest', 'area', 'eye'] as const;
 export const CENTRE_RULES = ['none', 'area', 'box', 'circle'] as const;
 export const FIT_TARGETS = ['previous', 'canvas', 'box'] as const;
 
-/** How an arriving shape finds its size and place. */
+/** How an arriving drawing finds its size and place. */
 export interface PlacementRule {
   readonly centre: (typeof CENTRE_RULES)[number];
   readonly fit: (typeof FIT_RULES)[number];
-  /** What it is fitted to: the figure's pose before it, the canvas with a margin, or a box of its own. */
+  /** What it is fitted to: the figure's previous pose, the canvas with a margin, or a box. */
   readonly to: (typeof FIT_TARGETS)[number];
   /** The box when `to` is 'box': left, top, width, height in canvas px. */
   readonly box?: readonly [x: number, y: number, width: number, height: number];
-  /** Which letter, or run of spaces, of a text the box is: it follows when the text is changed, and stays where it was when the text is gone. */
+  /** The letter, or run of spaces, of a text that the box follows. It keeps its last place when the text is deleted. */
   readonly letter?: { readonly text: Id; readonly index: number };
 }
 
@@ -267,15 +267,15 @@ export interface Placement {
 export interface Pose {
   readonly id: Id;
   readonly name: string;
-  /** How long it is held, s. */
+  /** Length of its hold, s. */
   readonly hold: number;
   readonly placement: Placement;
-  /** Painting order, the lowest first. */
+  /** Painting order, bottom first. */
   readonly parts: readonly Id[];
 }
 
 export const ANCHOR_KINDS = ['corner', 'smooth', 'symmetric'] as const;
-/** corner: handles are free; smooth: they stay on one line; symmetric: and equally long. */
+/** corner: handles are free. smooth: they stay on one line. symmetric: also equally long. */
 export type AnchorKind = (typeof ANCHOR_KINDS)[number];
 
 export interface Anchor {
@@ -286,7 +286,7 @@ export interface Anchor {
   readonly out?: readonly [x: number, y: number];
   /** The anchor that this one was copied from. */
   readonly origin?: Id;
-  /** What moving one handle does to the other; left out: as the handles lie. */
+  /** What moving one handle does to the other; left out: it is judged from the handles. */
   readonly kind?: AnchorKind;
 }
 
@@ -302,14 +302,14 @@ export interface Stroke {
   readonly width: number;
   readonly cap: Cap;
   readonly join: Join;
-  /** Longest mitre as a multiple of the width, as in SVG. */
+  /** Mitre limit as a multiple of the width, as in SVG. */
   readonly miter: number;
-  /** Lengths of dashes and gaps in turn, px; empty for an unbroken stroke. */
+  /** Alternating lengths of dashes and gaps, px; empty for a solid line. */
   readonly dash: readonly number[];
   readonly dashOffset: number;
 }
 
-/** Where a part's contours come from while they are still adjustable: a shape's parameters, or a glyph of a text. */
+/** The source of a part's contours while they are adjustable: a shape's parameters, or a glyph of a text. */
 export type PartSource = ShapeSource | { readonly kind: 'glyph'; readonly text: Id; readonly index: number };
 
 /** An outline with its paint. */
@@ -320,43 +320,43 @@ export interface Part {
   readonly fillRule: FillRule;
   readonly fill: Paint | null;
   readonly stroke: Stroke | null;
-  /** Left out once the part consists of points. */
+  /** Left out once the part has been turned into points. */
   readonly source?: PartSource;
 }
 
-/** Two places that belong together: on the outline that a shift leaves, and on the one that it reaches. */
+/** Two places that correspond: one on the first outline of a shift, one on the second. */
 export interface PlaceTie {
   readonly id: Id;
   readonly a: Place;
   readonly b: Place;
 }
 
-/** Two contours that belong together, by id; null: the other one goes, or comes, alone. */
+/** Two contours that become each other, by id; null: the other one leaves, or arrives, alone. */
 export interface ContourPairing {
   readonly a: Id | null;
   readonly b: Id | null;
 }
 
-/** A straight line along which a solid of the pose that a shift leaves, or reaches, is divided; px in the pose's own coordinates. */
+/** A straight line that cuts a solid of the first or the second pose of a shift; px in the pose's own coordinates. */
 export interface CutLine {
   readonly id: Id;
   readonly side: 'from' | 'to';
   readonly line: readonly [x0: number, y0: number, x1: number, y1: number];
 }
 
-/** A contour that is wiped in or away when it has no partner, in a direction in degrees clockwise, 0 to the right. */
+/** The direction in which a contour without a partner is wiped in or away; degrees clockwise, 0 to the right. */
 export interface ContourWipe {
   readonly contour: Id;
   readonly angle: number;
 }
 
-/** Which way the partner of a contour of the pose that the shift leaves is run. */
+/** The direction in which the partner of a contour of the first pose is followed. */
 export interface ContourDirection {
   readonly contour: Id;
   readonly direction: Exclude<DirectionChoice, 'auto'>;
 }
 
-/** How a point of the in-between, and further its handles, are moved; px in the coordinates of the pose that the shift leaves. */
+/** How far a point of the in-between is moved, and how much further its handles; px in the first pose's coordinates. */
 export interface TouchUpPoint {
   readonly place: Place;
   readonly by: readonly [x: number, y: number];
@@ -364,44 +364,44 @@ export interface TouchUpPoint {
   readonly after: readonly [x: number, y: number];
 }
 
-/** A correction of the in-between at a progress, which it then passes. */
+/** A touch-up: the in-between passes through the corrected outline at this progress. */
 export interface TouchUpRecord {
   readonly id: Id;
   readonly progress: number;
   readonly points: readonly TouchUpPoint[];
 }
 
-/** A way that was chosen among those that the program offered. */
+/** An alternative that the user chose from those on offer. */
 export interface TakenWay {
-  /** Points of its half-way picture, x and y in turn, as shares of the picture's size from its middle: by them it is found again. */
+  /** Points of its half-way picture, by which it is found again: x and y in turn, from the middle, as shares of the picture's size. */
   readonly look: readonly number[];
-  /** The contours that it pairs, for when something else is decided. */
+  /** The contours that it pairs, for when another decision changes the list. */
   readonly pairs: readonly ContourPairing[];
 }
 
-/** What the user decided about a shift's match; all else is automatic. */
+/** The user's decisions about a shift's match. Everything else is automatic. */
 export interface MatchChoices {
   readonly direction: DirectionChoice;
-  /** Single contours that go before `direction`. */
+  /** Directions of single contours; they override `direction`. */
   readonly directions: readonly ContourDirection[];
-  /** Start points that belong together, at most one for each contour of the pose that the shift leaves. */
+  /** Start points that correspond, at most one for each contour of the first pose. */
   readonly starts: readonly PlaceTie[];
   readonly ties: readonly PlaceTie[];
   readonly pairs: readonly ContourPairing[];
   readonly wipes: readonly ContourWipe[];
   readonly cuts: readonly CutLine[];
-  /** Where an open contour becomes a closed one: the closed one is cut open, or the open one closed by its chord. */
+  /** How an open contour becomes a closed one: the closed one is cut open, or the open one is closed by its chord. */
   readonly opening: Opening;
-  /** When unpaired contours go and come. */
+  /** When contours without a partner leave and arrive. */
   readonly turns: Turns;
-  /** How much the middle is rounded, 0 to 18; null: only where everything else folds or is unhealthy. */
+  /** How much the in-between is rounded, 0 to 18; null: only if everything else folds or is unhealthy. */
   readonly softness: number | null;
-  /** Places of the outline that the shift leaves at which it is to have a point. */
+  /** Places on the first outline that get an extra point. */
   readonly points: readonly Place[];
-  /** Points set evenly, so many on each contour; null: where the outlines have theirs. */
+  /** The count of evenly spaced points on each contour; null: points stay where the outlines have theirs. */
   readonly even: number | null;
   readonly touchUps: readonly TouchUpRecord[];
-  /** The alternative that was taken; gone when something is decided by which another way is found. */
+  /** The chosen alternative; removed when another decision leads to a different list. */
   readonly taken: TakenWay | null;
 }
 
@@ -416,8 +416,8 @@ export interface Shift {
   readonly duration: number;
   readonly easing: Easing;
   /**
-   * auto: the one that looks best; numbers: adjustable shapes of one kind go by their numbers; points: each point goes straight to the one with its number,
-   * where both poses have as many of everything. All else as with auto.
+   * auto: the best-looking one. numbers: adjustable shapes of one kind change by their numbers. points: each point goes straight to the one with the same index,
+   * if both poses have equally many. Anything else is done as with auto.
    */
   readonly method: ShiftMethod;
   readonly blend: BlendSpace;

@@ -12,7 +12,7 @@ import {
   type OutputResult,
 } from './repository';
 
-/** Largest file that is kept. A film of a minute at 1080p has some 20 MB. */
+/** The largest file that is stored. A film of one minute at 1080p takes about 20 MB. */
 const FILE_LIMIT = 256 * 1024 * 1024;
 
 const anything = { type: 'object', required: [], additionalProperties: true } as const;
@@ -103,7 +103,7 @@ export function outputRoutes(repository: OutputRepository): Router {
     response
       .set({
         'Content-Type': found.mediaType,
-        // A file opened on its own must not act.
+        // A file that is opened directly must not run scripts.
         'Content-Security-Policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox",
         'Content-Disposition': 'attachment',
         'X-Content-Type-Options': 'nosniff',

@@ -31,17 +31,17 @@ import { type ChoosingHow, chosenAfter } from './choosing';
 import { freeName } from './draw-actions';
 import { type MotionValues, motionAfter, motionValues, placementAfter, writeMotion } from './motion-actions';
 
-/** Does the drawing work on whole figures, or on some parts of them? */
+/** Are whole figures being edited, or some of their parts? */
 export const wholeFigures = (targets: readonly EditTarget[]): boolean =>
   targets.every(({ targets: parts, parts: all }) => parts.length === all.length);
 
-/** The extent of what is worked on, canvas px. */
+/** The bounding box of what is edited, canvas px. */
 export function targetsBox(targets: readonly EditTarget[]): Box | undefined {
   const box = targets.reduce<Box>((all, target) => includeBox(all, shownBox(target, target.targets)), emptyBox());
   return box.minX <= box.maxX ? box : undefined;
 }
 
-/** What the figures turn and grow about: the pivot of a single one, else the middle of the box. */
+/** The centre of rotation and scaling: the pivot of a single figure, otherwise the middle of the box. */
 export function pivotOf(targets: readonly EditTarget[], box: Box): readonly [number, number] {
   const [{ figure, motion }] = targets;
   const own = targets.length === 1 && wholeFigures(targets) ? figure.pivot : null;
@@ -49,17 +49,17 @@ export function pivotOf(targets: readonly EditTarget[], box: Box): readonly [num
   return [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
 }
 
-/** Parts of a target mapped by a map of the canvas. */
+/** The parts of a target after a transform of the canvas. */
 export const partsAfter = (target: EditTarget, matrix: Matrix): Part[] => {
   const own = multiply(target.inverse, multiply(matrix, target.matrix));
   return target.targets.map((part) => transformedPart(part, own));
 };
 
-/** Exact numbers of a map that a matrix does not tell. */
+/** Exact numbers of a transform that its matrix cannot tell. */
 interface MapOptions {
-  /** By how many degrees it turns, several turns too. */
+  /** The rotation in degrees, which may be more than a full turn. */
   readonly turn?: number;
-  /** A mirrored drawing is another drawing, no motion: it goes into the base placement. */
+  /** Mirrors the drawing: that is no motion, so it goes into the base placement. */
   readonly mirrors?: boolean;
 }
 
@@ -106,13 +106,13 @@ function mirrorPose(draft: PieceDraft, { figure, pose, motion }: EditTarget, mat
   applyPlacementRules(draft, figure.id);
 }
 
-/** Moves all that is worked on by canvas px. */
+/** Moves everything that is edited by canvas px. */
 export function nudgeTargets(store: AppStore, seconds: number, dx: number, dy: number): void {
   const targets = editTargets(store.getState(), seconds);
   if (targets.length > 0) transformTargets(store, targets, 'Nudge', () => translation(dx, dy));
 }
 
-/** Turns all that is worked on about its pivot, degrees clockwise. */
+/** Rotates everything that is edited about its pivot, degrees clockwise. */
 export function turnTargets(store: AppStore, seconds: number, degrees: number): void {
   const targets = editTargets(store.getState(), seconds);
   const box = targetsBox(targets);
@@ -122,7 +122,7 @@ export function turnTargets(store: AppStore, seconds: number, degrees: number): 
   transformTargets(store, targets, `Rotate by ${+degrees.toFixed(2)}°`, () => matrix, { turn: degrees });
 }
 
-/** Scales all that is worked on about its pivot; negative factors mirror. */
+/** Scales everything that is edited about its pivot; negative factors mirror. */
 export function scaleTargets(store: AppStore, seconds: number, sx: number, sy: number, name: string): void {
   const targets = editTargets(store.getState(), seconds);
   const box = targetsBox(targets);
@@ -132,7 +132,7 @@ export function scaleTargets(store: AppStore, seconds: number, sx: number, sy: n
   transformTargets(store, targets, name, () => matrix, { mirrors: sx * sy < 0 });
 }
 
-/** Gives the box of what is worked on another left, top, width or height. */
+/** Gives the box of what is edited a new left, top, width or height. */
 export function setTargetsBox(
   store: AppStore,
   seconds: number,
@@ -175,14 +175,14 @@ export function distributeTargets(store: AppStore, seconds: number, axis: 'x' | 
   transformTargets(store, units, margins ? 'Equal margins' : 'Equal gaps', (_target, i) => translation(...moves[i]));
 }
 
-/** What is arranged: figures, or the chosen parts of one figure each by itself. */
+/** What gets arranged: figures, or each selected part of one figure by itself. */
 function unitsOf(store: AppStore, seconds: number): EditTarget[] {
   const targets = editTargets(store.getState(), seconds);
   if (targets.length !== 1 || wholeFigures(targets)) return targets;
   return targets[0].targets.map((part) => ({ ...targets[0], targets: [part] }));
 }
 
-/** Moves figures in the stacking order: one step, or to an end. */
+/** Moves figures in the stacking order, by one step or to an end. */
 export function restack(store: AppStore, to: 'up' | 'down' | 'top' | 'bottom'): void {
   const chosen = new Set(chosenFigures(store.getState()));
   store.dispatch(
@@ -202,7 +202,7 @@ export function restack(store: AppStore, to: 'up' | 'down' | 'top' | 'bottom'): 
   );
 }
 
-/** Sets the figures that are worked on off one after another, so many frames apart. */
+/** Starts the edited figures one after another, a number of frames apart. */
 export function setOffTargets(
   store: AppStore,
   targets: readonly EditTarget[],
@@ -224,15 +224,15 @@ export function setOffTargets(
     ),
   );
 }
-/** Shuffling is the same each time. */
+/** The shuffle is seeded, so that it is the same each time. */
 const SEED = 7;
 
-/** Changes a figure's flags. */
+/** Changes the flags of a figure, such as hidden or locked. */
 export function changeFigure(store: AppStore, id: Id, name: string, change: Partial<PieceDraft['figures'][Id]>): void {
   store.dispatch(changePiece(name, (draft) => void Object.assign(draft.figures[id], change)));
 }
 
-/** Removes the chosen figures with all their poses. */
+/** Removes the selected figures with all their poses. */
 export function removeChosenFigures(store: AppStore): void {
   const ids = chosenFigures(store.getState());
   if (ids.length === 0) return;

@@ -39,35 +39,35 @@ import { targetFigure } from '../actions/pose-actions';
 import { shapeIn } from './adjustable-shape';
 import { putMoving } from './put-moving';
 
-/** Something that may hold an SVG: a file, or pasted text. */
+/** A source that may hold an SVG: a file, or pasted text. */
 export interface ImportSource {
   readonly name: string;
   readonly size: number;
   text(): Promise<string>;
 }
 
-/** What to do where the file's own size is not the canvas's. */
+/** What to do if the size of the file differs from the canvas. */
 export type CanvasFit = 'keep' | 'scale' | 'set';
 
-/** How what arrived is arranged; changed by the arrival bar. */
+/** How arrived drawings are arranged; the arrival bar changes it. */
 export interface Arrangement {
   readonly form: ArrivalForm;
   readonly rule: PlacementRule;
-  /** By file; at most one of them sets the canvas. */
+  /** The choice for each file; at most one file sets the canvas size. */
   readonly fits: readonly CanvasFit[];
-  /** Shapes that are not wanted, by file. */
+  /** Shapes to leave out, by file. */
   readonly left: readonly (readonly number[])[];
 }
 
-/** So many notes are shown at once. */
+/** The most notes shown at once. */
 const MOST_NOTES = 8;
 
-/** A file as it was read, with its text where that may tell of an adjustable shape. */
+/** A file that was read, with its text if that may describe an adjustable shape. */
 interface ReadFile extends ArrivingFile {
   readonly svg: string;
 }
 
-/** A file that moves, and what was read of it. */
+/** An animated file and what was read from it. */
 interface MovingRead {
   readonly source: ImportSource;
   readonly read: ReadPiece;
@@ -77,7 +77,7 @@ interface Kept {
   readonly files: readonly ReadFile[];
   readonly arrangement: Arrangement;
   readonly at?: number;
-  /** The step that brought them in, while it is the last one. */
+  /** The undo step that brought them in, while it is the last one. */
   readonly entry: number;
 }
 
@@ -87,9 +87,9 @@ interface Kept {
  */
 export class Arrivals {
   private kept: Kept | null = null;
-  /** Drawings that came with their movement, while they could be taken still instead. */
+  /** Animated drawings that can still be taken as still ones instead. */
   private movingSources: readonly ImportSource[] = [];
-  /** Was the reading under way given up? */
+  /** Was the current reading cancelled? */
   private stopped = false;
 
   constructor(
@@ -97,18 +97,18 @@ export class Arrivals {
     private readonly engine: EngineClient,
   ) {}
 
-  /** The files of the last arrival, and how they are arranged. */
+  /** The files that arrived last, and how they are arranged. */
   get last(): { files: readonly ArrivingFile[]; arrangement: Arrangement } | null {
     return this.kept;
   }
 
-  /** Can the last arrival still be arranged in another way? Not once something else was changed. */
+  /** Can the last arrival still be rearranged? Not after any other change. */
   canRearrange(): boolean {
     const { past } = this.store.getState().document;
     return this.kept !== null && past[past.length - 1]?.id === this.kept.entry;
   }
 
-  /** Gives up the reading under way, whatever it is at: nothing comes in. */
+  /** Cancels the current reading at any point: nothing comes in. */
   stop(): void {
     this.stopped = true;
     this.engine.cancel();
@@ -137,7 +137,7 @@ export class Arrivals {
         try {
           checkFileSize(source);
           const svg = await source.text();
-          // Given up before the worker had anything to do.
+          // Cancelled before the worker had started.
           if (this.stopped) throw new EngineCancelled();
           if (!still && movingFileOf(svg)) {
             const read = await this.engine.readMoving(svg, titleOfFile(source.name, 'Pose'), tell);
@@ -167,7 +167,7 @@ export class Arrivals {
           : `${refused.length} of ${sources.length} files could not be taken. The piece is as it was, apart from the others.`;
       dispatch(sessionActions.told({ tone: 'error', text, details: refused.length > 1 ? refused : undefined }));
     }
-    // The piece may have been left while its files were read.
+    // The piece may have been closed while its files were read.
     if (this.store.getState().document.piece?.id !== pieceId) return 0;
     const figures = this.putMoving(moving);
     if (files.length === 0) return figures;
@@ -180,7 +180,7 @@ export class Arrivals {
     return this.arrange(files, arrangement, notes, at);
   }
 
-  /** Puts in what moves, as one step. @returns how many figures came */
+  /** Adds animated drawings as one step. @returns how many figures were added */
   private putMoving(moving: readonly MovingRead[]): number {
     const { store } = this;
     if (moving.length === 0) return 0;
@@ -213,7 +213,7 @@ export class Arrivals {
     return ids.length;
   }
 
-  /** Takes drawings that came with their movement as they stand at their beginning; the step that brought them in is replaced. */
+  /** Takes animated drawings as still ones, as they are at their start. Replaces the step that brought them in. */
   async takeStillInstead(): Promise<void> {
     const { store, movingSources } = this;
     const { past } = store.getState().document;
@@ -224,7 +224,7 @@ export class Arrivals {
     await this.take(movingSources, undefined, true);
   }
 
-  /** Arranges the last arrival in another way; the step that brought it in is replaced. */
+  /** Arranges the last arrival in another way. Replaces the step that brought it in. */
   async rearrange(arrangement: Arrangement): Promise<void> {
     const { kept, store } = this;
     const arrival = store.getState().session.arrival;
@@ -302,7 +302,7 @@ export class Arrivals {
     return poses.length;
   }
 
-  /** Where a pose was chosen, what has arrived is chosen instead of it, so that details and canvas show the same. */
+  /** If a pose was selected, the arrived one is selected instead, so that details and canvas agree. */
   private chooseInstead(figureId: Id, poseId: Id): void {
     const { document, session } = this.store.getState();
     if (!document.piece || session.selection?.kind !== 'stop') return;
@@ -311,9 +311,9 @@ export class Arrivals {
   }
 }
 
-/** More contours than this are put in over several steps of the page. */
+/** More contours than this are added in several tasks of the page. */
 const MANY_CONTOURS = 500;
-/** Parts that are looked at, or put into the piece, in one step. */
+/** How many parts are checked or added in one task. */
 const PARTS_A_STEP = 1_000;
 
 const countContours = (poses: readonly NewPose[]): number =>
@@ -321,7 +321,7 @@ const countContours = (poses: readonly NewPose[]): number =>
 
 const nextStep = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
 
-/** The parts of poses in portions for a step each. */
+/** The parts of poses in portions, one per task. */
 function portionsOf(poses: readonly NewPose[]): Part[][] {
   const parts = poses.flatMap((pose) => pose.parts);
   return Array.from({ length: Math.ceil(parts.length / PARTS_A_STEP) }, (_, i) =>
@@ -329,24 +329,24 @@ function portionsOf(poses: readonly NewPose[]): Part[][] {
   );
 }
 
-/** Checks thousands of parts beforehand, so that the check of the whole change is short. */
+/** Checks thousands of parts in advance, which keeps the check of the whole change short. */
 async function checkInSteps(poses: readonly NewPose[]): Promise<void> {
   for (const portion of portionsOf(poses)) {
     await nextStep();
-    // What is found is found again, and said, by the check of the change.
+    // Faults are ignored here: the check of the change finds and reports them.
     findingOfParts(portion);
   }
   await nextStep();
 }
 
-/** Puts parts into the piece, whose poses follow. */
+/** Adds parts to the piece; their poses are added afterwards. */
 const putParts =
   (parts: readonly Part[]): Recipe =>
   (draft) => {
     for (const part of parts) draft.parts[part.id] = Object.freeze(part) as PieceDraft['parts'][string];
   };
 
-/** What one file with one shape brought, as the adjustable shape that it says to be. */
+/** The adjustable shape that a file with a single shape describes. */
 function withShapes(files: readonly ReadFile[], poses: readonly NewPose[]): readonly NewPose[] {
   const [only] = poses;
   if (files.length !== 1 || poses.length !== 1 || only.parts.length !== 1) return poses;
@@ -361,7 +361,7 @@ function setCanvas(draft: PieceDraft, { width, height }: SvgReading): void {
   for (const id of draft.figureOrder) applyPlacementRules(draft, id);
 }
 
-/** Where arriving poses stand. As drawn or scaled to the canvas they keep their places to each other; else each follows the rule. */
+/** Placements of arriving poses. As drawn or scaled to the canvas, they keep their relative places. Otherwise each follows the rule. */
 function placementsFor(
   piece: Piece,
   files: readonly ReadFile[],
@@ -376,12 +376,12 @@ function placementsFor(
     rotation: 0,
     rule: null,
   });
-  // Several files give a pose each; one file may give several.
+  // Each of several files becomes one pose; a single file may become several.
   const taken = files.flatMap((file, i) =>
     (left[i]?.length ?? 0) < file.reading.shapes.length ? [{ ...file, fit: fits[i] ?? 'keep' }] : [],
   );
   const fileOf = (index: number) => (taken.length === poses.length ? taken[index] : taken[0]);
-  // Figures from one drawing stand to each other as they were drawn.
+  // Figures from one drawing keep their relative places.
   const all: Part[] = poses.flatMap(({ parts }) => parts);
   const whole =
     form === 'figures'
@@ -399,11 +399,11 @@ function placementsFor(
   };
 }
 
-/** How many small gaps parts have that can be mended. */
+/** The number of small gaps in parts that can be closed. */
 const gapsOf = (parts: readonly Part[]): number =>
   parts.reduce((sum, { contours, source }) => sum + (source ? 0 : mendGaps(contours).gaps), 0);
 
-/** Closes all small gaps of poses, as one step. */
+/** Closes all small gaps of poses as one step. */
 export function mendGapsOf(store: AppStore, poseIds: readonly string[]): void {
   const { piece } = store.getState().document;
   if (!piece) return;

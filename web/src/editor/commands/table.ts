@@ -26,7 +26,7 @@ import { reverseChosen, toggleLoop } from '../actions/rail-actions';
 import type { Editor } from '../editor';
 import { TOOL_TABLE } from '../tools/table';
 
-/** What commands may use beside the editor. */
+/** What commands may use besides the editor. */
 export interface CommandContext {
   readonly editor: Editor;
   readonly openRoom: (room: RoomId) => void;
@@ -37,9 +37,9 @@ export interface Command {
   readonly id: string;
   readonly label: string;
   readonly group: 'Play' | 'Tools' | 'Change' | 'View' | 'Go to';
-  /** As react-hotkeys-hook writes them; the first one is shown. */
+  /** Keys in the notation of react-hotkeys-hook; the first one is shown. */
   readonly keys: readonly string[];
-  /** The browser's own copy, cut and paste events do it; the table only names it. */
+  /** Done by the browser's own copy, cut and paste events; the table only names it. */
   readonly native?: boolean;
   readonly isEnabled: (state: RootState) => boolean;
   readonly run: (context: CommandContext) => void;
@@ -53,7 +53,7 @@ const poseChosen = ({ document, session }: RootState): boolean =>
 
 const withPieceOpen = (state: RootState): boolean => state.document.piece !== null;
 
-/** Moves points or figures by a px, with ⇧ by ten. */
+/** Moves points or figures by 1 px, with ⇧ by 10. */
 function nudge({ editor }: CommandContext, dx: number, dy: number): void {
   const { store, clock } = editor;
   if (store.getState().drawing.anchors.length > 0) moveChosenAnchors(store, clock.seconds, dx, dy, 'Nudge points');
@@ -79,7 +79,7 @@ const NUDGES = (
   ),
 );
 
-/** What a tool can do with what is there now. */
+/** Runs a command of the current tool. */
 function helpNow({ store, drawing }: Editor, tool: ToolId): string {
   const figures = store.getState().document.piece?.figureOrder.length ?? 0;
   return TOOL_TABLE[tool].help({ figures, targets: drawing.look().targets });
@@ -91,7 +91,7 @@ function timelineOf(editor: Editor): RailTimeline | undefined {
   return document.piece && figure ? railTimeline(document.piece, figure) : undefined;
 }
 
-/** Jumps to the start of the pose before or after the play position. */
+/** Jumps to the start of the previous or next pose. */
 function goToPose(editor: Editor, direction: 1 | -1): void {
   const stops = timelineOf(editor)?.stops ?? [];
   const now = editor.clock.seconds;
@@ -103,7 +103,7 @@ function goToPose(editor: Editor, direction: 1 | -1): void {
   editor.clock.seek(target);
 }
 
-/** The one table of commands: buttons, shortcut sheet and keyboard are fed from it. */
+/** The one table of commands. Buttons, the sheet of shortcuts and the keyboard all use it. */
 export const COMMANDS = [
   {
     id: 'play',
@@ -277,7 +277,7 @@ export const COMMANDS = [
       keys: [TOOL_TABLE[tool].key],
       isEnabled: withPieceOpen,
       run: ({ editor }) => {
-        // The key of the shape tool pressed again takes the next kind of shape.
+        // Pressing the key of the shape tool again selects the next kind of shape.
         if (tool === 'shape' && editor.store.getState().drawing.tool === 'shape') takeShapeKind(editor.store, 1);
         else {
           editor.store.dispatch(drawingActions.toolChosen(tool));

@@ -17,18 +17,18 @@ export interface ToolHostParts {
   readonly shapes: EngineClient;
   readonly repaint: () => void;
   readonly pickColour: (x: number, y: number) => string | undefined;
-  /** Keeps what is typed until a text that was asked for has its field. */
+  /** Collects typed letters until the field of a new text is there. */
   readonly awaitLetters: () => void;
 }
 
-/** How wide the rulers are, screen px. */
+/** Width of the rulers, screen px. */
 export const RULER_PX = 18;
-/** How near a press must be to a guide, screen px. */
+/** How near to a guide a press must be to grab it, screen px. */
 const GUIDE_PX = 4;
 
-/** The drawing: feeds pointer and keys to the tool at hand, holds what gestures show, knows what is worked on. */
+/** Hosts the drawing tools: passes pointer and keys to the current tool, keeps what gestures show, and knows what is edited. */
 export class ToolHost {
-  /** The pointer of those who work by keys. */
+  /** The pointer that is moved by keys. */
   readonly keyPointer: KeyPointer;
   private readonly tools: ReturnType<typeof createTools>;
   private gesture: Gesture | null = null;
@@ -66,7 +66,7 @@ export class ToolHost {
     });
   }
 
-  /** The middles of all poses in sight. */
+  /** The centres of all visible poses. */
   private middles(): NamedPlace[] {
     return this.look().shown.flatMap((shown) => {
       const { figure } = shown;
@@ -80,7 +80,7 @@ export class ToolHost {
     return this.tools[this.parts.store.getState().drawing.tool];
   }
 
-  /** Poses in sight and what is worked on; computed again only when piece, selection or time have changed. */
+  /** The visible poses and what is edited. Computed again only when the piece, the selection or the time changes. */
   look(): { readonly shown: readonly ShownPose[]; readonly targets: readonly EditTarget[] } {
     const state = this.parts.store.getState();
     const { piece } = state.document;
@@ -114,7 +114,7 @@ export class ToolHost {
     return this.gesture !== null;
   }
 
-  /** A pointer of the pane (screen px from its left top corner) on the canvas. */
+  /** Converts a place in the pane (screen px from its top left corner) to the canvas. */
   private pointer(sx: number, sy: number, keys: PressKeys): PointerInput {
     const { x, y, zoom } = this.parts.viewport.view;
     return { x: (sx - x) / zoom, y: (sy - y) / zoom, zoom, ...keys };
@@ -130,20 +130,20 @@ export class ToolHost {
     this.parts.repaint();
   }
 
-  /** Does the bead stand where the selected pose is held? Only then is the pose what the canvas shows. */
+  /** Is the bead within the hold of the selected pose? Only then does the canvas show that pose itself. */
   get atPose(): boolean {
     const stop = this.selectedStop();
     const now = this.parts.clock.seconds;
     return !stop || (now >= stop.start - 1e-6 && now <= stop.start + stop.hold + 1e-6);
   }
 
-  /** Brings the bead to the selected pose, so that what is edited is what is seen. */
+  /** Moves the bead to the selected pose, so that one sees what one edits. */
   standAtPose(): void {
     const stop = this.selectedStop();
     if (stop && !this.atPose) this.parts.clock.seek(stop.start);
   }
 
-  /** Brings the bead to a pose that is not chosen: to what has just arrived. */
+  /** Moves the bead to a pose that is not selected, such as one that has just arrived. */
   standAtArrival({ figureId, poseIds: [first] }: Arrival): void {
     const { piece } = this.parts.store.getState().document;
     const figure = piece?.figures[figureId];
@@ -172,7 +172,7 @@ export class ToolHost {
     this.parts.repaint();
   }
 
-  /** Leaves the gesture that is going on; true when there was one. */
+  /** Cancels the current gesture; true if there was one. */
   cancel(): boolean {
     const { gesture } = this;
     this.gesture = null;
@@ -181,7 +181,7 @@ export class ToolHost {
     return gesture !== null;
   }
 
-  /** The cursor over a place of the pane. */
+  /** The mouse cursor for a place in the pane. */
   hover(sx: number, sy: number, keys: PressKeys): string {
     const onRuler = this.rulers && (sx < RULER_PX || sy < RULER_PX);
     if (onRuler) return sx < RULER_PX ? 'ew-resize' : 'ns-resize';
@@ -203,7 +203,7 @@ export class ToolHost {
     );
   }
 
-  /** Pulls a new guide out of a ruler, or moves one; dropped on its ruler again it goes. */
+  /** Pulls a new guide out of a ruler, or moves one. Dropping it on its ruler removes it. */
   private guideGesture(sx: number, sy: number): Gesture | null {
     const { store, viewport, repaint } = this.parts;
     const onRuler = this.rulers && (sx < RULER_PX || sy < RULER_PX);
@@ -235,14 +235,14 @@ export class ToolHost {
     };
   }
 
-  /** Enter, Escape, Delete: true when they meant something to the gesture or the tool. */
+  /** Handles Enter, Escape and Delete; true if the gesture or the tool used the key. */
   confirm(): boolean {
     return this.tool.confirm?.() ?? false;
   }
   leave(): boolean {
     return this.cancel() || (this.tool.leave?.() ?? false);
   }
-  /** Keeps what the pen has drawn so far, as when it is left: the piece is about to be left. */
+  /** Keeps what the pen has drawn so far, because the piece is about to close. */
   keepDrawn(): void {
     this.tools.draw.leave?.();
   }
@@ -253,7 +253,7 @@ export class ToolHost {
     return this.tool.remove?.() ?? false;
   }
 
-  /** Paints what belongs to the tool, and what it snaps to. */
+  /** Paints the marks of the tool and the lines that it snaps to. */
   paint(pen: Pen): void {
     this.tool.paint?.(pen);
     this.keyPointer.paint(pen);

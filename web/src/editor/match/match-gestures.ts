@@ -30,7 +30,7 @@ export interface MatchGesture {
   readonly painter: MatchPainter;
 }
 
-/** Follows a pointer over the pictures; when it ends, what followed it is taken away and the piece tells what holds. */
+/** Follows a pointer over the pictures. When it ends, the preview is removed and the piece is shown again. */
 function follow(event: React.PointerEvent, painter: MatchPainter, on: PointerFollower): void {
   painter.editing.dragging++;
   followPointer(event, {
@@ -56,7 +56,7 @@ function onPicture(
   return fromPicture(painter.views[picture], event.clientX - box.left, event.clientY - box.top);
 }
 
-/** Draws a line from a place (canvas px) of a picture after the pointer, until it ends. */
+/** Draws a line from a place on a picture (canvas px) to the pointer, until the gesture ends. */
 function stretch(
   event: React.PointerEvent,
   painter: MatchPainter,
@@ -102,14 +102,14 @@ function pictureUnder(painter: MatchPainter, event: { clientX: number; clientY: 
 
 const choices = (painter: MatchPainter): MatchChoices | undefined => painter.editing.current()?.shift.match;
 
-/** The places at which a pair starts now, as it is shown. */
+/** The start points of a pair as they are shown now. */
 export function startPlaces(
   painter: MatchPainter,
   handle: StartHandle,
 ): { a: OutlinePlace; b: OutlinePlace } | undefined {
   const plan = painter.editing.shown?.parts.find(({ a, b }) => a === handle.partA && b === handle.partB)?.plan;
   const at = painter.editing.current();
-  // What was chosen counts at once, also while its plan is on the way.
+  // A choice counts at once, even before its plan has arrived.
   for (const start of at?.shift.match.starts ?? []) {
     const a = locate(painter.editing.parts('a'), start.a);
     const b = locate(painter.editing.parts('b'), start.b);
@@ -126,7 +126,7 @@ export function startPlaces(
   return a && b && { a, b };
 }
 
-/** Drags a start point round its outline; the other outline's stays, and the in-between follows. */
+/** Drags a start point round its outline. The other start point stays, and the in-between follows. */
 export function dragStart(
   { store, painter }: MatchGesture,
   event: React.PointerEvent,
@@ -180,7 +180,7 @@ export function dragTie(
   });
 }
 
-/** A press on one of the outlines, as the tool at hand says. */
+/** A press on one of the outlines, handled by the current tool. */
 export function pressSide(gesture: MatchGesture, event: React.PointerEvent, side: 'a' | 'b'): void {
   const { painter } = gesture;
   const at = painter.editing.current();
@@ -226,7 +226,7 @@ function pressOutline(gesture: MatchGesture, event: React.PointerEvent, side: 'a
   });
 }
 
-/** Drags from a contour to the one on the other side that it is to become. */
+/** Drags from a contour to the one that it shall become on the other side. */
 function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
   const [x, y] = onPicture(painter, side, event);
   const from = contourNear(painter.editing.parts(side), x, y, (3 * REACH) / painter.views[side].scale);
@@ -236,7 +236,7 @@ function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, s
     end: (up) => {
       if (!up) return;
       const over = pictureUnder(painter, up);
-      // Dragged into the in-between: it comes or goes alone.
+      // Dropped on the in-between: the contour arrives or leaves alone.
       if (over === 'middle') {
         setPair(store, shiftId, side === 'a' ? { a: from.contourId, b: null } : { a: null, b: from.contourId });
         return;
@@ -251,7 +251,7 @@ function dragPair({ store, painter }: MatchGesture, event: React.PointerEvent, s
   });
 }
 
-/** Drags the line along which a solid is cut. */
+/** Drags the line that cuts a solid. */
 function drawCut({ store, painter }: MatchGesture, event: React.PointerEvent, side: 'a' | 'b', shiftId: string): void {
   const begun = onPicture(painter, side, event);
   stretch(event, painter, side, begun, {
@@ -293,7 +293,7 @@ export function dragCutEnd(
   });
 }
 
-/** The choices with one end of a drawn cut at a point, canvas px. */
+/** The decisions with one end of a drawn cut moved to a point, canvas px. */
 export function movedCut(
   painter: MatchPainter,
   side: 'a' | 'b',
@@ -306,7 +306,7 @@ export function movedCut(
   return match && part && withCutEnd(match, id, end, mapPoint(intoPart(part), x, y));
 }
 
-/** Tells the painter where the pointer is, so that the same place shows in all pictures. */
+/** Tells the painter where the pointer is, so that all pictures mark the same place. */
 export function pointAt(
   painter: MatchPainter,
   picture: PictureId,
@@ -315,17 +315,17 @@ export function pointAt(
   painter.point(picture, event && onPicture(painter, picture, event));
 }
 
-/** From the canvas to a part's own coordinates; a part without extent has none, so its px are taken as they are. */
+/** From the canvas to a part's own coordinates. A part of zero size has none, so canvas px are used. */
 const intoPart = ({ matrix }: { readonly matrix: Matrix }): Matrix => invert(matrix) ?? IDENTITY;
 
-/** A point of the in-between that can be moved: its place on the first outline, and where it is at the progress shown. */
+/** A point of the in-between that can be moved: its place on the first outline, and its position at the shown progress. */
 export interface TouchPoint {
   readonly place: OutlinePlace;
   readonly x: number;
   readonly y: number;
 }
 
-/** The points of the in-between, for touch-ups. Slits and cuts have none. */
+/** The points of the in-between for touch-ups. Pairs with slits or cuts have none. */
 export function touchPoints(painter: MatchPainter, frames: ReadonlyMap<object, Float64Array>): TouchPoint[] {
   const parts = painter.editing.parts('a');
   return painter.contours().flatMap(({ contour, plan, partA }) => {
@@ -341,7 +341,7 @@ export function touchPoints(painter: MatchPainter, frames: ReadonlyMap<object, F
   });
 }
 
-/** The choices with a point moved by (dx, dy) canvas px at the progress shown. */
+/** The decisions with a point moved by (dx, dy) canvas px at the shown progress. */
 export function movedPoint(painter: MatchPainter, point: TouchPoint, dx: number, dy: number): MatchChoices | undefined {
   const match = choices(painter);
   const part = painter.editing.parts('a').find((other) => other.part.id === point.place.partId);

@@ -5,21 +5,21 @@ import { type OrderResult, type OutputStore, type StoredOrder, StoreFailure } fr
 
 /** What was made for a job. */
 export interface JobFiles {
-  /** Null as long as it has not been fetched from where it is kept. */
+  /** Null until it has been fetched from the store. */
   readonly blob: Blob | null;
   readonly url: string;
-  /** The moment at which the file is furthest off, as pictures of both. */
+  /** The moment of the largest deviation, as pictures of both. */
   readonly worst: { readonly wanted: string; readonly found: string } | null;
 }
 
-/** Files that are at hand. */
+/** Files in memory. */
 export type OpenFiles = JobFiles & { readonly blob: Blob };
 
-/** What a queue needs of its surroundings. */
+/** What a queue needs from outside. */
 export interface QueuePorts {
   readonly engine: Pick<EngineClient, 'makeOutput' | 'makeOutputs' | 'cancel'>;
   readonly store: OutputStore;
-  /** Waits until no other tab has the job and takes it; it is let go when the tab ends. */
+  /** Waits until no other tab holds the job, then takes it. The lock is released when the tab closes. */
   readonly hold: (id: string) => Promise<void>;
   readonly dispatch: AppDispatch;
   readonly freshId: () => string;
@@ -32,15 +32,15 @@ export interface QueuePorts {
 
 interface Order {
   readonly job: OutputJob;
-  /** The piece as it was; null as long as it has not been fetched from where it is kept. */
+  /** The piece as it was at the time; null until it has been fetched from the store. */
   piece: Piece | null;
-  /** Ends when the order is kept, or cannot be. */
+  /** Resolves when the order is stored, or cannot be. */
   keeping: Promise<unknown>;
 }
 
 type Made = Awaited<ReturnType<QueuePorts['engine']['makeOutput']>>;
 
-/** What could not be kept is tried again after this, ms. */
+/** Delay before a failed write to the store is retried, ms. */
 const AGAIN_MS = 10_000;
 
 /**
@@ -52,12 +52,12 @@ export class OutputQueue {
   private readonly waiting: string[] = [];
   private readonly made = new Map<string, JobFiles>();
   private current: string | null = null;
-  /** The one of those being made that was cancelled last. */
+  /** The current job, if it was cancelled. */
   private stopped: string | null = null;
 
   constructor(private readonly ports: QueuePorts) {}
 
-  /** Asks for a file of one form, or for several in one ZIP; returns the job's id. */
+  /** Orders a file of one form, or several in one ZIP; returns the job's id. */
   ask(piece: Piece, choices: readonly FormChoice[], label: string): string {
     const { dispatch, freshId, now, hold, store } = this.ports;
     const job: OutputJob = {
@@ -79,7 +79,7 @@ export class OutputQueue {
   }
 
   /**
-   * Takes up what is kept: files are there again, and what was left waiting is made, unless another tab is at it.
+   * Loads the stored jobs. Finished files are listed again, and waiting ones are made unless another tab is making them.
    * @throws StoreFailure
    */
   async takeUp(): Promise<void> {
@@ -94,7 +94,7 @@ export class OutputQueue {
     for (const { id, state } of jobs) if (state === 'elsewhere') void this.takeOver(id);
   }
 
-  /** Waits until the tab that is at a job has made it or is gone, and makes it then. */
+  /** Waits until the tab that holds a job has finished or closed, then makes what is left. */
   private async takeOver(id: string): Promise<void> {
     const { store, dispatch, hold } = this.ports;
     await hold(id);
@@ -119,8 +119,8 @@ export class OutputQueue {
   }
 
   /**
-   * Asks again for what was asked for before, of the piece as it is now or, left out, as it was then.
-   * @throws StoreFailure where that cannot be fetched
+   * Orders the same again: from `piece`, or, left out, from the piece as it was then.
+   * @throws StoreFailure if that piece cannot be fetched
    */
   async again(id: string, piece?: Piece): Promise<string | null> {
     const order = this.orders.get(id);
@@ -132,13 +132,13 @@ export class OutputQueue {
     return order.piece;
   }
 
-  /** What was made; undefined where it is not there. */
+  /** The result of a job; undefined if it is not in memory. */
   files(id: string): JobFiles | undefined {
     return this.made.get(id);
   }
 
   /**
-   * What was made, fetched if it is not at hand; undefined where it is not there.
+   * The result of a job, fetched if needed; undefined if there is none.
    * @throws StoreFailure
    */
   async open(id: string): Promise<OpenFiles | undefined> {
@@ -152,7 +152,7 @@ export class OutputQueue {
     return open;
   }
 
-  /** Stops a job that waits or is being made: nothing is left of it but the wish. */
+  /** Cancels a job that waits or is being made. Only the order remains. */
   cancel(id: string): void {
     const at = this.waiting.indexOf(id);
     if (at >= 0) this.waiting.splice(at, 1);
@@ -165,7 +165,7 @@ export class OutputQueue {
     void this.throwAway(id);
   }
 
-  /** Removes a job, with its files, also where they are kept. */
+  /** Removes a job and its files, from the store too. */
   remove(id: string): void {
     this.cancel(id);
     void this.throwAway(id);
@@ -173,10 +173,10 @@ export class OutputQueue {
   }
 
   private async throwAway(id: string): Promise<void> {
-    // What is on its way there would come after.
+    // A write in progress would arrive after the removal.
     await this.orders.get(id)?.keeping;
     await this.ports.store.remove(id).catch(() => {
-      // It is not there, or will be thrown away when its time is over.
+      // It is gone already, or the store will delete it when it expires.
     });
   }
 
@@ -214,7 +214,7 @@ export class OutputQueue {
     const { engine } = this.ports;
     const { choices } = order.job;
     const piece = await this.pieceOf(order);
-    // Cancelled before the engine had anything to do.
+    // Cancelled before the engine had started.
     if (this.stopped === order.job.id) throw new EngineCancelled();
     const [{ form, options }] = choices;
     return choices.length === 1
@@ -247,7 +247,7 @@ export class OutputQueue {
     this.tell(order, result, parts, blob.size);
   }
 
-  /** Tells what came of an order, and keeps it: the parts first, as an order counts as done when its result is there. */
+  /** Reports the result of an order and stores it. The parts go first, since an order counts as done once its result is there. */
   private tell(order: Order, result: OrderResult, parts: readonly (() => Promise<void>)[], size = 0): void {
     const { dispatch, store } = this.ports;
     const { id } = order.job;
@@ -260,7 +260,7 @@ export class OutputQueue {
     });
   }
 
-  /** Keeps something of a job, again and again where that may go well another time; says so in the job. */
+  /** Stores something of a job, and retries if that may help. The job says so meanwhile. */
   private async keep(id: string, write: () => Promise<void>): Promise<void> {
     const { dispatch, wait } = this.ports;
     for (;;) {
@@ -301,7 +301,7 @@ const orderOf = ({ id, pieceId, pieceName, label, choices, asked }: OutputJob) =
   asked,
 });
 
-/** A result as a job tells it. */
+/** A result as it is shown in a job. */
 const told = ({ state, fileName, note, problem, proof }: OrderResult, size: number) => ({
   state,
   share: 1,

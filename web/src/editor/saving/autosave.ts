@@ -4,25 +4,25 @@ import { copyKey } from './copies';
 import { pieceText } from './piece-text';
 import type { SavingPorts } from './ports';
 
-/** Making copies takes at most a twentieth of the time. */
+/** Copying takes at most a twentieth of the time. */
 const COPY_SHARE = 20;
 
 export interface Autosave {
-  /** Saves at once what is not saved yet. */
+  /** Saves unsaved changes at once. */
   now(): void;
-  /** Settles a conflict: by the user's version, or by the one on the server. */
+  /** Resolves a conflict with the user's version, or with the one on the server. */
   resolve(choice: 'mine' | 'theirs'): void;
-  /** The version on the server, while there is a conflict. */
+  /** The server's version during a conflict. */
   newer(): LoadedPiece | undefined;
   /** Puts a piece back that was deleted elsewhere. */
   bringBack(): Promise<void>;
-  /** Is there something that neither the server nor the browser has? */
+  /** Is there a change that neither the server nor the browser has stored? */
   atRisk(): boolean;
   /** Resolves when the last save has its answer. */
   stop(): Promise<void>;
 }
 
-/** What a failed call tells. */
+/** What a failed call reports. */
 interface CallError {
   readonly status?: number | string;
   readonly data?: Problem;
@@ -70,7 +70,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
       api.endpoints.savePiece.initiate({ id: piece.id, text, revision: base }, UNKEPT),
     );
     const error = result.error as CallError | undefined;
-    // Without an answer nobody knows whether it arrived.
+    // Without an answer it is unknown whether the save arrived.
     const answered = !error || typeof error.status === 'number';
     if (answered) sent.delete(text);
     if (result.data) {
@@ -80,7 +80,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
     const problem = error?.data;
     if (problem?.code === 'piece-stale' && problem.newer) {
       const found = JSON.stringify(problem.newer.piece);
-      // A write of this tab whose answer was lost: what is newer is our own.
+      // The answer to an earlier write of this tab was lost: the newer version is our own.
       if (found === text || sent.has(found)) {
         sent.clear();
         accepted(found === text ? piece : problem.newer.piece, problem.newer.revision);
@@ -96,7 +96,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
       return;
     }
     if (problem && problem.status < 500) {
-      // The same again would be refused again.
+      // Sending the same again would be refused again.
       tell('refused', problem.detail);
       return;
     }
@@ -104,7 +104,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
     schedule(desk.pace.retry[Math.min(failures++, desk.pace.retry.length - 1)]);
   }
 
-  /** The open piece, unless another has been opened meanwhile; one that was left is as it was left. */
+  /** The piece being saved. If another has been opened since, it is as it was when it was closed. */
   const current = (): { piece: Piece | null; revision: number } => {
     const { piece, revision } = store.getState().document;
     return piece?.id === pieceId && !stopped ? { piece, revision } : left;
@@ -123,7 +123,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
     } else schedule(desk.pace.quiet);
   }
 
-  // Copies in the browser.
+  // Copies kept in the browser.
   let copied: Piece | null = null;
   let copyTimer: ReturnType<typeof setTimeout> | undefined;
   let copyPause = desk.pace.copy;
@@ -144,12 +144,12 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
         desk.askToStay();
       },
       () => {
-        // No room or no database: what is in memory and the retries remain, and leaving asks.
+        // No room or no database: memory and retries remain, and leaving the page asks first.
         copied = null;
       },
     );
   };
-  /** While a colour is dragged the piece changes at the display's rate: the first change is copied at once, the others now and then. */
+  /** During a drag the piece changes at the display's rate. The first change is copied at once, the others from time to time. */
   const scheduleCopy = (): void => {
     copyTimer ??= setTimeout(copyNow, Math.max(0, lastCopy + copyPause - desk.now()));
   };
@@ -159,7 +159,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
     copied = null;
     copying = copying.then(() => (current().piece === saved ? desk.copies.drop(key).catch(() => {}) : undefined));
   };
-  /** A copy that the browser has cleared away is none: it is made anew. */
+  /** The browser may have deleted the copy: then it is made again. */
   const look = setInterval(() => {
     if (copied === null || copied === saved) return;
     void desk.copies.has(key).then(
@@ -194,7 +194,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
   };
   for (const name of ['pagehide', 'beforeunload']) globalThis.addEventListener?.(name, onLeave);
   const unsubscribe = store.subscribe(onChange);
-  /** Another tab of this browser has saved: this one is behind, whether or not it has changed anything since. */
+  /** Another tab of this browser has saved: this tab is out of date, with or without changes of its own. */
   const unhear = desk.onSaved((id, revision) => {
     if (id !== pieceId || newer || gone || stopped || revision <= current().revision) return;
     void store.dispatch(api.endpoints.fetchPiece.initiate(pieceId, UNKEPT)).then(({ data }) => {
@@ -227,7 +227,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
       } else {
         void desk.givenWay.keep(other.piece, 'elsewhere').catch(() => {});
         store.dispatch(documentActions.revisionKnown(other.revision));
-        // What is here is to be there, even where nothing was changed since it was saved.
+        // The user's version must reach the server, even if nothing changed since it was saved.
         saved = null;
         void save();
       }
@@ -237,7 +237,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
       const { piece } = current();
       if (!piece) return;
       if (restored.error) {
-        // It is not in the bin any more: it is made anew.
+        // It is no longer in the bin: it is created again.
         const made = await store.dispatch(api.endpoints.createPiece.initiate(piece, UNKEPT));
         const problem = (made.error as CallError | undefined)?.data;
         if (!made.data) {
@@ -263,7 +263,7 @@ export function startAutosave(store: AppStore, desk: SavingPorts, unsavedAtStart
       unsubscribe();
       unhear();
       clearInterval(look);
-      // One that is under way may be of an older state.
+      // A save in progress may carry an older state.
       await saving;
       await save();
       await copying;

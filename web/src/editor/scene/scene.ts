@@ -25,25 +25,25 @@ import {
 } from '@core';
 import type { RootState, Selection } from '../../state';
 
-/** The pose of a figure that can be worked on now, as it stands on the canvas. */
+/** The pose of a figure that can be edited now, as it is seen on the canvas. */
 export interface ShownPose {
   readonly figure: Figure;
   readonly pose: Pose;
   readonly stop: number;
   readonly parts: readonly Part[];
-  /** How its figure has moved it at this stop; null where it has not. */
+  /** How its figure's motion has moved it at this stop; null if it has not. */
   readonly motion: MotionSample | null;
-  /** From the pose's own coordinates to where its base placement puts it. */
+  /** From the pose's own coordinates to its base placement. */
   readonly base: Matrix;
-  /** From the pose's own coordinates to the canvas, motion and all, and back. */
+  /** From the pose's own coordinates to the canvas, motion included, and back. */
   readonly matrix: Matrix;
   readonly inverse: Matrix;
 }
 
-/** Motions at stops, by figure and stop, as long as the piece is the same. */
+/** Motion at stops, by figure and stop; kept until the piece changes. */
 const motions = new WeakMap<Piece, Map<string, MotionSample | null>>();
 
-/** How a figure has moved its pose at a stop; null where it has not. */
+/** How a figure's motion has moved its pose at a stop; null if it has not. */
 export function motionAtStop(piece: Piece, figure: Figure, stop: number): MotionSample | null {
   if (lanesOf(piece, figure.id).length === 0) return null;
   let known = motions.get(piece);
@@ -57,7 +57,7 @@ export function motionAtStop(piece: Piece, figure: Figure, stop: number): Motion
   return motion;
 }
 
-/** The parts of a pose as they are at a stop: where numbers of their shapes have lanes, with those. */
+/** The parts of a pose at a stop, with the values of any lanes on the numbers of their shapes. */
 export function partsAtStop(piece: Piece, figure: Figure, stop: number, { parts }: Pose): readonly Part[] {
   const own = parts.map((id) => piece.parts[id]);
   if (!hasShapeLanes(piece, figure.id)) return own;
@@ -66,16 +66,16 @@ export function partsAtStop(piece: Piece, figure: Figure, stop: number, { parts 
   return own.map((part) => partAt(part, lanes, start));
 }
 
-/** What a picture of a pose at a stop is made from: its parts and its figure's motion, as they are seen there. */
+/** What the picture of a pose at a stop is made from: its parts and its figure's motion there. */
 export interface PoseSeen {
   readonly parts: readonly Part[];
   readonly motion: MotionSample | null;
 }
 
-/** Poses as they are seen at stops, by figure and stop, as long as the piece is the same. */
+/** Poses as seen at stops, by figure and stop; kept until the piece changes. */
 const seen = new WeakMap<Piece, Map<string, PoseSeen>>();
 
-/** A figure's pose as it is seen when its stop begins: turned and scaled, shaped and coloured by the figure's lanes. */
+/** A figure's pose as seen when its stop begins, with everything that the figure's lanes do to it. */
 export function poseSeen(piece: Piece, figure: Figure, stop: number): PoseSeen {
   let known = seen.get(piece);
   if (!known) seen.set(piece, (known = new Map()));
@@ -90,7 +90,7 @@ export function poseSeen(piece: Piece, figure: Figure, stop: number): PoseSeen {
   return found;
 }
 
-/** Both poses of a shift as they are seen at its stops. */
+/** Both poses of a shift, as seen at its stops. */
 export function shiftSeen(piece: Piece, { from, to }: Shift): { readonly from?: PoseSeen; readonly to?: PoseSeen } {
   const figure = Object.values(piece.figures).find(({ poses }) => poses.includes(from));
   if (!figure) return {};
@@ -99,7 +99,7 @@ export function shiftSeen(piece: Piece, { from, to }: Shift): { readonly from?: 
   return { from: poseSeen(piece, figure, stop), to: next ? poseSeen(piece, figure, stop + 1) : undefined };
 }
 
-/** The extent of a pose, or of some parts of it, as it is shown, canvas px. */
+/** The visible bounding box of a pose, or of some of its parts, canvas px. */
 export const shownBox = ({ pose, parts, matrix }: ShownPose, some: readonly Part[] = parts): Box =>
   poseBox(
     { parts: Object.fromEntries(some.map((part) => [part.id, part])) },
@@ -108,7 +108,7 @@ export const shownBox = ({ pose, parts, matrix }: ShownPose, some: readonly Part
     matrix,
   );
 
-/** The stop of a figure that is worked on: the selected one, or the one that stands at a time or nearest to it. */
+/** The stop of a figure that is edited: the selected one, or the one nearest to a time. */
 export function workedStop(piece: Piece, figure: Figure, selection: Selection | null, seconds: number): number {
   const stops = stopsOf(piece, figure);
   if (selection?.kind === 'stop' && selection.figureId === figure.id && selection.stop < stops.length)
@@ -150,11 +150,11 @@ export function shownPose(
   };
 }
 
-/** All poses on the canvas, the lowest first. */
+/** All poses on the canvas, bottom first. */
 export const shownPoses = (piece: Piece, selection: Selection | null, seconds: number): ShownPose[] =>
   piece.figureOrder.flatMap((id) => shownPose(piece, piece.figures[id], selection, seconds) ?? []);
 
-/** The chosen figures, the one on the rail first; members of the same groups come along. */
+/** The selected figures, the one on the rail first, with the other members of their groups. */
 export function chosenFigures(state: RootState): Id[] {
   const { piece } = state.document;
   const { selection } = state.session;
@@ -163,7 +163,7 @@ export function chosenFigures(state: RootState): Id[] {
   return [...new Set([...first, ...state.drawing.also])].filter((id) => piece.figures[id]);
 }
 
-/** What is worked on: chosen figures with their shown poses, and in each the chosen parts, or all. */
+/** What is edited: the selected figures with their shown poses, and in each the selected parts, or all. */
 export interface EditTarget extends ShownPose {
   readonly targets: readonly Part[];
 }

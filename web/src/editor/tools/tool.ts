@@ -4,33 +4,33 @@ import type { EngineClient } from '../../workers';
 import type { EditTarget, ShownPose } from '../scene/scene';
 import type { SnapField, SnapHint } from '../snap/snap';
 
-/** What the keys of a pointer event mean to tools. */
+/** The modifier keys of a pointer event, by what they mean to tools. */
 export interface PressKeys {
   readonly shift: boolean;
   readonly alt: boolean;
   /** 2 for the second press of a double click. */
   readonly clicks: number;
-  /** Does the press take the focus out of a field, or close a menu? As a click it is meant for no more than that. */
+  /** Does the press leave a field or close a menu? Then a click does only that. */
   readonly letsGo?: boolean;
-  /** Is it done by keys? Then it is meant. */
+  /** Does it come from the keyboard? Then it is always intended. */
   readonly byKeys?: boolean;
 }
 
-/** A place of the canvas that is worth going to, px, and how it is called. */
+/** A place on the canvas to which keys can jump, px, with its name. */
 export interface NamedPlace {
   readonly x: number;
   readonly y: number;
   readonly name: string;
 }
 
-/** A pointer on the canvas: px of the piece, and how many screen px each of them takes. */
+/** A pointer on the canvas: its place in px of the piece, and the scale in screen px per px. */
 export interface PointerInput extends PressKeys {
   readonly x: number;
   readonly y: number;
   readonly zoom: number;
 }
 
-/** What a press began; ends by `end`, or by `cancel` when it is left. */
+/** What a press starts; it finishes with `end` or `cancel`. */
 export interface Gesture {
   move(pointer: PointerInput): void;
   end(pointer: PointerInput): void;
@@ -46,7 +46,7 @@ export interface PenColours {
   readonly cobalt: string;
 }
 
-/** What overlays are painted with: screen px, and the way from the canvas to the screen. */
+/** What overlays are painted with: a context in screen px, and the transform from canvas to screen. */
 export interface Pen {
   readonly context: CanvasRenderingContext2D;
   readonly colours: PenColours;
@@ -54,21 +54,21 @@ export interface Pen {
   toScreen(x: number, y: number): readonly [number, number];
 }
 
-/** What tools work with. */
+/** What tools can use. */
 export interface ToolContext {
   readonly store: AppStore;
   readonly shapes: EngineClient;
   shown(): readonly ShownPose[];
   targets(): readonly EditTarget[];
   seconds(): number;
-  /** Shows a figure in another form, or moved otherwise than it is at the pose, until `endLive` ends that for all. */
+  /** Shows a figure with other outlines or another motion, until `endLive` ends this for all figures. */
   showLive(shown: ShownPose, parts: readonly FramePart[], motion?: MotionSample | null): void;
   endLive(): void;
   snapField(left: ReadonlySet<Id>, skip?: ReadonlySet<Id>): SnapField;
   hint(hints: readonly SnapHint[]): void;
-  /** The colour of the picture at a place of the canvas, as #rrggbb; undefined outside. */
+  /** The colour of the picture at a place on the canvas, as #rrggbb; undefined outside. */
   pickColour(x: number, y: number): string | undefined;
-  /** Keeps what is typed until a text that was asked for has its field. */
+  /** Collects typed letters until the field of a new text is there. */
   awaitLetters(): void;
   repaint(): void;
 }
@@ -78,22 +78,22 @@ export interface Tool {
   down(pointer: PointerInput): Gesture | null;
   hover?(pointer: PointerInput): string;
   paint?(pen: Pen): void;
-  /** Places of the canvas (px) that a press would take hold of, in an order to walk them by keys. */
+  /** Places on the canvas (px) that a press would grab, in the order in which keys walk them. */
   places?(zoom: number): readonly NamedPlace[];
-  /** Enter. True when it meant something. */
+  /** Handles Enter; true if the tool used it. */
   confirm?(): boolean;
-  /** Escape. True when something was left. */
+  /** Handles Escape; true if something was cancelled. */
   leave?(): boolean;
-  /** Undo while something of several presses is being made. True when a step of it was taken back. */
+  /** Handles undo while something is drawn with several presses; true if one press was taken back. */
   undo?(): boolean;
-  /** Delete or Backspace. True when it meant something. */
+  /** Handles Delete or Backspace; true if the tool used it. */
   remove?(): boolean;
 }
 
-/** A press that has done all that it was to do. */
+/** A press that is already finished. */
 export const DONE: Gesture = { move: () => {}, end: () => {}, cancel: () => {} };
 
-/** Says that a click outside of the canvas makes nothing; true where it is one. */
+/** Tells the user that a click outside the canvas draws nothing; true if it was one. */
 export function isOutside({ store }: ToolContext, { x, y }: PointerInput): boolean {
   const canvas = store.getState().document.piece?.canvas;
   if (!canvas || (x >= 0 && y >= 0 && x <= canvas.width && y <= canvas.height)) return false;
@@ -106,7 +106,7 @@ export function isOutside({ store }: ToolContext, { x, y }: PointerInput): boole
   return true;
 }
 
-/** How near a press must be to something, screen px. */
+/** How near to something a press must be to grab it, screen px. */
 export const GRAB_PX = 8;
 /** A press that moves less than this is a click, screen px. */
 export const DRAG_PX = 4;
