@@ -278,7 +278,7 @@ test('a looping sign as a GIF of 550 × 200 at 12 frames a second, opaque, put o
   await page.getByRole('button', { name: /^See pier-letters.gif on a page/ }).click();
   const site = page.frameLocator('iframe');
   await expect(site.locator('[data-slot="hero"] img')).toHaveJSProperty('naturalWidth', 550);
-  await page.getByText('mail', { exact: true }).click();
+  await page.getByText('Mail', { exact: true }).click();
   await expect(site.locator('[data-slot="mail"] img')).toHaveJSProperty('naturalHeight', 200);
   await expect(site.locator('[data-slot="hero"] img')).toHaveCount(0);
   await page.getByRole('button', { name: 'Take it off' }).click();

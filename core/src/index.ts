@@ -1,5 +1,7 @@
 // What the server tells the page.
 export type { DrawerShape, KeptAsset, KeptEasing, LoadedPiece, PieceSummary, Problem, SavedPiece } from './api';
+// What the simulated site takes.
+export { SITE_KINDS, SITE_SLOTS, type SiteKind, type SiteSlot } from './api';
 // One cubic.
 export { cubicPoint, nearestOnCubic } from './curve';
 // Ways from one value to another.

@@ -7,3 +7,4 @@ export type {
   Problem,
   SavedPiece,
 } from './answers';
+export { SITE_KINDS, SITE_SLOTS, type SiteKind, type SiteSlot } from './site';

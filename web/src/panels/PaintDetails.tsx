@@ -105,7 +105,7 @@ export function PaintDetails() {
         label="Seen inside"
         value={figure.clip ?? ''}
         options={[
-          { value: '', label: 'everywhere' },
+          { value: '', label: 'Everywhere' },
           ...piece.figureOrder
             .filter((id) => canClip(piece.figures, figure.id, id))
             .map((id) => ({ value: id, label: piece.figures[id].name })),

@@ -90,10 +90,10 @@ export function RuleFields({
       ? (byLetter ?? boxes.find(({ box }) => box.every((v, i) => Math.abs(v - (rule.box?.[i] ?? 0)) < 1e-6)))
       : undefined;
   const options = [
-    { value: 'previous', label: 'the pose before' },
+    { value: 'previous', label: 'The pose before' },
     { value: 'canvas', label: '60 % of the canvas' },
     ...boxes.map(({ key, label }) => ({ value: key, label })),
-    ...(rule.to === 'box' && !same ? [{ value: 'box', label: 'a box' }] : []),
+    ...(rule.to === 'box' && !same ? [{ value: 'box', label: 'A box' }] : []),
   ];
   const { box: _box, letter: _letter, ...plain } = rule;
   return (

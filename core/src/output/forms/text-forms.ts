@@ -161,8 +161,8 @@ export const TEXT_FORMS: readonly TextForm[] = [
         key: 'input',
         label: 'Progress is given as',
         answers: [
-          { value: 'poses', label: 'poses', hint: '0, 1, 2 …: the poses, however long they are held' },
-          { value: 'run', label: 'time', hint: '0 to 1: the whole run with its holds' },
+          { value: 'poses', label: 'Poses', hint: '0, 1, 2 …: the poses, however long they are held' },
+          { value: 'run', label: 'Time', hint: '0 to 1: the whole run with its holds' },
         ],
         otherwise: 'poses',
       },
@@ -171,8 +171,8 @@ export const TEXT_FORMS: readonly TextForm[] = [
         key: 'beyond',
         label: 'Beyond the ends',
         answers: [
-          { value: 'clamped', label: 'held', hint: 'The first and the last picture' },
-          { value: 'extrapolated', label: 'it goes on', hint: 'At the pace that it has at the end' },
+          { value: 'clamped', label: 'Held', hint: 'The first and the last picture' },
+          { value: 'extrapolated', label: 'Continued', hint: 'At the pace that it has at the end' },
         ],
         otherwise: 'clamped',
       },
@@ -227,8 +227,8 @@ export const TEXT_FORMS: readonly TextForm[] = [
         key: 'unit',
         label: 'Size',
         answers: [
-          { value: CLIP_UNITS[1], label: 'stretches', hint: 'Percent of the element, by shape()' },
-          { value: CLIP_UNITS[0], label: 'as drawn', hint: 'px of the canvas, by path()' },
+          { value: CLIP_UNITS[1], label: 'Stretches', hint: 'Percent of the element, by shape()' },
+          { value: CLIP_UNITS[0], label: 'As drawn', hint: 'px of the canvas, by path()' },
         ],
         otherwise: CLIP_UNITS[1],
       },

@@ -1,4 +1,5 @@
-import type { PlacedFile, PlacedFiles, SiteSlot } from './placed-files';
+import type { SiteSlot } from '@core';
+import type { PlacedFile, PlacedFiles } from './placed-files';
 
 const safe = (text: string): string =>
   text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');

@@ -1,10 +1,4 @@
-/** Places of the page into which an output can be put. */
-export const SITE_SLOTS = ['header', 'hero', 'button', 'mail'] as const;
-export type SiteSlot = (typeof SITE_SLOTS)[number];
-
-/** How a file is shown by the page. */
-export const SITE_KINDS = ['image', 'video', 'element'] as const;
-export type SiteKind = (typeof SITE_KINDS)[number];
+import type { SiteKind, SiteSlot } from '@core';
 
 /** A file in its place. */
 export interface PlacedFile {

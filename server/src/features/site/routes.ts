@@ -1,9 +1,9 @@
-import { PLAYER } from '@core';
+import { PLAYER, SITE_KINDS, SITE_SLOTS, type SiteKind, type SiteSlot } from '@core';
 import express, { type Response, Router } from 'express';
 import { ApiError } from '../../errors';
 import { bodyLimit } from '../../http/bodies';
 import { SITE_STYLE, sitePage } from './page';
-import { type PlacedFiles, SITE_KINDS, SITE_SLOTS, type SiteKind, type SiteSlot } from './placed-files';
+import type { PlacedFiles } from './placed-files';
 
 /** Largest file that is put on the page. */
 const FILE_LIMIT = 40 * 1024 * 1024;

@@ -16,8 +16,8 @@ const FIELDS: readonly OutputField[] = [
     key: 'palette',
     label: 'Palette',
     answers: [
-      { value: 'one', label: 'one for all', hint: 'Smaller, and what does not move keeps its colours' },
-      { value: 'each', label: 'one a frame', hint: 'For pieces whose colours change' },
+      { value: 'one', label: 'One for all', hint: 'Smaller, and what does not move keeps its colours' },
+      { value: 'each', label: 'One a frame', hint: 'For pieces whose colours change' },
     ],
     otherwise: 'one',
   },
@@ -36,9 +36,9 @@ const FIELDS: readonly OutputField[] = [
     key: 'dither',
     label: 'Dithering',
     answers: [
-      { value: 'none', label: 'none', hint: 'For flat colours' },
-      { value: 'pattern', label: 'pattern', hint: 'For gradients; does not flicker' },
-      { value: 'grain', label: 'grain', hint: 'For gradients; seeded, so it does not flicker either' },
+      { value: 'none', label: 'None', hint: 'For flat colours' },
+      { value: 'pattern', label: 'Pattern', hint: 'For gradients; does not flicker' },
+      { value: 'grain', label: 'Grain', hint: 'For gradients; seeded, so it does not flicker either' },
     ],
     otherwise: 'none',
   },

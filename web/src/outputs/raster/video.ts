@@ -25,9 +25,9 @@ const fieldsOf = (transparent: boolean): readonly OutputField[] => [
     key: 'quality',
     label: 'Quality',
     answers: [
-      { value: 'medium', label: 'good', hint: 'For pages and chat' },
-      { value: 'high', label: 'high' },
-      { value: 'very-high', label: 'highest', hint: 'For going on working with it' },
+      { value: 'medium', label: 'Good', hint: 'For pages and chat' },
+      { value: 'high', label: 'High' },
+      { value: 'very-high', label: 'Highest', hint: 'For going on working with it' },
     ],
     otherwise: 'high',
   },
@@ -36,8 +36,8 @@ const fieldsOf = (transparent: boolean): readonly OutputField[] => [
     key: 'mode',
     label: 'Bits a second',
     answers: [
-      { value: 'variable', label: 'as needed', hint: 'The same quality all the way' },
-      { value: 'constant', label: 'constant', hint: 'The same size all the way, as some broadcasters ask for' },
+      { value: 'variable', label: 'As needed', hint: 'The same quality all the way' },
+      { value: 'constant', label: 'Constant', hint: 'The same size all the way, as some broadcasters ask for' },
     ],
     otherwise: 'variable',
   },

@@ -8,6 +8,7 @@ import {
   pieceDuration,
   readOptions,
   refusalsOf,
+  type SiteSlot,
 } from '@core';
 import { useEffect, useState } from 'react';
 import { useEngines, useOutputQueue } from '../../context';
@@ -29,7 +30,7 @@ import { FormList, type Preset } from './FormList';
 import { JobList } from './JobList';
 import { ProofReport } from './ProofReport';
 import { SitePage } from './SitePage';
-import { placeOnSite, type SiteSlot, takeOffSite } from './site';
+import { placeOnSite, takeOffSite } from './site';
 import { type Look, useLook } from './use-look';
 import './output.scss';
 

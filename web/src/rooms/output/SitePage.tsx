@@ -1,6 +1,7 @@
+import type { SiteSlot } from '@core';
 import { useState } from 'react';
 import { Choice, RangeField } from '../../ui';
-import { SITE_SLOTS, type SiteSlot } from './site';
+import { SLOT_OPTIONS } from './site';
 
 /** Widths of windows in which a page is looked at, CSS px. */
 const [NARROW, WIDE] = [320, 1280];
@@ -41,7 +42,7 @@ export function SitePage({
         </button>
       </header>
       <div className="output-site-looks">
-        <Choice label="Place" value={slot} options={SITE_SLOTS} onChange={onSlot} />
+        <Choice label="Place" value={slot} options={SLOT_OPTIONS} onChange={onSlot} />
         <RangeField label="Width of the window" value={width} min={NARROW} max={WIDE} onChange={setWidth} />
         <span className="numbers soft">{width} px</span>
         <label className="form-check output-switch">

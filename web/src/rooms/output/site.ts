@@ -1,16 +1,17 @@
+import { SITE_SLOTS, type SiteKind, type SiteSlot } from '@core';
 import { unzipSync } from 'fflate';
 
-/** Places of the ferry line's page, as people call them. */
-export const SITE_SLOTS = [
-  { value: 'header', label: 'header' },
-  { value: 'hero', label: 'hero' },
-  { value: 'button', label: 'button' },
-  { value: 'mail', label: 'mail' },
-] as const;
-export type SiteSlot = (typeof SITE_SLOTS)[number]['value'];
+/** The names of the places on the simulated site. */
+const SLOT_NAMES: Readonly<Record<SiteSlot, string>> = {
+  header: 'Header',
+  hero: 'Hero',
+  button: 'Button',
+  mail: 'Mail',
+};
+export const SLOT_OPTIONS = SITE_SLOTS.map((value) => ({ value, label: SLOT_NAMES[value] }));
 
-/** A file as the page can show it; null where it cannot. A custom element's picture goes in, the page has the player. */
-export async function siteFile(blob: Blob): Promise<{ readonly body: Blob; readonly as: string } | null> {
+/** A file in the form that the site can show; null if it cannot. Of a custom element only the picture is sent: the site has the player. */
+export async function siteFile(blob: Blob): Promise<{ readonly body: Blob; readonly as: SiteKind } | null> {
   if (blob.type.startsWith('image/')) return { body: blob, as: 'image' };
   if (blob.type.startsWith('video/')) return { body: blob, as: 'video' };
   if (blob.type !== 'application/zip') return null;

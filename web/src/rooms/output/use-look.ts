@@ -20,6 +20,8 @@ export type Look =
 
 /** Settings rest this long before they are looked at, ms. */
 const REST_MS = 250;
+/** A picture may still be loading from its address when one leaves, ms. */
+const LOADING_MS = 5000;
 /** Forms that are quick to make are shown as they are; of the others the size is estimated. */
 const SLOW = ['png-sequence', 'sprite-sheet', 'apng', 'gif', 'mp4', 'webm'];
 
@@ -69,7 +71,7 @@ export function useLook(
       outdated = true;
       clearTimeout(timer);
       engines.looks.cancel();
-      if (url) URL.revokeObjectURL(url);
+      if (url) setTimeout(() => URL.revokeObjectURL(url), LOADING_MS);
     };
   }, [piece, form, options, refused, engines, attempt]);
   const stop = (): void => {

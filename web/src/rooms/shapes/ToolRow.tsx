@@ -40,10 +40,10 @@ const ICONS: Readonly<Record<ToolId, LucideIcon>> = {
   colour: Pipette,
 };
 const DRAWS: readonly { value: DrawsAs; label: string }[] = [
-  { value: 'figure', label: 'a new figure' },
-  { value: 'pose', label: 'the next pose' },
-  { value: 'part', label: 'a part of the pose' },
-  { value: 'contour', label: 'a contour of the part' },
+  { value: 'figure', label: 'A new figure' },
+  { value: 'pose', label: 'The next pose' },
+  { value: 'part', label: 'A part of the pose' },
+  { value: 'contour', label: 'A contour of the part' },
 ];
 const PICTURE_HINT = 'A picture to trace (PNG, JPEG, WebP or SVG)';
 const hintOf = (id: ToolId): string =>
