@@ -1,4 +1,5 @@
 import { type Browser, chromium, type Page } from 'playwright-core';
+import { chromiumPath } from '../scripts/chromium.mjs';
 
 /** A page that remembers its long tasks: those over 50 ms, as the browser's Long Tasks interface tells them. */
 export class WatchedPage {
@@ -9,7 +10,7 @@ export class WatchedPage {
 
   static async open(): Promise<WatchedPage> {
     const browser = await chromium.launch({
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: chromiumPath(),
       args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
     });
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

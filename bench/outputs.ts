@@ -13,6 +13,7 @@ import {
 } from '../core/src/index';
 import { builtScript } from '../e2e/support/built-script';
 import { ServerProcess } from '../e2e/support/server';
+import { chromiumPath } from '../scripts/chromium.mjs';
 import { DEMO_PIECES } from '../server/src/demo/pieces';
 
 const gzipped = (text: string): number => zlib.gzipSync(text).length;
@@ -39,7 +40,7 @@ for (const make of DEMO_PIECES) {
 const server = new ServerProcess();
 await server.start({ demo: true });
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: chromiumPath(),
   args: ['--headless', '--no-sandbox', '--disable-gpu', '--enable-precise-memory-info'],
 });
 try {

@@ -1,6 +1,7 @@
 import { defineConfig } from '@playwright/test';
+import { chromiumOptions } from '../scripts/chromium.mjs';
 
-/** Drives the built application in Debian's Chromium. Every test starts a server of its own, so they may run side by side. */
+/** Drives the built application in Chromium. Every test starts a server of its own, so they may run side by side. */
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/e2e',
@@ -10,7 +11,8 @@ export default defineConfig({
   /* The built server is loaded into the tests as it is. */
   build: { external: ['**/build/server/**'] },
   fullyParallel: true,
-  workers: 2,
+  /* One more than cores: a test waits for its page now and then. */
+  workers: 3,
   retries: 0,
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   use: {
@@ -18,18 +20,6 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     /* Nothing moves for its own sake: tests that are about motion ask for it. */
     contextOptions: { reducedMotion: 'reduce' },
-    launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-      args: [
-        '--headless',
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: chromiumOptions(),
   },
 });

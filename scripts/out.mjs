@@ -7,7 +7,7 @@ import { installPackages, ROOT } from './install.mjs';
 // What is installed is told on the standard error: the standard output is the file's.
 const log = console.log;
 console.log = console.error;
-if (!fs.existsSync(`${ROOT}node_modules/esbuild`)) await installPackages();
+if (!fs.existsSync(`${ROOT}node_modules/esbuild`)) await (await installPackages()).compiled;
 console.log = log;
 
 const program = `${ROOT}build/out/out.mjs`;

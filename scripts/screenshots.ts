@@ -4,6 +4,7 @@ import { chromium, expect } from '@playwright/test';
 import { planAndCompile, posterSeconds, writeAnimatedSvg } from '../core/src/index';
 import { ServerProcess } from '../e2e/support/server';
 import { quayMark } from '../server/src/demo/quay-mark';
+import { chromiumPath } from './chromium.mjs';
 
 const FOLDER = 'docs/screenshots';
 // The moving picture of the README, as the program writes it.
@@ -16,7 +17,7 @@ fs.writeFileSync(
 const server = new ServerProcess();
 await server.start({ demo: true });
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: chromiumPath(),
   args: ['--headless', '--no-sandbox', '--disable-gpu'],
 });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -23,7 +23,8 @@ function newest(at) {
   return fs.readdirSync(at).reduce((latest, name) => Math.max(latest, newest(path.join(at, name))), stat.mtimeMs);
 }
 
-await installPackages();
+const { compiled } = await installPackages();
+await compiled;
 const built = Math.min(newest(`${ROOT}build/web/index.html`), newest(`${ROOT}build/server/main.mjs`));
 if (built < Math.max(...SOURCES.map((source) => newest(ROOT + source)))) {
   const status = run(process.execPath, ['scripts/build.mjs']);

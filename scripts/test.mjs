@@ -2,11 +2,10 @@
 // Ends with a line 'N passed, N failed'; steps without tests of their own count as one each.
 import { spawn } from 'node:child_process';
 import fs from 'node:fs';
-import { ensureChromium, ensureFfprobe, installPackages, ROOT, run } from './install.mjs';
+import { ensureTestPrograms, installPackages, ROOT, run } from './install.mjs';
 
-await installPackages();
-ensureChromium();
-ensureFfprobe();
+const programs = ensureTestPrograms();
+const { compiled } = await installPackages();
 
 let passed = 0;
 let failed = 0;
@@ -68,6 +67,9 @@ await together([
   ['list of licences', process.execPath, ['scripts/licences.mjs', '--check']],
   ['code for files that are taken out', process.execPath, ['scripts/build-runtime.mjs', '--check']],
 ]);
+
+await programs;
+await compiled;
 
 /** Runs a test runner that writes its results to a file, and adds them; read() says how many passed, and the names of what failed. */
 function suite(name, command, args, file, read) {
