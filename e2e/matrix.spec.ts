@@ -32,6 +32,9 @@ import { LANE_CASES } from './support/lane-cases';
 import { PAIRS } from './support/pair-cases';
 import { type Case, ROWS } from './support/property-cases';
 
+// One after the other in one process: what all of them look at is planned once.
+test.describe.configure({ mode: 'default' });
+
 const SIZE = 240;
 
 function pieceOf(name: string, { from, to, options, also }: Case): Piece {

@@ -16,9 +16,7 @@ test.beforeAll(async () => {
 test.afterAll(() => server.dispose());
 
 interface Result {
-  readonly size: number;
   readonly holds: boolean;
-  readonly lines: readonly { what: string; wanted: string; found: string; holds: boolean }[];
 }
 type Args = [form: FormId, piece: Piece, options: Record<string, string>, other?: Piece, others?: object];
 
@@ -32,42 +30,16 @@ async function ready(page: Page): Promise<(...args: Args) => Promise<Result>> {
     );
 }
 
-/** At most 2 s at 320 px: what is enough to see whether a form is right. */
+/** At most 1 s at 240 px: enough to see whether a form is right. */
 function quick(form: FormId, piece: Piece): Record<string, string> {
   const frames = ['png-sequence', 'sprite-sheet', 'apng', 'gif', 'mp4', 'webm'].includes(form);
-  const until = Math.min(2, pieceDuration(piece)).toFixed(3);
+  const until = Math.min(1, pieceDuration(piece)).toFixed(3);
   if (frames)
-    return { width: '320', until, ...(form === 'sprite-sheet' || form === 'gif' ? { fps: '12' } : { fps: '30' }) };
-  return form === 'still-png' ? { width: '320', at: '0.7' } : form === 'still-svg' ? { at: '0.7' } : {};
+    return { width: '240', until, ...(form === 'sprite-sheet' || form === 'gif' ? { fps: '12' } : { fps: '24' }) };
+  return form === 'still-png' ? { width: '240', at: '0.7' } : form === 'still-svg' ? { at: '0.7' } : {};
 }
 
 const RASTER = ['still-png', 'png-sequence', 'sprite-sheet', 'apng', 'gif', 'mp4', 'webm'] as const;
-
-for (const make of DEMO_PIECES) {
-  const piece = checkPiece(make());
-  // Forms of text are proved of the same pieces in matrix.spec, which needs no browser for it.
-  test(`${piece.name}: each form of pictures is made, read back and proved`, async ({ page }) => {
-    const makeAndProve = await ready(page);
-    const rows: string[] = [];
-    const failed: string[] = [];
-    for (const form of RASTER) {
-      // One that plays a stretch again is refused by what can only begin again from its start.
-      if (piece.playback === 'stretch' && (form === 'gif' || form === 'apng')) continue;
-      const { size, holds, lines } = await makeAndProve(form, piece, quick(form, piece));
-      const said = lines.filter(({ what }) => /deviation|differ|error/.test(what)).map(({ found }) => found);
-      rows.push(`${piece.name.padEnd(16)} ${form.padEnd(13)} ${String(size).padStart(8)} bytes  ${said.join(', ')}`);
-      if (!holds)
-        failed.push(
-          `${form}: ${lines
-            .filter((line) => !line.holds)
-            .map((line) => `${line.what}: ${line.found}, wanted ${line.wanted}`)
-            .join('; ')}`,
-        );
-    }
-    console.log(rows.join('\n'));
-    expect(failed).toEqual([]);
-  });
-}
 
 const quay = (): PieceDraft => structuredClone(checkPiece(DEMO_PIECES[DEMO_PIECES.length - 1]())) as PieceDraft;
 
@@ -98,6 +70,6 @@ test('a picture whose shapes were shifted, whose colours were swapped, or which 
     expect([form, 'shifted', await holds(shifted as Piece)]).toEqual([form, 'shifted', false]);
     expect([form, 'swapped', await holds(swapped as Piece)]).toEqual([form, 'swapped', false]);
     if (form !== 'still-png')
-      expect([form, 'frames', await holds(undefined, { until: '1.5' })]).toEqual([form, 'frames', false]);
+      expect([form, 'frames', await holds(undefined, { until: '0.75' })]).toEqual([form, 'frames', false]);
   }
 });

@@ -29,7 +29,7 @@ async function npm(args, env, trouble) {
     20_000,
   );
   const status = await start('npm', [...args, '--loglevel=error'], {
-    stdio: 'inherit',
+    stdio: ['ignore', 2, 2],
     env: { ...process.env, ...env },
   });
   clearInterval(sign);

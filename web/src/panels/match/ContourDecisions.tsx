@@ -7,10 +7,10 @@ import { Decided } from './Decided';
 
 /** Ways of a contour that has no partner, beside growing from a point or shrinking to one; degrees clockwise. */
 const WIPES = [
-  { angle: 0, label: 'To the right' },
-  { angle: 90, label: 'Downwards' },
-  { angle: 180, label: 'To the left' },
-  { angle: 270, label: 'Upwards' },
+  { angle: 0, label: 'to the right' },
+  { angle: 90, label: 'downwards' },
+  { angle: 180, label: 'to the left' },
+  { angle: 270, label: 'upwards' },
 ] as const;
 
 /** Which contour becomes which, and how an unpaired one comes or goes; nothing where there is nothing to choose. */
