@@ -294,7 +294,7 @@ test('a button as a custom element on the page: it plays there, and stands still
   await room.form('Custom element');
   await room.proved();
   await page.getByRole('button', { name: /^See boarding-button.zip on a page/ }).click();
-  await page.getByText('button', { exact: true }).click();
+  await page.getByText('Button', { exact: true }).click();
   const element = page.frameLocator('iframe').locator('[data-slot="button"] moving-piece');
   await expect(element).toHaveJSProperty('paused', false);
   await expect
