@@ -10,7 +10,7 @@ import { evaluate } from './evaluate';
 import { inBetweenOutline } from './plan-outline';
 import { rankAlternatives } from './rank';
 
-const PAIRS = 20;
+const PAIRS = 14;
 /** In-betweens of the same pair told otherwise are to be within this share of the size. */
 const NEAR = 0.005;
 

@@ -30,14 +30,14 @@ const middle = (a: Outline, b: Outline): Outline => {
   return inBetweenOutline(plan, evaluate(plan, 0.5));
 };
 
-describe('100 real icons, each to the next, at 1000 px', () => {
-  const icons = realIcons(101).map(({ name, d }) => ({
+describe('60 real icons, each to the next, at 1000 px', () => {
+  const icons = realIcons(61).map(({ name, d }) => ({
     name,
     outline: transformOutline(readPathData(d), scaling(1000 / 24)),
   }));
 
   test('21 in-betweens are finite; the first and last are the icons to 0.01 px', () => {
-    expect(icons.length).toBe(101);
+    expect(icons.length).toBe(61);
     let worst = 0;
     for (let i = 0; i + 1 < icons.length; i++) {
       const a = icons[i].outline;

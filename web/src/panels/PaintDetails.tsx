@@ -6,9 +6,6 @@ import {
   JOINS,
   LIMITS,
   limitIn,
-  outlineBox,
-  outlineOfContours,
-  outlineOfPart,
   type Paint,
   type Part,
   type Stroke,
@@ -19,18 +16,14 @@ import { changeFigure, changePaint, paintOf, paletteOf, rememberColour, setPaint
 import { drawingActions, remembered, selectPiece, useAppDispatch, useAppSelector } from '../state';
 import { Choice, IconButton, NumberField, SelectField } from '../ui';
 import { CheckedColour } from './CheckedColour';
+import { firstColour, kindOfPaint, newGradient, type PaintKind } from './paint-kinds';
 
-const KINDS = [
+const KINDS: readonly { readonly value: PaintKind; readonly label: string }[] = [
   { value: 'none', label: 'None' },
   { value: 'solid', label: 'Colour' },
   { value: 'linear', label: 'Linear' },
   { value: 'radial', label: 'Radial' },
-] as const;
-type Kind = (typeof KINDS)[number]['value'];
-
-const kindOfPaint = (paint: Paint | null): Kind => (paint === null ? 'none' : isGradient(paint) ? paint.kind : 'solid');
-const firstColour = (paint: Paint | null): string =>
-  paint === null ? '#23201b' : isGradient(paint) ? paint.stops[0].colour : paint;
+];
 
 /** Fill, stroke and opacity of what is chosen. */
 export function PaintDetails() {
@@ -46,7 +39,7 @@ export function PaintDetails() {
   const paint = paintOf(parts, which);
   const stroke = parts.find((part) => part.stroke)?.stroke ?? null;
   const set = (next: Paint | null): void => setPaint(store, now(), which, next);
-  const setKind = (kind: Kind): void => {
+  const setKind = (kind: PaintKind): void => {
     const colour = firstColour(paint);
     if (kind === 'none') set(null);
     else if (kind === 'solid') set(colour);
@@ -134,21 +127,6 @@ function PartColour({ part }: { readonly part: Part }) {
       }
     />
   );
-}
-
-/** A gradient over the box of the parts, from the colour that was there to a lighter end. */
-function newGradient(kind: 'linear' | 'radial', from: Paint, parts: readonly Part[]): Gradient {
-  const box = outlineBox(outlineOfContours(parts.flatMap((part) => outlineOfPart(part).contours)));
-  const middle: [number, number] = [(box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2];
-  const stops = isGradient(from)
-    ? from.stops
-    : [
-        { at: 0, colour: from },
-        { at: 1, colour: '#f6efe2' },
-      ];
-  if (kind === 'linear') return { kind, from: [box.minX, middle[1]], to: [box.maxX, middle[1]], stops };
-  const r = Math.max(1, (box.maxX - box.minX + box.maxY - box.minY) / 4);
-  return { kind, centre: middle, radii: [r, r], rotation: 0, focus: [0, 0], stops };
 }
 
 function Stops({ gradient, onChange }: { readonly gradient: Gradient; readonly onChange: (paint: Paint) => void }) {

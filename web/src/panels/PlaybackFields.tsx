@@ -7,12 +7,11 @@ import {
   pieceDuration,
   posterSeconds,
   secondsOfMoment,
-  stopName,
-  stopsOf,
   stretchOf,
 } from '@core';
 import { changePiece, chosenFigure, selectSelection, useAppDispatch, useAppSelector } from '../state';
 import { NumberField, SelectField } from '../ui';
+import { END, LATEST, namedMoments, START } from './named-moments';
 
 const WAYS: readonly { readonly value: Playback; readonly label: string; readonly name: string }[] = [
   { value: 'loop', label: 'Starts again', name: 'Loop' },
@@ -22,36 +21,6 @@ const WAYS: readonly { readonly value: Playback; readonly label: string; readonl
 ];
 
 const AUTOMATIC = 'automatic';
-const START = 'start';
-const END = 'end';
-/** The end of a piece as a moment: later than any piece lasts, so it is drawn in to where it ends. */
-const LATEST = LIMITS.offset.max;
-
-/** The moments of a piece that can be chosen by name: its beginning, the stops of a figure, its end. */
-function namedMoments(piece: Piece, figure: Figure | undefined) {
-  const stops = figure ? stopsOf(piece, figure) : [];
-  return {
-    stops,
-    options: [
-      { value: START, label: 'The beginning' },
-      ...stops.map((id, i) => ({ value: String(i), label: `${i + 1}: ${piece.poses[id].name}` })),
-      { value: END, label: 'The end' },
-    ],
-    momentAt(value: string): Moment {
-      if (value === START || !figure) return { at: null, after: 0 };
-      if (value === END) return { at: null, after: LATEST };
-      return { at: { figure: figure.id, stop: stopName(figure, stops, Number(value)) }, after: 0 };
-    },
-    nameOf({ at, after }: Moment): string {
-      if (!at) return after >= LATEST ? END : START;
-      const stop = stops.findIndex((pose, i) => {
-        const name = figure && stopName(figure, stops, i);
-        return pose === at.stop.pose && name?.shift === at.stop.shift;
-      });
-      return stop >= 0 ? String(stop) : START;
-    },
-  };
-}
 
 /** How much later than a named moment. */
 function LaterBy({ piece, moment, onChange }: { piece: Piece; moment: Moment; onChange: (moment: Moment) => void }) {

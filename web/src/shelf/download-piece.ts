@@ -10,14 +10,16 @@ function downloadText(name: string, text: string): void {
   URL.revokeObjectURL(url);
 }
 
-const fileName = (name: string): string => `${name.replace(/[^\w -]+/g, '').trim() || 'piece'}.arcshift.json`;
+/** The name of a piece's file: of the piece's own name what every file system takes. */
+export const pieceFileName = (name: string): string =>
+  `${name.replace(/[^\w -]+/g, '').trim() || 'piece'}.arcshift.json`;
 
 /** A piece as a file that can be imported again. */
 export function downloadPiece(piece: Piece): void {
-  downloadText(fileName(piece.name), JSON.stringify(piece, null, 1));
+  downloadText(pieceFileName(piece.name), JSON.stringify(piece, null, 1));
 }
 
 /** What is kept of a piece that cannot be read, as it is. */
 export function downloadPieceText(name: string, text: string): void {
-  downloadText(fileName(name), text);
+  downloadText(pieceFileName(name), text);
 }

@@ -25,7 +25,6 @@ test.each([
   ['footage/data', 'Pictures were left out.'],
   ['ripple', '6 values are worked out by an expression'],
   ['dalek', 'too many keys, copies, clips or style rules'],
-  ['bacon', 'A “merging” of shapes was left out.'],
 ])('a file by another program comes in, with what is missing by name, or is refused: %s', (name, said) => {
   expect(outcomeOf(name)).toContain(said);
 });

@@ -2,7 +2,6 @@ import {
   EASING_SIDES,
   type Easing,
   type EasingSide,
-  LEAST_DAMPING,
   LIMITS,
   type Limit,
   limitIn,
@@ -17,6 +16,7 @@ import {
 } from '@core';
 import { useState } from 'react';
 import { Choice, NumberField, SelectField, TextField } from '../../ui';
+import { backReach, overshootOf, physicsOf } from './easing-numbers';
 
 type Kind = Easing['kind'];
 type Of<K extends Kind> = Extract<Easing, { kind: K }>;
@@ -150,18 +150,6 @@ function KindFields({ easing, onChange }: { readonly easing: Easing; readonly on
   }
 }
 
-/** How far beyond its end a back easing goes, as a share of the way: the least value of t²((s + 1)t − s), at t = 2s / (3s + 3). */
-const backReach = (s: number): number => (4 * s ** 3) / (27 * (s + 1) ** 2);
-function overshootOf(reach: number): number {
-  let [low, high]: [number, number] = [LIMITS.backOvershoot.min, LIMITS.backOvershoot.max];
-  for (let i = 0; i < 50; i++) {
-    const middle = (low + high) / 2;
-    if (backReach(middle) < reach) low = middle;
-    else high = middle;
-  }
-  return Math.round(low * 1e5) / 1e5;
-}
-
 function SideChoice({ side, onChange }: { readonly side: EasingSide; readonly onChange: (side: EasingSide) => void }) {
   return (
     <Choice
@@ -172,13 +160,6 @@ function SideChoice({ side, onChange }: { readonly side: EasingSide; readonly on
     />
   );
 }
-
-/** What a body of 1 kg needs for the same bounce, to begin with. */
-const physicsOf = (bounce: number): SpringPhysics => {
-  const stiffness = 200;
-  const damping = 2 * Math.sqrt(stiffness) * Math.max(LEAST_DAMPING, 1 - bounce);
-  return { mass: 1, stiffness, damping: Math.round(damping * 100) / 100, speed: 0 };
-};
 
 function SpringFields({ easing, onChange }: { readonly easing: SpringEasing; readonly onChange: Change }) {
   const { physics } = easing;

@@ -4,6 +4,7 @@ import { type LitContour, type MatchEditing, type MatchView, releaseContour, set
 import type { AppStore } from '../../state';
 import { SelectField } from '../../ui';
 import { Decided } from './Decided';
+import { isJoined, pairedNow } from './planned-contours';
 
 /** Ways of a contour that has no partner, beside growing from a point or shrinking to one; degrees clockwise. */
 const WIPES = [
@@ -106,28 +107,6 @@ export function ContourDecisions({
       ))}
     </Decided>
   );
-}
-
-/** Is a contour a hole that opens through a slit or a cut? Then it comes and goes with its solid. */
-function isJoined(piece: Piece, plan: PoseShiftPlan, contourId: string, side: 'a' | 'b'): boolean {
-  return plan.parts.some((part) => {
-    const id = part[side];
-    const index = id ? piece.parts[id]?.contours.findIndex((contour) => contour.id === contourId) : -1;
-    return index !== undefined && index >= 0 && !part.plan.contours.some((contour) => contour[side] === index);
-  });
-}
-
-/** Which contour becomes which in a plan, by id. */
-function pairedNow(piece: Piece, plan: PoseShiftPlan | undefined): Map<string, string[]> {
-  const out = new Map<string, string[]>();
-  for (const { a, b, plan: shift } of plan?.parts ?? []) {
-    for (const contour of shift.contours) {
-      const first = a && piece.parts[a]?.contours[contour.a ?? -1]?.id;
-      const second = b && piece.parts[b]?.contours[contour.b ?? -1]?.id;
-      if (contour.role === 'pair' && first && second) out.set(first, [...(out.get(first) ?? []), second]);
-    }
-  }
-  return out;
 }
 
 /** A row of the list whose contour is shown in the pictures while it is pointed at or worked on, and the other way round. */

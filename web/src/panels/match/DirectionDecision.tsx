@@ -1,9 +1,10 @@
-import type { ContourDirection, Id, Piece, PoseShiftPlan, Shift } from '@core';
+import type { ContourDirection, Piece, PoseShiftPlan, Shift } from '@core';
 import { setContourDirection } from '../../editor';
 import type { AppStore } from '../../state';
 import { SelectField } from '../../ui';
 import { ChoiceField } from './ChoiceDecision';
 import { Decided } from './Decided';
+import { pairedContours } from './planned-contours';
 
 /** Which way the second outline is run; where several contours have a partner, also for each of them. */
 export function DirectionDecision({
@@ -52,15 +53,4 @@ export function DirectionDecision({
         })}
     </Decided>
   );
-}
-
-/** The contours of the first outline that have a partner, and whether that is run against the way in which it is written. */
-function pairedContours(piece: Piece, plan: PoseShiftPlan | undefined): Map<Id, boolean> {
-  const out = new Map<Id, boolean>();
-  for (const { a, plan: shift } of plan?.parts ?? [])
-    for (const contour of shift.contours) {
-      const id = a && piece.parts[a]?.contours[contour.a ?? -1]?.id;
-      if (id && contour.role === 'pair' && contour.reversed !== undefined) out.set(id, contour.reversed);
-    }
-  return out;
 }

@@ -20,6 +20,7 @@ import { ChoiceDecision } from './ChoiceDecision';
 import { ContourDecisions } from './ContourDecisions';
 import { Decided } from './Decided';
 import { DirectionDecision } from './DirectionDecision';
+import { comesOrGoes, opensOrCloses, pointsText } from './planned-contours';
 
 const DEFAULT_SOFTNESS = 8;
 const DEFAULT_EVEN = 48;
@@ -198,13 +199,6 @@ export function MatchDecisions({
   );
 }
 
-/** How many points each contour of the shift has, beside those of its outlines. */
-function pointsText(plan: PoseShiftPlan | undefined): string {
-  const counts = plan?.parts.flatMap(({ plan: shift }) => shift.contours.map(({ segments }) => segments)) ?? [];
-  if (counts.length === 0) return '–';
-  return counts.length === 1 ? `${counts[0]} points` : `${counts.join(' + ')} points`;
-}
-
 /** Ties a place of the first outline, by order between those that are tied, to where the match has it now. */
 function addFarTie(editing: MatchEditing, store: AppStore, shift: Shift): void {
   const plan = editing.shown;
@@ -223,21 +217,6 @@ function addFarTie(editing: MatchEditing, store: AppStore, shift: Shift): void {
   const pb = near(partB, contour.b, part.plan.to);
   if (pa && pb) addTie(store, shift.id, { a: pa.place, b: pb.place });
 }
-
-/** Does any pair of the plan have an open contour on one side and a closed one on the other? */
-function opensOrCloses(piece: Piece, plan: PoseShiftPlan | undefined): boolean {
-  return (plan?.parts ?? []).some(({ a, b, plan: shift }) =>
-    shift.contours.some((contour) => {
-      const first = a && piece.parts[a]?.contours[contour.a ?? -1];
-      const second = b && piece.parts[b]?.contours[contour.b ?? -1];
-      return contour.role === 'pair' && first && second && first.closed !== second.closed;
-    }),
-  );
-}
-
-/** Does anything come or go alone? */
-const comesOrGoes = (plan: PoseShiftPlan | undefined): boolean =>
-  plan?.parts.some(({ plan: shift }) => shift.contours.some(({ role }) => role !== 'pair')) ?? false;
 
 /** Has the user decided anything about the match? */
 export const hasOwn = (shift: Shift): boolean =>
