@@ -91,7 +91,7 @@ const config = {
     },
   },
 };
-const file = path.join(ROOT, report, 'config.json');
+const file = path.join(ROOT, config.jsonReporter.fileName.replace(/\.json$/, '.config.json'));
 fs.writeFileSync(file, JSON.stringify(config, null, 2));
 const status = run(`${ROOT}node_modules/.bin/stryker`, ['run', path.relative(ROOT, file)]);
 const results = path.join(ROOT, config.jsonReporter.fileName);

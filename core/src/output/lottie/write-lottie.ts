@@ -1,5 +1,13 @@
 import { CoreError } from '../../errors';
-import type { CompiledFigure, CompiledPiece, MotionLanes, OverLanes, PartLanes, StrokeLanes } from '../../frame';
+import {
+  type CompiledFigure,
+  type CompiledPiece,
+  type MotionLanes,
+  type OverLanes,
+  type PartLanes,
+  runLength,
+  type StrokeLanes,
+} from '../../frame';
 import {
   blendNumbers,
   drawnShare,
@@ -60,8 +68,7 @@ class LottieWriter {
     private readonly digits: number,
   ) {
     this.rate = piece.rate;
-    const { playback, duration, stretch } = piece;
-    const length = playback === 'back' ? 2 * duration : playback === 'stretch' ? stretch[1] : duration;
+    const length = runLength(piece);
     // Without a duration it is one picture, one frame long.
     this.end = length > 0 ? rounded(length * this.rate, 4) : 1;
   }

@@ -42,7 +42,7 @@ export function applyLane(svg: SVGSVGElement, piece: Piece, lane: LaneRecord, x:
       const late = x0 > last - VALUE_ROOM && x0 > VALUE_ROOM;
       set(`text-${name}`, {
         x: late ? Math.max(x0, Math.min(x1, last)) : Math.max(x0, 2),
-        y: block.y - 6,
+        y: block.y - 7,
         'text-anchor': late ? 'end' : 'start',
       });
     }
