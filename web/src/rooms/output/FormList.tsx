@@ -38,7 +38,12 @@ export function FormList({
         <ul className="output-purposes">
           {PURPOSES.map((purpose) => (
             <li key={purpose.id}>
-              <button type="button" className="output-form" title={purpose.hint} onClick={() => onPurpose(purpose)}>
+              <button
+                type="button"
+                className="output-form"
+                title={`${purpose.hint}. A press chooses the first of them.`}
+                onClick={() => onPurpose(purpose)}
+              >
                 {purpose.label}
               </button>
               <button
