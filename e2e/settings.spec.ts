@@ -141,8 +141,8 @@ test('arriving outlines that are open by a little are told, and closed by one pr
   const bar = page.getByTestId('arrival');
   await bar.getByRole('button', { name: 'change' }).click();
   const dialog = page.getByRole('dialog');
-  await expect(dialog.getByText('The drawing is 100 × 100 px, the canvas 640 × 640')).toBeVisible();
-  await expect(dialog.getByText('The drawing is 50 × 50 px, the canvas 640 × 640')).toBeVisible();
+  await expect(dialog.getByText('Drawing 100 × 100 px, canvas 640 × 640')).toBeVisible();
+  await expect(dialog.getByText('Drawing 50 × 50 px, canvas 640 × 640')).toBeVisible();
   await dialog.getByText('Scale drawing').nth(1).click();
   await dialog.getByRole('button', { name: 'Arrange' }).click();
   await bar.getByRole('button', { name: 'Close 2 small gaps' }).click();

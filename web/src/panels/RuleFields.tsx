@@ -30,6 +30,12 @@ export const FIT_OPTIONS = (
     : never
 ).map((value) => ({ value, label: FIT_LABELS[value] }));
 
+/** A choice of a list begins with a capital; in a sentence it does not. */
+const asChoice = <T extends string>({ value, label }: { readonly value: T; readonly label: string }) => ({
+  value,
+  label: label[0].toUpperCase() + label.slice(1),
+});
+
 /** What a rule fits to, in words. */
 export const fitTarget = (rule: PlacementRule): string =>
   rule.to === 'previous' ? 'the pose before' : rule.to === 'canvas' ? '60 % of the canvas' : 'a box';
@@ -101,10 +107,15 @@ export function RuleFields({
       <SelectField
         label="Centred"
         value={rule.centre}
-        options={CENTRE_OPTIONS}
+        options={CENTRE_OPTIONS.map(asChoice)}
         onChange={(centre) => onChange({ ...rule, centre })}
       />
-      <SelectField label="Size" value={rule.fit} options={FIT_OPTIONS} onChange={(fit) => onChange({ ...rule, fit })} />
+      <SelectField
+        label="Size"
+        value={rule.fit}
+        options={FIT_OPTIONS.map(asChoice)}
+        onChange={(fit) => onChange({ ...rule, fit })}
+      />
       <SelectField
         label="Fitted to"
         value={same?.key ?? rule.to}

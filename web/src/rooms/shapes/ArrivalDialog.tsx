@@ -108,7 +108,7 @@ export function ArrivalDialog({
             sizes.map(({ width, height, members }) => (
               <Choice
                 key={`${width} ${height}`}
-                label={`${members.length === 1 ? 'The drawing is' : `${members.length} drawings are`} ${+width.toFixed(2)} × ${+height.toFixed(2)} px, the canvas ${piece.canvas.width} × ${piece.canvas.height}`}
+                label={`${members.length === 1 ? 'Drawing' : `${members.length} drawings`} ${+width.toFixed(2)} × ${+height.toFixed(2)} px, canvas ${piece.canvas.width} × ${piece.canvas.height}`}
                 value={fits[members[0]] ?? 'keep'}
                 options={FITS}
                 onChange={(fit) => setFit(members, fit)}
