@@ -164,8 +164,8 @@ function OutlineFacts({ parts }: { readonly parts: readonly Part[] }) {
           label="Fill rule"
           value={rule}
           options={[
-            { value: 'nonzero', label: 'Nonzero: by direction' },
-            { value: 'evenodd', label: 'Even-odd: by crossing' },
+            { value: 'nonzero', label: 'Nonzero: direction' },
+            { value: 'evenodd', label: 'Even-odd: crossing' },
           ]}
           onChange={(fillRule) =>
             store.dispatch(
