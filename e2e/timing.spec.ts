@@ -53,8 +53,7 @@ test('a pose is turned and moved, its lanes are seen, dragged, typed and eased, 
   await page.mouse.move(box.x + 20, box.y - 10, { steps: 4 });
   await page.mouse.up();
   await expect(page.getByRole('heading', { name: 'Key of Rotation' })).toBeVisible();
-  const dragged = Number(await piece.number('Rotation').inputValue());
-  expect(dragged).toBeGreaterThan(-300);
+  await expect.poll(async () => Number(await piece.number('Rotation').inputValue())).toBeGreaterThan(-300);
   await piece.setNumber('Rotation', '-180');
 
   // The way between two keys gets an easing of its own.
