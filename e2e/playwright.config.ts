@@ -16,8 +16,6 @@ export default defineConfig({
   retries: 0,
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   use: {
-    /* The next test of a worker goes on in the same page, with nothing left of the one before: a new one costs half as much as a whole test. */
-    reuseContext: true,
     actionTimeout: 40_000,
     viewport: { width: 1280, height: 800 },
     /* Nothing moves for its own sake: tests that are about motion ask for it. */

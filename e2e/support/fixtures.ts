@@ -2,6 +2,7 @@ import { test as base, expect } from '@playwright/test';
 import { MatchPage } from '../pages/match-page';
 import { PiecePage } from '../pages/piece-page';
 import { ShelfPage } from '../pages/shelf-page';
+import { freePort, KeptPages, watchForGood } from './kept-page';
 import { InnerServer, ServerProcess, type TestServer } from './server';
 
 interface Options {
@@ -15,11 +16,31 @@ interface Fixtures {
   match: MatchPage;
 }
 
+interface WorkerFixtures {
+  kept: KeptPages;
+}
+
 /** Tests with a server of their own; a console error or an uncaught exception on the page fails them. */
-export const test = base.extend<Options & Fixtures & { calm: undefined }>({
+export const test = base.extend<Options & Fixtures & { calm: undefined }, WorkerFixtures>({
   ownProcess: [false, { option: true }],
-  server: async ({ ownProcess }, use) => {
-    const server = ownProcess ? new ServerProcess() : new InnerServer();
+  kept: [
+    async ({ browser }, use) => {
+      const kept = new KeptPages(browser, await freePort());
+      await use(kept);
+      await kept.close();
+    },
+    { scope: 'worker' },
+  ],
+  page: async ({ kept, viewport, contextOptions, bypassCSP, actionTimeout }, use) => {
+    const mine = kept.of({ viewport, bypassCSP, colorScheme: 'light', ...contextOptions });
+    const page = await mine.take(actionTimeout);
+    const changedForGood = watchForGood(page);
+    await use(page);
+    await mine.giveBack(changedForGood());
+  },
+  context: async ({ page }, use) => use(page.context()),
+  server: async ({ ownProcess, kept }, use) => {
+    const server = ownProcess ? new ServerProcess(kept.port) : new InnerServer(kept.port);
     await server.start({ demo: true });
     await use(server);
     await server.dispose();

@@ -21,13 +21,14 @@ export interface TestServer {
 }
 
 const freshFolder = (): string => fs.mkdtempSync(path.join(os.tmpdir(), 'arc-shift-e2e-'));
-const portOf = (url: string): number => (url === '' ? 0 : Number(new URL(url).port));
 
 /** The built server in the process of the tests: to load all its packages for each test takes longer than most tests. */
 export class InnerServer implements TestServer {
   readonly dataFolder = freshFolder();
   private running: { close(): Promise<void> } | null = null;
   url = '';
+
+  constructor(private port = 0) {}
 
   async start({ demo = false } = {}): Promise<void> {
     const { startServer }: typeof import('../../server/src/start-server') = await import(
@@ -37,7 +38,7 @@ export class InnerServer implements TestServer {
       {
         dataFolder: this.dataFolder,
         host: '127.0.0.1',
-        port: portOf(this.url),
+        port: this.port,
         webFolder: path.join(ROOT, 'build/web'),
         logLevel: 'error',
         demo,
@@ -46,6 +47,7 @@ export class InnerServer implements TestServer {
     );
     this.running = started;
     this.url = started.url;
+    this.port = Number(new URL(this.url).port);
   }
 
   async kill(): Promise<void> {
@@ -71,13 +73,15 @@ export class ServerProcess implements TestServer {
   private process: ChildProcess | null = null;
   url = '';
 
+  constructor(private port = 0) {}
+
   async start({ demo = false } = {}): Promise<void> {
     const child = spawn(process.execPath, ['build/server/main.mjs', ...(demo ? ['--demo'] : [])], {
       cwd: ROOT,
       env: {
         ...process.env,
         ARC_SHIFT_DATA: this.dataFolder,
-        ARC_SHIFT_PORT: String(portOf(this.url)),
+        ARC_SHIFT_PORT: String(this.port),
         ARC_SHIFT_LOG: 'error',
       },
       stdio: ['ignore', 'pipe', 'inherit'],
@@ -92,6 +96,7 @@ export class ServerProcess implements TestServer {
       });
       child.once('exit', (code) => reject(new Error(`The server ended with ${code}: ${said}`)));
     });
+    this.port = Number(new URL(this.url).port);
   }
 
   /** Ends it as a signal from the terminal would. */
