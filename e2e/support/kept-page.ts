@@ -69,13 +69,17 @@ class KeptPage {
     const { context, page } = this;
     if (!context || !page) return;
     for (const other of context.pages()) if (other !== page) await other.close();
+    if (page.isClosed()) {
+      this.page = null;
+      return;
+    }
     for (const event of ['console', 'pageerror', 'dialog', 'request', 'response', 'download'] as const)
       page.removeAllListeners(event);
     await page.unrouteAll({ behavior: 'ignoreErrors' });
     await context.setOffline(false);
     await context.clearPermissions();
     await this.forget(page);
-    if (changedForGood || page.isClosed()) {
+    if (changedForGood) {
       await page.close();
       this.page = null;
       return;
