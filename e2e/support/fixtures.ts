@@ -2,7 +2,7 @@ import { test as base, expect } from '@playwright/test';
 import { MatchPage } from '../pages/match-page';
 import { PiecePage } from '../pages/piece-page';
 import { ShelfPage } from '../pages/shelf-page';
-import { freePort, KeptPages, watchForGood } from './kept-page';
+import { freePort, KeptPages } from './kept-page';
 import { InnerServer, ServerProcess, type TestServer } from './server';
 
 interface Options {
@@ -33,10 +33,8 @@ export const test = base.extend<Options & Fixtures & { calm: undefined }, Worker
   ],
   page: async ({ kept, viewport, contextOptions, bypassCSP, actionTimeout }, use) => {
     const mine = kept.of({ viewport, bypassCSP, colorScheme: 'light', ...contextOptions });
-    const page = await mine.take(actionTimeout);
-    const changedForGood = watchForGood(page);
-    await use(page);
-    await mine.giveBack(changedForGood());
+    await use(await mine.take(actionTimeout));
+    await mine.giveBack();
   },
   context: async ({ page }, use) => use(page.context()),
   server: async ({ ownProcess, kept }, use) => {

@@ -50,6 +50,8 @@ export class KeptPages {
 class KeptPage {
   private context: BrowserContext | null = null;
   private page: Page | null = null;
+  /** Has the test added what only ends with the page? */
+  private changedForGood = false;
 
   constructor(
     private readonly browser: Browser,
@@ -60,17 +62,18 @@ class KeptPage {
   async take(actionTimeout: number | undefined): Promise<Page> {
     this.context ??= await this.browser.newContext(this.options);
     if (actionTimeout) this.context.setDefaultTimeout(actionTimeout);
-    if (!this.page) this.page = await this.context.newPage();
+    this.page ??= this.watched(await this.context.newPage());
     return this.page;
   }
 
   /** Empties the page and its store; a page that was changed for good is closed instead. */
-  async giveBack(changedForGood: boolean): Promise<void> {
+  async giveBack(): Promise<void> {
     const { context, page } = this;
     if (!context || !page) return;
     for (const other of context.pages()) if (other !== page) await other.close();
     if (page.isClosed()) {
       this.page = null;
+      this.changedForGood = false;
       return;
     }
     for (const event of ['console', 'pageerror', 'dialog', 'request', 'response', 'download'] as const)
@@ -79,9 +82,10 @@ class KeptPage {
     await context.setOffline(false);
     await context.clearPermissions();
     await this.forget(page);
-    if (changedForGood) {
+    if (this.changedForGood) {
       await page.close();
       this.page = null;
+      this.changedForGood = false;
       return;
     }
     await page.emulateMedia({
@@ -96,6 +100,20 @@ class KeptPage {
 
   async close(): Promise<void> {
     await this.context?.close();
+  }
+
+  /** Scripts and functions that a test adds stay for as long as the page does. */
+  private watched(page: Page): Page {
+    const { addInitScript, exposeFunction } = page;
+    page.addInitScript = (...args: Parameters<Page['addInitScript']>) => {
+      this.changedForGood = true;
+      return addInitScript.apply(page, args);
+    };
+    page.exposeFunction = (...args) => {
+      this.changedForGood = true;
+      return exposeFunction.apply(page, args);
+    };
+    return page;
   }
 
   private async forget(page: Page): Promise<void> {
@@ -113,23 +131,4 @@ class KeptPage {
     await browser.detach();
     await page.unrouteAll({ behavior: 'ignoreErrors' });
   }
-}
-
-/** Is it told whether something was added to the page that only ends with it? */
-export function watchForGood(page: Page): () => boolean {
-  let changed = false;
-  const { addInitScript, exposeFunction } = page;
-  page.addInitScript = (...args: Parameters<Page['addInitScript']>) => {
-    changed = true;
-    return addInitScript.apply(page, args);
-  };
-  page.exposeFunction = (...args) => {
-    changed = true;
-    return exposeFunction.apply(page, args);
-  };
-  return () => {
-    page.addInitScript = addInitScript;
-    page.exposeFunction = exposeFunction;
-    return changed;
-  };
 }
