@@ -9,6 +9,7 @@ import { GifReader } from 'omggif';
 import { PNG } from 'pngjs';
 import { SaxesParser } from 'saxes';
 import { expect, test } from './support/fixtures';
+import { shareOfDifferentPixels } from './support/pixels';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
@@ -224,6 +225,24 @@ test('the file is seen before it is made, in step with the bead', async ({ piece
   await page.getByText('3', { exact: true }).first().click();
   await page.waitForTimeout(800);
   await expect.poll(fileTime).toBeCloseTo(bead, 3);
+});
+
+test('the picture of the file beside the piece is that of the piece at the bead, with nothing over it', async ({
+  piece,
+  page,
+}) => {
+  await piece.open('demo-quay-mark', 'output');
+  const file = page.getByTestId('file-svg').locator('svg');
+  await expect(file).toBeVisible();
+  await piece.matched();
+  for (let step = 0; step < 3; step++) {
+    const share = async (): Promise<number> => {
+      const pictures = [await page.locator('.output-canvas').screenshot(), await file.screenshot()];
+      return (await shareOfDifferentPixels(page, pictures[0], pictures[1], 64)).share;
+    };
+    await expect.poll(share).toBeLessThan(0.03);
+    for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight');
+  }
 });
 
 test('what a form cannot show is said before it is made, and nothing is offered', async ({ piece, page }) => {

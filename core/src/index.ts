@@ -188,6 +188,7 @@ export {
   type FormId,
   type FormWords,
   featuresOf,
+  isCalmPicture,
   MOST_FILE_BYTES,
   MOST_FRAMES,
   makeTextFiles,

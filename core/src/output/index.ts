@@ -7,6 +7,7 @@ export { MOST_FRAMES } from './frame-data';
 export { writeLottie } from './lottie/write-lottie';
 export * from './matrix';
 export type { OutputFile } from './output-file';
+export { isCalmPicture } from './own-names';
 export { comparePainted } from './proof/compare';
 export { type Painted, paintedOfFrame, proofTimes } from './proof/painted';
 export { type ProofLine, proveText } from './proof/prove-text';

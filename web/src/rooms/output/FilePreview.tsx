@@ -1,4 +1,4 @@
-import type { FormId, Piece } from '@core';
+import { type FormId, isCalmPicture, type Piece } from '@core';
 import { useEffect, useRef } from 'react';
 import { useEditor } from '../../context';
 
@@ -68,7 +68,8 @@ function SteppedSvg({ blob, name }: { readonly blob: Blob; readonly name: string
       // Its style sheet is for where it stands alone: here it is to move.
       const moving = text.replace(/<style>[^<]*<\/style>/g, '');
       const parsed = new DOMParser().parseFromString(moving, 'image/svg+xml').documentElement;
-      for (const still of parsed.querySelectorAll('.still')) still.remove();
+      for (const group of parsed.querySelectorAll('g[class]'))
+        if (isCalmPicture({ attributes: { class: group.getAttribute('class') ?? '' } })) group.remove();
       svg = document.importNode(parsed, true) as unknown as SVGSVGElement;
       place.current.replaceChildren(svg);
       svg.pauseAnimations();
