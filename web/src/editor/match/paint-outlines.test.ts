@@ -1,5 +1,6 @@
 import { AUTOMATIC_MATCH, type PoseShiftPlan, planPoseShift, shiftInput } from '@core';
 import { describe, expect, test } from '@jest/globals';
+import { type Mark, Paper } from '../../testing/paper';
 import { pieceOf } from '../../testing/pieces';
 import { frameOf, hueOf, type MatchColours, paintMiddle, paintSide } from './paint-outlines';
 import { fitPicture, fromPicture, toPicture } from './picture-view';
@@ -26,60 +27,13 @@ function plan(a: string, b: string, match = {}): PoseShiftPlan {
   return planPoseShift({ ...input, match: { ...AUTOMATIC_MATCH, ...match } });
 }
 
-interface Stroke {
-  readonly style: string;
-  readonly width: number;
-  readonly dash: readonly number[];
-  readonly arcs: number;
-}
-
-/** A canvas that remembers how it was stroked, filled and written on. */
-class Paper {
-  strokeStyle = '';
-  fillStyle = '';
-  lineWidth = 1;
-  globalAlpha = 1;
-  font = '';
-  textAlign = '';
-  textBaseline = '';
-  readonly strokes: Stroke[] = [];
-  readonly fills: string[] = [];
-  readonly texts: string[] = [];
-  private dash: readonly number[] = [];
-  private arcs = 0;
-  beginPath(): void {
-    this.arcs = 0;
-  }
-  moveTo(): void {}
-  lineTo(): void {}
-  bezierCurveTo(): void {}
-  closePath(): void {}
-  arc(): void {
-    this.arcs++;
-  }
-  setLineDash(dash: number[]): void {
-    this.dash = dash;
-  }
-  stroke(): void {
-    this.strokes.push({ style: this.strokeStyle, width: this.lineWidth, dash: this.dash, arcs: this.arcs });
-  }
-  fill(): void {
-    this.fills.push(this.fillStyle);
-  }
-  fillText(text: string): void {
-    this.texts.push(text);
-  }
-  get context(): CanvasRenderingContext2D {
-    return this as unknown as CanvasRenderingContext2D;
-  }
-}
 const sidePaper = (of: PoseShiftPlan, side: 'a' | 'b', numbers = false): Paper => {
   const paper = new Paper();
   paintSide(paper.context, of, side, VIEW, COLOURS, numbers);
   return paper;
 };
 const hues = (paper: Paper): string[] =>
-  paper.strokes.filter(({ width, arcs }) => width === 3 && arcs === 0).map(({ style }) => style);
+  paper.strokes.filter(({ width, arcs }) => width === 3 && arcs.length === 0).map(({ style }) => style);
 
 describe('the two outlines', () => {
   test('have the same hue at the same place, all round', () => {
@@ -104,12 +58,14 @@ describe('the two outlines', () => {
 
   test('show slits thin and dashed, and what has no partner dashed', () => {
     const slit = sidePaper(plan(RING, SQUARE), 'a');
-    expect(slit.strokes.some(({ width, dash, arcs }) => width === 1 && dash.length === 2 && arcs === 0)).toBe(true);
+    expect(slit.strokes.some(({ width, dash, arcs }) => width === 1 && dash.length === 2 && arcs.length === 0)).toBe(
+      true,
+    );
     const ringPiece = pieceOf([RING, SQUARE]);
     const hole = Object.values(ringPiece.parts)[0].contours[1].id;
     const input = shiftInput(ringPiece, Object.values(ringPiece.shifts)[0]);
     const alone = planPoseShift({ ...input, match: { ...AUTOMATIC_MATCH, pairs: [{ a: hole, b: null }] } });
-    const dashed = (paper: Paper): Stroke[] => paper.strokes.filter(({ style }) => style === 'soft');
+    const dashed = (paper: Paper): Mark[] => paper.strokes.filter(({ style }) => style === 'soft');
     expect(dashed(sidePaper(alone, 'a'))).toEqual([expect.objectContaining({ width: 2, dash: [5, 4] })]);
     // On the other side it is a point: nothing to show.
     expect(dashed(sidePaper(alone, 'b'))).toEqual([]);
@@ -131,7 +87,7 @@ describe('the in-between', () => {
       .map((p) => middle(wrong, p))
       .find(({ marks }) => marks[0].folds.length > 0);
     expect(folded).toBeDefined();
-    const rings = folded?.paper.strokes.filter(({ style, arcs }) => style === 'broken' && arcs === 1);
+    const rings = folded?.paper.strokes.filter(({ style, arcs }) => style === 'broken' && arcs.length === 1);
     expect(rings).toHaveLength(folded?.marks[0].folds.length ?? -1);
   });
 
