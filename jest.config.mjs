@@ -5,6 +5,7 @@ export default {
   // Left alone, one core of two would stand idle.
   maxWorkers: Math.max(2, availableParallelism() - 1),
   testSequencer: '<rootDir>/scripts/jest-sequencer.cjs',
+  runtime: '<rootDir>/scripts/jest-runtime.cjs',
   testEnvironment: '<rootDir>/scripts/jest-environment.cjs',
   roots: ['<rootDir>/core/src', '<rootDir>/server/src', '<rootDir>/web/src'],
   testMatch: ['**/*.test.ts'],
