@@ -20,7 +20,7 @@ const listed = (found: readonly Alternative[]): string =>
     .map(({ score, match }) => {
       const [pair] = match.pairs;
       if (!pair) return score.toFixed(3);
-      const soft = pair.softness ? ` softened ${pair.softness}` : '';
+      const soft = pair.smoothing ? ` softened ${pair.smoothing}` : '';
       return `${score.toFixed(3)} ${pair.method}${soft} ${pair.startA.toFixed(2)}→${pair.startB.toFixed(2)}`;
     })
     .join(' | ');

@@ -66,7 +66,7 @@ export function plainPlan(a: Outline, b: Outline): ShiftPlan {
       bridgesA: [],
       bridgesB: [],
       method: 'straight',
-      softness: 0,
+      smoothing: 0,
     };
   });
   return {

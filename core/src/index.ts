@@ -6,6 +6,7 @@ export { SITE_KINDS, SITE_SLOTS, type SiteKind, type SiteSlot } from './api';
 export { cubicPoint, nearestOnCubic } from './curve';
 // Ways from one value to another.
 export {
+  backReach,
   DEFAULT_EASING,
   EASING_PRESETS,
   EASING_SIDES,
@@ -14,7 +15,8 @@ export {
   ease,
   easeSlope,
   easingSegments,
-  LEAST_DAMPING,
+  overshootOf,
+  physicsOf,
   readCssEasing,
   type SpringEasing,
   type SpringPhysics,

@@ -10,6 +10,12 @@ const SAME_PROCESS = {
   'origin-agent-cluster': '?1',
 };
 
+/** Plans by the content that they were made of: what is kept of them changes no answer, and making them again takes longer than most tests. */
+const PLANS = 'arcshift-plans';
+/** All stores of an origin but its databases, as the browser's protocol names them. */
+const OTHER_STORES =
+  'cookies,file_systems,local_storage,shader_cache,websql,service_workers,cache_storage,storage_buckets';
+
 /** A port that nobody has. */
 export async function freePort(): Promise<number> {
   const probe = net.createServer();
@@ -45,7 +51,7 @@ export class KeptPages {
 
 /**
  * One page for many tests: to load the application into a new one takes longer than most tests.
- * Nothing of a test is left for the next: neither what is stored nor routes, rights, listeners, sizes or other pages.
+ * Nothing of a test is left for the next but plans that were made: neither what is stored nor routes, rights, listeners, sizes or other pages.
  */
 class KeptPage {
   private context: BrowserContext | null = null;
@@ -122,12 +128,20 @@ class KeptPage {
       route.fulfill({ contentType: 'text/html', headers: SAME_PROCESS, body: '<title>…</title>' }),
     );
     await page.goto(origin + WAITING);
-    await page.evaluate(() => {
+    await page.evaluate(async (plans) => {
       sessionStorage.clear();
       window.name = '';
-    });
+      for (const { name } of await indexedDB.databases()) {
+        if (!name || name === plans) continue;
+        await new Promise((resolve, reject) => {
+          const gone = indexedDB.deleteDatabase(name);
+          gone.onsuccess = resolve;
+          gone.onerror = reject;
+        });
+      }
+    }, PLANS);
     const browser = await page.context().newCDPSession(page);
-    await browser.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' });
+    await browser.send('Storage.clearDataForOrigin', { origin, storageTypes: OTHER_STORES });
     await browser.detach();
     await page.unrouteAll({ behavior: 'ignoreErrors' });
   }

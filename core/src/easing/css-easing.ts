@@ -1,7 +1,7 @@
 import { CoreError } from '../errors';
 import type { Easing } from './easing';
+import { easingPolyline } from './easing-polyline';
 import { STEP_JUMPS, type StepsEasing } from './steps';
-import { straightPieces } from './straight-pieces';
 
 /** Largest error of progress in a `linear()`. */
 export const CSS_LINEAR_ERROR = 2e-3;
@@ -31,7 +31,7 @@ export function writeCssEasing(easing: Easing): string {
     case 'hold':
       return `steps(1, jump-${easing.until})`;
     default:
-      return `linear(${straightPieces(easing, CSS_LINEAR_ERROR)
+      return `linear(${easingPolyline(easing, CSS_LINEAR_ERROR)
         .map(([time, progress]) => `${text(progress, 4)} ${text(100 * time, 3)}%`)
         .join(', ')})`;
   }

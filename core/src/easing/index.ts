@@ -1,3 +1,4 @@
+export { backReach, overshootOf } from './back-reach';
 export { readCssEasing, writeCssEasing } from './css-easing';
 export { parameterAtTime } from './cubic-bezier';
 export { curveFinding } from './curve';
@@ -6,7 +7,7 @@ export * from './easing';
 export { EASING_SIDES, type EasingSide } from './families';
 export * from './presets';
 export {
-  LEAST_DAMPING,
+  physicsOf,
   type SpringEasing,
   type SpringPhysics,
   springBounce,

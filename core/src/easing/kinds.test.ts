@@ -14,10 +14,10 @@ import { CoreError } from '../errors';
 import { readCssEasing, writeCssEasing } from './css-easing';
 import { curveFinding } from './curve';
 import { type Easing, ease, easeSlope, easingSegments, reverseEasing } from './easing';
+import { easingPolyline } from './easing-polyline';
 import { EASING_SIDES } from './families';
 import { SPRING_REST, springBounce, springOvershoot, springSeconds } from './spring';
 import { STEP_JUMPS } from './steps';
-import { straightPieces } from './straight-pieces';
 
 const TIMES = Array.from({ length: 50 }, (_, i) => (i + 0.5) / 50);
 const KINDS: readonly Easing[] = [
@@ -160,7 +160,7 @@ describe('every kind', () => {
   });
   test('becomes straight pieces within the error that was asked for, and few', () => {
     for (const easing of KINDS) {
-      const pieces = straightPieces(easing, 2e-3);
+      const pieces = easingPolyline(easing, 2e-3);
       expect(pieces.length).toBeLessThan(100);
       for (const time of TIMES) {
         const k = pieces.findIndex(([at]) => at > time);

@@ -133,3 +133,10 @@ export const spring: EasingKind<SpringEasing> = {
   },
   reversed: ({ backwards, ...easing }) => (backwards ? easing : { ...easing, backwards: true }),
 };
+
+/** What a body of 1 kg needs for the same bounce, to begin with. */
+export const physicsOf = (bounce: number): SpringPhysics => {
+  const stiffness = 200;
+  const damping = 2 * Math.sqrt(stiffness) * Math.max(LEAST_DAMPING, 1 - bounce);
+  return { mass: 1, stiffness, damping: Math.round(damping * 100) / 100, speed: 0 };
+};

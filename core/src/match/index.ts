@@ -6,4 +6,4 @@ export { type Pairing, pairingsOf } from './pairings';
 export { reasonsFor } from './reasons';
 export { type Run, runContour, runsBackwards, shareOnRun, writtenShare } from './run-contour';
 export { mapShare } from './share-map';
-export { type Turns, turnTiming } from './turns';
+export { type UnpairedOrder, unpairedTiming } from './unpaired-order';

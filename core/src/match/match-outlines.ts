@@ -4,7 +4,7 @@ import { DIRECTION_CHOICES, type DirectionChoice, type Joining, type Match, type
 import { Matcher } from './matcher';
 import { type Pairing, pairingsOf } from './pairings';
 import { reasonsFor } from './reasons';
-import { TURNS } from './turns';
+import { UNPAIRED_ORDERS } from './unpaired-order';
 
 /**
  * Finds which place of outline `a` becomes which place of outline `b` (both in px, y down): contour pairs, direction, start places and a
@@ -38,11 +38,11 @@ export function prepareMatcher(a: Outline, b: Outline, options: MatchOptions): M
   };
   checkDirection(options.direction ?? 'auto', 'options.direction');
   options.directions?.forEach(({ direction }, i) => checkDirection(direction, `options.directions[${i}].direction`));
-  if (options.turns !== undefined && !TURNS.includes(options.turns))
+  if (options.unpairedOrder !== undefined && !UNPAIRED_ORDERS.includes(options.unpairedOrder))
     throw new CoreError(
       'option',
-      `Expected options.turns to be one of ${TURNS.join(', ')}; found ${String(options.turns)}.`,
-      'options.turns',
+      `Expected options.unpairedOrder to be one of ${UNPAIRED_ORDERS.join(', ')}; found ${String(options.unpairedOrder)}.`,
+      'options.unpairedOrder',
     );
   for (const [name, count] of [
     ['starts', options.starts],

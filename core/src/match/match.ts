@@ -1,4 +1,4 @@
-import type { Turns, TurnTiming } from './turns';
+import type { UnpairedOrder, UnpairedTiming } from './unpaired-order';
 
 /** A sentence that explains an automatic decision. Its code is stable, for tests and translation. */
 export interface Reason {
@@ -16,8 +16,8 @@ export interface Reason {
     | 'contour-born'
     | 'contour-dies'
     | 'part-alone'
-    | 'takes-turns'
-    | 'turns-own'
+    | 'unpaired-in-order'
+    | 'unpaired-order-own'
     | 'slit'
     | 'cut'
     | 'opened'
@@ -103,7 +103,7 @@ export interface PairMatch {
   readonly cost: number;
   /** The method and the rounding of the in-between, once they are decided. */
   readonly method?: 'straight' | 'turning' | 'blended';
-  readonly softness?: number;
+  readonly smoothing?: number;
 }
 
 /** How far a touch-up moves one point of a shift and its handles, px. */
@@ -131,7 +131,7 @@ export interface Match {
   /** Contours of the first outline that have no partner. */
   readonly unpairedA: readonly number[];
   /** When each of them grows or shrinks; absent: over the whole shift. */
-  readonly timing?: TurnTiming;
+  readonly timing?: UnpairedTiming;
   /** Direction in which each of them is wiped (rad, 0 to the right, clockwise); undefined: it grows or shrinks. */
   readonly wipes?: {
     readonly unpairedB: readonly (number | undefined)[];
@@ -177,7 +177,7 @@ export interface MatchOptions {
   /** Directions in which contours without a partner are wiped (rad, 0 to the right, clockwise). */
   readonly wipes?: readonly { readonly side: 'a' | 'b'; readonly contour: number; readonly angle: number }[];
   /** When contours without a partner leave and arrive. */
-  readonly turns?: Turns;
+  readonly unpairedOrder?: UnpairedOrder;
   /** How an open contour becomes a closed one: either the closed one is cut open, or the open one is closed by its chord. */
   readonly opening?: Opening;
   /** Lines that cut the solids of one side, as x0, y0, x1, y1 in px. */

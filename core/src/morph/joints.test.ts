@@ -29,7 +29,7 @@ function straightRun(x: number, y: number, degrees: number, lengths: readonly nu
 function turningAdded(from: Float64Array, to: Float64Array, closed: boolean): number {
   const travel = new RunTravel(from, to, closed, 100);
   const source = { travel, closed, role: 'pair', a: 0, b: 0, bridgesA: [], bridgesB: [], deviation: 0 } as const;
-  const plan = assemble([planRun(source, { method: 'straight', softness: 0 })], 'nonzero', 100);
+  const plan = assemble([planRun(source, { method: 'straight', smoothing: 0 })], 'nonzero', 100);
   const probe = new InBetweenProbe(plan, 0.01);
   const at = (p: number): number => {
     probe.take(evaluate(plan, p));

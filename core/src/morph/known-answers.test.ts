@@ -44,7 +44,7 @@ describe('known answers of the whole engine', () => {
     for (let k = 0; k < 8; k++) {
       const starts = [{ contourA: 0, shareA: 0, contourB: 0, shareB: k / 8 }];
       const health = (direction: 'same' | 'reversed') =>
-        measureHealth(best(pentagon, sector, { direction, starts, method: 'straight', softness: 0 }).plan);
+        measureHealth(best(pentagon, sector, { direction, starts, method: 'straight', smoothing: 0 }).plan);
       expect(health('same').verdict).toBe('broken');
     }
     expect(measureHealth(best(pentagon, sector, { direction: 'reversed' }).plan).folds).toBe(0);
@@ -292,8 +292,8 @@ describe('what is decided by hand', () => {
   });
 
   test('a softened middle is rounder than the straight one and has the same ends', () => {
-    const straight = best(arrow, star, { method: 'straight', softness: 0 });
-    const soft = best(arrow, star, { method: 'straight', softness: 14 });
+    const straight = best(arrow, star, { method: 'straight', smoothing: 0 });
+    const soft = best(arrow, star, { method: 'straight', smoothing: 14 });
     const middle = (alternative: Alternative): number => {
       const moment = measureHealth(alternative.plan).moments[10];
       return moment.length ** 2 / moment.area;

@@ -96,7 +96,7 @@ export function atLevel(rounded: Rounded, level: number, out: Float64Array): Flo
 }
 
 /** How round the leaving end is at `progress` when it is to reach `most`; the arriving end is as round at 1 − progress. */
-export function softnessAt(progress: number, most: number): number {
+export function smoothingAt(progress: number, most: number): number {
   const u = Math.min(1, Math.max(0, progress / ROUNDED_BY));
   return most * u * u * (3 - 2 * u);
 }

@@ -38,7 +38,7 @@ describe('against a general-purpose geometry library', () => {
       const [a, b] = [icons[i % icons.length], icons[(i * 7 + 3) % icons.length]];
       const { plan } = rankAlternatives(a, b, {
         method: 'straight',
-        softness: 0,
+        smoothing: 0,
         starts: [{ contourA: 0, shareA: 0, contourB: 0, shareB: (i % 5) / 5 }],
       })[0];
       const probe = new InBetweenProbe(plan, 0.02 * plan.size);
@@ -154,7 +154,7 @@ describe('the turning in-between', () => {
     };
     const travel = new RunTravel(run(false), run(true), true, 100);
     const source = { travel, closed: true, role: 'pair' as const, bridgesA: [], bridgesB: [], deviation: 0 };
-    const plan = assemble([planRun(source, { method: 'turning', softness: 0 })], 'nonzero', 100);
+    const plan = assemble([planRun(source, { method: 'turning', smoothing: 0 })], 'nonzero', 100);
     for (let k = 1; k < 20; k++) {
       const inBetween = evaluate(plan, k / 20);
       const edge = (i: number): number =>

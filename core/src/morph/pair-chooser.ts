@@ -28,7 +28,7 @@ export interface Reach {
 /** What a designer has set for all pairs. */
 export interface PairWishes {
   readonly method?: Method;
-  readonly softness?: number;
+  readonly smoothing?: number;
   readonly even?: number;
 }
 
@@ -63,7 +63,7 @@ export class PairChooser {
     const others = this.reach.wider ? looked.flatMap((spec) => this.matcher.others(spec)) : [];
     const fits = [...own, ...others.map((fit) => ({ ...fit, cost: least + OTHER_BIAS }))];
     const methods = this.options.method ? [this.options.method] : METHODS;
-    const softness = this.options.softness;
+    const smoothing = this.options.smoothing;
     const queue = fits
       .flatMap((pair) =>
         methods.map((method) => ({
@@ -85,11 +85,11 @@ export class PairChooser {
     const judged: (PairChoice & { readonly judge: Judge; twice: boolean })[] = [];
     const judge = (pair: PairMatch, method: Method, prior: number, soft: number): void => {
       const source = sourceOf(pair);
-      const plan = assemble([planRun(source, { method, softness: soft })], 'nonzero', this.size);
+      const plan = assemble([planRun(source, { method, smoothing: soft })], 'nonzero', this.size);
       const eye = new Judge(plan);
       const { penalty, folds } = eye.firstLook();
       judged.push({
-        pair: { ...pair, method, softness: soft },
+        pair: { ...pair, method, smoothing: soft },
         source,
         score: prior + penalty,
         folds,
@@ -117,7 +117,7 @@ export class PairChooser {
       for (; next < queue.length; next++) {
         const { pair, method, prior } = queue[next];
         if (judged.length >= this.reach.atLeast && prior >= judged[0].score) break;
-        judge(pair, method, prior, softness ?? 0);
+        judge(pair, method, prior, smoothing ?? 0);
         judged.sort(byScore);
       }
     };
@@ -125,7 +125,7 @@ export class PairChooser {
       proceed();
       settle();
     } while (next < queue.length && queue[next].prior < judged[0].score);
-    if ((this.reach.wider || judged[0].folds || judged[0].score > SOFTEN_ABOVE) && softness === undefined) {
+    if ((this.reach.wider || judged[0].folds || judged[0].score > SOFTEN_ABOVE) && smoothing === undefined) {
       const tried = new Set<PairMatch>();
       const left = { own: SOFT_FITS, others: SOFT_FITS };
       for (const { pair, prior } of queue) {

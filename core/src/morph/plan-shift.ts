@@ -55,9 +55,9 @@ export function planRuns(
   const solids = match.pairs.map((pair) => ({ pair, source: sourceOf(pair) }));
   const pointsA = pointsOfUnpaired(a, match.unpairedA, nestingA, match.wipes?.unpairedA);
   const pointsB = pointsOfUnpaired(b, match.unpairedB, nestingB, match.wipes?.unpairedB);
-  const wayOf = ({ method: own, softness }: PairMatch): Way => ({
+  const wayOf = ({ method: own, smoothing }: PairMatch): Way => ({
     method: method ?? own ?? 'straight',
-    softness: softness ?? 0,
+    smoothing: smoothing ?? 0,
   });
   for (const { pair, source } of solids) {
     const solid = solids.find(
@@ -226,7 +226,7 @@ function wiped(
     bridgesA: edges,
     bridgesB: edges,
     method: 'straight',
-    softness: 0,
+    smoothing: 0,
   } as const;
   const hidden = new Float64Array(full.length);
   writeWipe({ ...run, at: 0 }, wipe, full, role === 'appears' ? 0 : 1, hidden);
@@ -301,5 +301,5 @@ function unpairedRun(
     bridgesB: [],
     deviation: 0,
   };
-  return { ...planRun(source, { method: 'straight', softness: 0 }), begin: timing[0], end: timing[1] };
+  return { ...planRun(source, { method: 'straight', smoothing: 0 }), begin: timing[0], end: timing[1] };
 }

@@ -63,7 +63,7 @@ function planBetween(
       bridgesA: [],
       bridgesB: [],
       method: 'straight',
-      softness: 0,
+      smoothing: 0,
     };
   });
   return assemble(runs, fillRule, size);

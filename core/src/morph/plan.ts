@@ -1,7 +1,7 @@
 import type { FillRule } from '../outline';
 
 /** Raised whenever the same input may give another plan; kept plans of older versions are then made anew. */
-export const ENGINE_VERSION = 12;
+export const ENGINE_VERSION = 13;
 
 export const METHODS = ['straight', 'turning', 'blended'] as const;
 /** How positions travel: straight — every point on a straight line; turning — edges turn and stretch; blended — half of each. */
@@ -72,7 +72,7 @@ export interface PlanContour {
   readonly bridgesB: readonly number[];
   /** How it travels, and how much it is rounded on the way (0: not at all). */
   readonly method: Method;
-  readonly softness: number;
+  readonly smoothing: number;
 }
 
 /**

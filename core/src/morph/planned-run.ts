@@ -46,7 +46,7 @@ export function planRun({ travel, closed, role, a, b, reversed, bridgesA, bridge
     bridgesA,
     bridgesB,
     method: way.method,
-    softness: way.softness,
+    smoothing: way.smoothing,
   };
 }
 

@@ -22,7 +22,7 @@ function still(contours: readonly Contour[], bridges: readonly number[] = []): S
           bridgesB: [],
           deviation: 0,
         },
-        { method: 'straight', softness: 0 },
+        { method: 'straight', smoothing: 0 },
       ),
     ),
     'nonzero',

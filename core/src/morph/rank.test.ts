@@ -51,7 +51,7 @@ describe('where nothing that is found at first is healthy', () => {
     const [from, to] = iconsNamed('chat-3-line', 'file-shield-fill');
     const [best] = rankAlternatives(from, to);
     expect(measureHealth(best.plan).verdict).toBe('good');
-    expect(best.match.pairs.map(({ softness }) => softness)).toEqual([18, 18]);
+    expect(best.match.pairs.map(({ smoothing }) => smoothing)).toEqual([18, 18]);
   });
 
   test('what is handed over is no more than otherwise, the healthiest first, each another one', () => {
@@ -144,18 +144,18 @@ describe('ranked alternatives', () => {
 
   test('a method that was asked for is the only one; the reason says whose choice it is', () => {
     for (const method of METHODS) {
-      const found = rankAlternatives(ARROW, STAR, { method, softness: 0, atLeast: 4 });
+      const found = rankAlternatives(ARROW, STAR, { method, smoothing: 0, atLeast: 4 });
       expect(new Set(found.flatMap(({ match }) => match.pairs.map((pair) => pair.method)))).toEqual(new Set([method]));
       expect(found[0].match.reasons.map(({ code }) => code)).toContain('method-own');
     }
   });
 
-  test('softness that was asked for is kept; without it nothing that does not fold is softened', () => {
-    const [own] = rankAlternatives(ARROW, STAR, { softness: 9 });
-    expect(own.match.pairs[0].softness).toBe(9);
+  test('smoothing that was asked for is kept; without it nothing that does not fold is softened', () => {
+    const [own] = rankAlternatives(ARROW, STAR, { smoothing: 9 });
+    expect(own.match.pairs[0].smoothing).toBe(9);
     expect(own.match.reasons.find(({ code }) => code === 'softened')?.text).toContain('your choice');
     const [free] = rankAlternatives(ARROW, STAR);
-    expect(free.match.pairs[0].softness).toBe(0);
+    expect(free.match.pairs[0].smoothing).toBe(0);
   });
 
   test('where everything folds the middle is rounded until it does not', () => {
@@ -177,12 +177,12 @@ describe('ranked alternatives', () => {
       outlineOfContours([polygonContour(teeth(false))]),
       outlineOfContours([polygonContour(teeth(true))]),
     ];
-    const [hard] = rankAlternatives(a, b, { method: 'straight', softness: 0 });
+    const [hard] = rankAlternatives(a, b, { method: 'straight', smoothing: 0 });
     const [best] = rankAlternatives(a, b);
     const folds = (plan: typeof best.plan): number => measureHealth(plan).folds;
     expect(folds(hard.plan)).toBeGreaterThan(0);
     expect(folds(best.plan)).toBe(0);
-    expect(best.match.pairs[0].softness).toBeGreaterThan(0);
+    expect(best.match.pairs[0].smoothing).toBeGreaterThan(0);
     expect(best.match.reasons.some(({ code }) => code === 'softened')).toBe(true);
     expect(best.score).toBeLessThan(hard.score);
   });

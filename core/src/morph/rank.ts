@@ -8,8 +8,8 @@ import {
   prepareMatcher,
   type Reason,
   reasonsFor,
-  type Turns,
-  turnTiming,
+  type UnpairedOrder,
+  unpairedTiming,
   wipesOf,
 } from '../match';
 import { type Outline, outlineSize } from '../outline';
@@ -45,7 +45,7 @@ export interface RankOptions extends MatchOptions {
   /** The only method to use. */
   readonly method?: Method;
   /** How much the in-between is rounded, 0 to 18. Absent: only if everything else folds or is unhealthy. */
-  readonly softness?: number;
+  readonly smoothing?: number;
   /** The least number of ways judged for each pair, for a list to choose from. Default 1. */
   readonly atLeast?: number;
   /** Return the best pairing also with all its pairs alike, once per method and order of coming and going? They come last and are not judged. */
@@ -58,22 +58,22 @@ export interface RankOptions extends MatchOptions {
 const GOOD_ENOUGH = 1;
 /** One way for contours to come and go, and how much better it must score to be chosen. */
 interface Stage {
-  readonly turns: Exclude<Turns, 'auto'>;
+  readonly order: Exclude<UnpairedOrder, 'auto'>;
   readonly bias: number;
 }
 const STAGES: readonly Stage[] = [
-  { turns: 'together', bias: 0 },
-  { turns: 'overlap', bias: 0.025 },
-  { turns: 'after', bias: 0.05 },
+  { order: 'together', bias: 0 },
+  { order: 'overlap', bias: 0.025 },
+  { order: 'after', bias: 0.05 },
 ];
 /** Ways to morph all pairs alike, tried when none of the first alternatives is healthy. */
 const KINDS: readonly ((pair: PairMatch) => boolean)[] = [
   () => true,
-  ...METHODS.map((method) => (pair: PairMatch) => pair.method === method && !pair.softness),
+  ...METHODS.map((method) => (pair: PairMatch) => pair.method === method && !pair.smoothing),
   ...[6, 12, 18].map(
     (level) =>
-      ({ softness = 0 }: PairMatch) =>
-        softness >= level,
+      ({ smoothing = 0 }: PairMatch) =>
+        smoothing >= level,
   ),
 ];
 
@@ -267,10 +267,12 @@ export class Ranker {
   private *unjudged(pairing: Pairing, chooser: PairChooser): Generator<Alternative> {
     const lists = pairing.slots.map((specs) => chooser.choose(specs));
     for (const method of this.options.method ? [this.options.method] : METHODS) {
-      const choices = lists.map((list) => list.find(({ pair }) => pair.method === method && !pair.softness) ?? list[0]);
+      const choices = lists.map(
+        (list) => list.find(({ pair }) => pair.method === method && !pair.smoothing) ?? list[0],
+      );
       const inPlace = this.alternative(pairing, choices, Infinity);
-      for (const { turns } of this.stages(pairing))
-        yield inTurns(inPlace, turns, (this.options.turns ?? 'auto') !== 'auto');
+      for (const { order } of this.stages(pairing))
+        yield inOrder(inPlace, order, (this.options.unpairedOrder ?? 'auto') !== 'auto');
     }
   }
 
@@ -295,13 +297,13 @@ export class Ranker {
 
   /** The open ways for unpaired contours to come and go: together first, then in turn, when fewer contours can collide. */
   private stages({ unpairedA, unpairedB }: Pairing): readonly Stage[] {
-    const { turns = 'auto' } = this.options;
+    const { unpairedOrder = 'auto' } = this.options;
     if (unpairedA.length + unpairedB.length === 0) return STAGES.slice(0, 1);
-    return turns === 'auto' ? STAGES : STAGES.filter((stage) => stage.turns === turns);
+    return unpairedOrder === 'auto' ? STAGES : STAGES.filter(({ order }) => order === unpairedOrder);
   }
 
-  private staged(inPlace: Alternative, { turns, bias }: Stage, base: number): Alternative {
-    const staged = inTurns(inPlace, turns, (this.options.turns ?? 'auto') !== 'auto');
+  private staged(inPlace: Alternative, { order, bias }: Stage, base: number): Alternative {
+    const staged = inOrder(inPlace, order, (this.options.unpairedOrder ?? 'auto') !== 'auto');
     return { ...staged, score: base + bias + new Judge(staged.plan).firstLook().penalty };
   }
 
@@ -333,11 +335,11 @@ export class Ranker {
         code: 'method-found',
         text: 'Edges turn on their way, because on straight ways the middle is worse.',
       });
-    if (pairs.some(({ softness }) => softness))
+    if (pairs.some(({ smoothing }) => smoothing))
       out.push({
         code: 'softened',
         text:
-          this.options.softness !== undefined
+          this.options.smoothing !== undefined
             ? 'The in-between is smoothed: your choice.'
             : 'The in-between is smoothed, because everything else folds or looks worse.',
       });
@@ -346,10 +348,10 @@ export class Ranker {
 }
 
 /** The same alternative, with contours coming and going in turn, near something that is visible. */
-function inTurns(alternative: Alternative, turns: Exclude<Turns, 'auto'>, own: boolean): Alternative {
+function inOrder(alternative: Alternative, order: Exclude<UnpairedOrder, 'auto'>, own: boolean): Alternative {
   const { plan, match } = alternative;
-  const timing = turnTiming(turns, match.unpairedB.length, match.unpairedA.length);
-  const reason = turnsReason(match, turns, own);
+  const timing = unpairedTiming(order, match.unpairedB.length, match.unpairedA.length);
+  const reason = orderReason(match, order, own);
   let unpairedB = 0;
   let unpairedA = 0;
   const contours = plan.contours.map((contour) => {
@@ -364,17 +366,21 @@ function inTurns(alternative: Alternative, turns: Exclude<Turns, 'auto'>, own: b
   };
 }
 
-function turnsReason({ unpairedB, unpairedA }: Match, turns: Exclude<Turns, 'auto'>, own: boolean): Reason | undefined {
+function orderReason(
+  { unpairedB, unpairedA }: Match,
+  order: Exclude<UnpairedOrder, 'auto'>,
+  own: boolean,
+): Reason | undefined {
   if (unpairedB.length + unpairedA.length === 0) return undefined;
-  if (own) return { code: 'turns-own', text: 'When unpaired contours go and come is your choice.' };
-  if (turns === 'together') return undefined;
+  if (own) return { code: 'unpaired-order-own', text: 'When unpaired contours go and come is your choice.' };
+  if (order === 'together') return undefined;
   const how =
     unpairedA.length === 0
       ? 'What comes alone comes late'
       : unpairedB.length === 0
         ? 'What goes alone is gone early'
-        : `What goes alone is ${turns === 'overlap' ? 'half gone' : 'gone'} before something comes`;
-  return { code: 'takes-turns', text: `${how}, so that nothing touches.` };
+        : `What goes alone is ${order === 'overlap' ? 'half gone' : 'gone'} before something comes`;
+  return { code: 'unpaired-in-order', text: `${how}, so that nothing touches.` };
 }
 
 const WORD: Readonly<Record<Method, string>> = {

@@ -26,7 +26,7 @@ export function stillPlan(outline: Outline): ShiftPlan {
       bridgesA: NO_BRIDGES,
       bridgesB: NO_BRIDGES,
       method: 'straight',
-      softness: 0,
+      smoothing: 0,
     });
     at += contour.points.length;
   }

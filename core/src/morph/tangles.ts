@@ -19,9 +19,9 @@ export function isTangled(outline: Outline): boolean {
 export function cheapestWay(
   a: Outline,
   b: Outline,
-  options: MatchOptions & { readonly method?: Method; readonly softness?: number },
+  options: MatchOptions & { readonly method?: Method; readonly smoothing?: number },
 ): Alternative {
   const found = matchOutlines(a, b, options);
-  const match = { ...found, pairs: found.pairs.map((pair) => ({ ...pair, softness: options.softness })) };
+  const match = { ...found, pairs: found.pairs.map((pair) => ({ ...pair, smoothing: options.smoothing })) };
   return { match, plan: planShift(a, b, match, options.method), score: Infinity };
 }

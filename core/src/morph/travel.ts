@@ -1,6 +1,6 @@
 import { PLAN_DEVIATION_REL } from '../num';
 import { farTurns, smoothJoints } from './joints';
-import { atLevel, type Rounded, roundedLevels, softnessAt } from './melt';
+import { atLevel, type Rounded, roundedLevels, smoothingAt } from './melt';
 import type { Method, PlanKeys } from './plan';
 import { onGrid, splineKeys } from './spline-keys';
 import { evaluateTurning, planTurning, type TurningPlan } from './turning';
@@ -19,7 +19,7 @@ export interface Correction {
 export interface Way {
   readonly method: Method;
   /** Roundness on the way, 0 (none) to 18. */
-  readonly softness: number;
+  readonly smoothing: number;
   readonly corrections?: readonly Correction[];
   /** Moves the whole run along at a progress, (0, 0) at the ends: a hole that its solid carries. */
   readonly carried?: (progress: number, out: Float64Array) => void;
@@ -43,8 +43,8 @@ export class RunTravel {
   }
 
   /** Writes the exact in-between, before smooth joints are aligned. */
-  inBetween({ method, softness, carried }: Way, progress: number, out: Float64Array): Float64Array {
-    if (softness > 0 && this.closed) this.softInBetween(softness, progress, out);
+  inBetween({ method, smoothing, carried }: Way, progress: number, out: Float64Array): Float64Array {
+    if (smoothing > 0 && this.closed) this.softInBetween(smoothing, progress, out);
     else if (method === 'straight') this.straightInBetween(progress, out);
     else {
       this.turning ??= planTurning(this.from, this.to, this.closed);
@@ -69,7 +69,7 @@ export class RunTravel {
     const corrections = [...(way.corrections ?? [])].sort((p, q) => p.progress - q.progress);
     const still = way.carried && this.isStill(way);
     const carried = still ? undefined : way.carried;
-    const soft = way.softness > 0 && this.closed;
+    const soft = way.smoothing > 0 && this.closed;
     if (way.method === 'straight' && !soft && corrections.length === 0 && !carried) return undefined;
     const stretches = soft ? SOFT_STRETCHES : TURNING_STRETCHES;
     const times = Array.from({ length: stretches + 1 }, (_, k) => k / stretches);
@@ -92,12 +92,12 @@ export class RunTravel {
 
   /** Joints to be aligned on a way. */
   joints(way: Way): Int32Array {
-    return smoothJoints(this.from, this.to, this.closed, way.method !== 'straight' || way.softness > 0);
+    return smoothJoints(this.from, this.to, this.closed, way.method !== 'straight' || way.smoothing > 0);
   }
 
   /** Joints that are turned on a straight way. */
   turns(way: Way): Float64Array {
-    const straight = way.method === 'straight' && !(way.softness > 0);
+    const straight = way.method === 'straight' && !(way.smoothing > 0);
     return straight ? farTurns(this.from, this.to, this.closed) : new Float64Array(0);
   }
 
@@ -106,10 +106,10 @@ export class RunTravel {
     for (let i = 0; i < out.length; i++) out[i] = from[i] + (to[i] - from[i]) * progress;
   }
 
-  private softInBetween(softness: number, progress: number, out: Float64Array): void {
+  private softInBetween(smoothing: number, progress: number, out: Float64Array): void {
     this.rounded ??= [roundedLevels(this.from, this.size), roundedLevels(this.to, this.size)];
-    const other = atLevel(this.rounded[1], softnessAt(1 - progress, softness), new Float64Array(out.length));
-    atLevel(this.rounded[0], softnessAt(progress, softness), out);
+    const other = atLevel(this.rounded[1], smoothingAt(1 - progress, smoothing), new Float64Array(out.length));
+    atLevel(this.rounded[0], smoothingAt(progress, smoothing), out);
     for (let i = 0; i < out.length; i++) out[i] += (other[i] - out[i]) * progress;
   }
 

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { matchOutlines, type Turns } from '../match';
+import { matchOutlines, type UnpairedOrder } from '../match';
 import { type Contour, nearestOnContour, type Outline, polygonContour, transformOutline } from '../outline';
 import { readPathData } from '../svg';
 import { translation } from '../vec';
@@ -99,22 +99,24 @@ describe('contours that go and come take turns', () => {
     expect(match.timing?.unpairedA[0][1]).toBeLessThan(1);
     expect(match.timing?.unpairedB[0][0]).toBeGreaterThan(0);
     expect(measureHealth(plan).crossings).toBe(0);
-    expect(codes(match)).toContain('takes-turns');
+    expect(codes(match)).toContain('unpaired-in-order');
     // The plan of the match is the plan that was judged.
     expect(planShift(upright, lying, match).from).toEqual(plan.from);
   });
 
   test('as somebody says, whatever touches', () => {
-    const timing = (turns: Turns) => {
-      const [{ match, plan }] = rankAlternatives(upright, lying, { pairs, turns });
-      expect(codes(match)).toContain('turns-own');
-      expect(codes(match)).not.toContain('takes-turns');
+    const timing = (unpairedOrder: UnpairedOrder) => {
+      const [{ match, plan }] = rankAlternatives(upright, lying, { pairs, unpairedOrder });
+      expect(codes(match)).toContain('unpaired-order-own');
+      expect(codes(match)).not.toContain('unpaired-in-order');
       return [match.timing?.unpairedA[1], match.timing?.unpairedB[0], measureHealth(plan).crossings > 0];
     };
     expect(timing('together')).toEqual([undefined, undefined, true]);
     expect(timing('after')).toEqual([[0, 0.5], [0.5, 1], false]);
     expect(timing('overlap')[0]).toEqual([0, 0.65]);
-    expect(() => rankAlternatives(upright, lying, { turns: 'never' as never })).toThrow(/options\.turns.*never/);
+    expect(() => rankAlternatives(upright, lying, { unpairedOrder: 'never' as never })).toThrow(
+      /options\.unpairedOrder.*never/,
+    );
   });
 
   test('also where one contour becomes another without being it; where all are paired there is nothing to say', () => {
@@ -123,8 +125,8 @@ describe('contours that go and come take turns', () => {
       [-1, 0],
     ] as const;
     const [one] = [square(0, 0, 40), square(60, 60, 40)].map((contour) => outline(contour));
-    const [{ match }] = rankAlternatives(one, outline(square(60, 60, 40)), { pairs: alone, turns: 'after' });
+    const [{ match }] = rankAlternatives(one, outline(square(60, 60, 40)), { pairs: alone, unpairedOrder: 'after' });
     expect(match.timing).toEqual({ unpairedA: [[0, 0.5]], unpairedB: [[0.5, 1]] });
-    expect(codes(rankAlternatives(one, one, { turns: 'after' })[0].match)).not.toContain('turns-own');
+    expect(codes(rankAlternatives(one, one, { unpairedOrder: 'after' })[0].match)).not.toContain('unpaired-order-own');
   });
 });

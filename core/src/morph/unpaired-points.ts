@@ -11,7 +11,7 @@ const REACH = 0.215;
 const CLEARLY = 1.1;
 /** Cosine of the angle beyond which another place lies on the other side. */
 const OTHER_SIDE = -0.3;
-const TURNS = 18;
+const DIRECTIONS = 18;
 
 /**
  * The plan with contours that come or go alone growing from, or shrinking to, a point near something that is there at that moment. A point far
@@ -59,8 +59,8 @@ function leastSize({ from, to }: ShiftPlan): number {
     return high - low;
   };
   let least = Infinity;
-  for (let k = 0; k < TURNS; k++) {
-    const angle = (k * Math.PI) / 2 / TURNS;
+  for (let k = 0; k < DIRECTIONS; k++) {
+    const angle = (k * Math.PI) / 2 / DIRECTIONS;
     least = Math.min(least, Math.max(width(angle), width(angle + Math.PI / 2)));
   }
   return least;

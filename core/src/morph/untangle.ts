@@ -54,7 +54,7 @@ export class Untangler {
 
   /** Contours that come or go alone and meet others do so in a shorter time. */
   private briefer(best: Alternative, involved: ReadonlySet<number>): Alternative[] {
-    if ((this.options.turns ?? 'auto') !== 'auto') return [];
+    if ((this.options.unpairedOrder ?? 'auto') !== 'auto') return [];
     const made = this.made.get(best);
     const { plan, match } = best;
     const alone = plan.contours.flatMap(({ role, wipe }, c) =>
@@ -76,7 +76,7 @@ export class Untangler {
       const timing = { unpairedB: spans('appears'), unpairedA: spans('vanishes') };
       const next = withUnpairedPointsNear({ ...plan, contours });
       const score = made.base + BRIEF_BIAS + new Judge(next).firstLook().penalty;
-      const reasons = [...match.reasons.filter(({ code }) => code !== 'takes-turns'), BRIEFLY];
+      const reasons = [...match.reasons.filter(({ code }) => code !== 'unpaired-in-order'), BRIEFLY];
       const other = { ...best, plan: next, match: { ...match, timing, reasons }, score };
       this.made.set(other, made);
       return [other];
@@ -116,6 +116,6 @@ export class Untangler {
 }
 
 const BRIEFLY: Reason = {
-  code: 'takes-turns',
+  code: 'unpaired-in-order',
   text: 'What comes or goes alone does so briefly where it would meet others, so that nothing touches.',
 };

@@ -98,7 +98,7 @@ describe('the animated SVG', () => {
       const shift = draft.shifts[draft.figures.f.rail[0]];
       const contours = (pose: string) => draft.parts[draft.poses[pose].parts[0]].contours.map(({ id }) => id);
       Object.assign(shift, { method, easing });
-      shift.match.turns = turns;
+      shift.match.unpairedOrder = turns;
       shift.match.pairs = [
         ...contours(shift.from)
           .slice(1)

@@ -12,7 +12,7 @@ const STILL_KIND = { kind: 'gradient', places: [{}] } as unknown as PaintLanes;
 
 const contour = (fields: Partial<PlanContour> = {}): PlanContour => ({
   method: 'straight',
-  softness: 0,
+  smoothing: 0,
   at: 0,
   segments: 6,
   closed: true,

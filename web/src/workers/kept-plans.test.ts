@@ -49,7 +49,7 @@ describe('plans kept by content', () => {
 
   test('when there are too many, those that were not used for longest go', async () => {
     const kept = shelf(3);
-    const inputs = [2, 3, 4, 5, 6].map((softness) => ({ ...input, match: { ...AUTOMATIC_MATCH, softness } }));
+    const inputs = [2, 3, 4, 5, 6].map((smoothing) => ({ ...input, match: { ...AUTOMATIC_MATCH, smoothing } }));
     for (const of of inputs) {
       await kept.plan(of, () => planPoseShift(of));
       await settle();
@@ -63,7 +63,7 @@ describe('plans kept by content', () => {
 
   test('one that is used again is kept for longer', async () => {
     const kept = shelf(3);
-    const inputs = [2, 3, 4, 5].map((softness) => ({ ...input, match: { ...AUTOMATIC_MATCH, softness } }));
+    const inputs = [2, 3, 4, 5].map((smoothing) => ({ ...input, match: { ...AUTOMATIC_MATCH, smoothing } }));
     for (const of of inputs.slice(0, 3)) {
       await kept.plan(of, () => planPoseShift(of));
       await settle();

@@ -15,11 +15,11 @@ export interface PoseAlternative {
   readonly verdict: Verdict;
   readonly sentence: string;
   /** Does what goes alone go before what comes alone comes? */
-  readonly inTurns: boolean;
+  readonly inOrder: boolean;
   /** What to decide so that the shift goes this way. */
   readonly choice: {
     readonly method: Method;
-    readonly softness: number;
+    readonly smoothing: number;
     readonly starts: readonly Omit<PlaceTie, 'id'>[];
     readonly taken: TakenWay;
   };
@@ -58,10 +58,10 @@ export function rankPoseShift(input: ShiftInput): PoseAlternative[] {
           fillRule: plan.fillRule,
           verdict,
           sentence,
-          inTurns: match.reasons.some(({ code }) => code === 'takes-turns'),
+          inOrder: match.reasons.some(({ code }) => code === 'unpaired-in-order'),
           choice: {
             method: largest?.method ?? 'straight',
-            softness: largest?.softness ?? 0,
+            smoothing: largest?.smoothing ?? 0,
             starts: match.pairs.flatMap((pair) => startOf(main, pair)),
             taken: {
               look: lookOf(outline),

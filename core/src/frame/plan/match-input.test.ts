@@ -127,11 +127,11 @@ describe('decisions as options for the match', () => {
   test('automatic means absent', () => {
     const { found } = options({});
     expect(found).toMatchObject({ direction: 'auto', starts: [], ties: [], pairs: [], points: [] });
-    for (const key of ['method', 'softness', 'even', 'cuts', 'touchUps', 'wipes'] as const)
+    for (const key of ['method', 'smoothing', 'even', 'cuts', 'touchUps', 'wipes'] as const)
       expect(found[key]).toBeUndefined();
-    expect(rankOptions(choices({ softness: 3 }), 'turning', a, b, new Set())).toMatchObject({
+    expect(rankOptions(choices({ smoothing: 3 }), 'turning', a, b, new Set())).toMatchObject({
       method: 'turning',
-      softness: 3,
+      smoothing: 3,
     });
   });
 
@@ -191,11 +191,11 @@ describe('alternatives of a shift', () => {
       expect(found[0].halfWay).toBe(inBetweenPathData(plan, evaluate(plan, 0.5), 1));
       expect(found.length).toBeGreaterThan(1);
       // Contours that go do so all the way, or early.
-      expect(new Set(found.map(({ inTurns }) => inTurns)).size).toBe(2);
+      expect(new Set(found.map(({ inOrder }) => inOrder)).size).toBe(2);
     }
   });
 
-  test('own ties hold for all of them; own start and softness do not narrow them', () => {
+  test('own ties hold for all of them; own start and smoothing do not narrow them', () => {
     const [from, to] = [input.from.parts[0], input.to.parts[0]];
     const tie = {
       id: 't',
@@ -204,7 +204,7 @@ describe('alternatives of a shift', () => {
     };
     const tied = rankPoseShift({ ...input, match: { ...AUTOMATIC_MATCH, ties: [tie] } });
     expect(tied.length).toBeGreaterThan(0);
-    const started = rankPoseShift({ ...input, match: { ...AUTOMATIC_MATCH, starts: [tie], softness: 12 } });
+    const started = rankPoseShift({ ...input, match: { ...AUTOMATIC_MATCH, starts: [tie], smoothing: 12 } });
     expect(started.map(({ halfWay }) => halfWay)).toEqual(rankPoseShift(input).map(({ halfWay }) => halfWay));
   });
 

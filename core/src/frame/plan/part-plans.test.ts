@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { Turns } from '../../match';
+import type { UnpairedOrder } from '../../match';
 import { seededRandom } from '../../num';
 import { cssText } from '../../paint';
 import { AS_DRAWN, AUTOMATIC_MATCH, type Part, plainStroke, type Stroke } from '../../piece';
@@ -99,8 +99,8 @@ describe('paint along a shift', () => {
       { placement: AS_DRAWN, parts: [part(SQUARE), dot] },
       { placement: AS_DRAWN, parts: [part(SQUARE)] },
     ];
-    const spanOf = (turns: Turns): readonly number[] => {
-      const { parts } = planPoseShift(inputBetween(from, to, { match: { ...AUTOMATIC_MATCH, turns } }));
+    const spanOf = (unpairedOrder: UnpairedOrder): readonly number[] => {
+      const { parts } = planPoseShift(inputBetween(from, to, { match: { ...AUTOMATIC_MATCH, unpairedOrder } }));
       const unpaired = parts.flatMap(({ plan: { contours } }) => contours).find(({ role }) => role === 'vanishes');
       return unpaired ? [unpaired.begin, unpaired.end] : [];
     };

@@ -1,4 +1,4 @@
-import { type Match, type Reason, turnTiming } from '../../match';
+import { type Match, type Reason, unpairedTiming } from '../../match';
 import { type Health, measureHealth, planShift, type ShiftPlan, VERDICTS } from '../../morph';
 import type { Outline } from '../../outline';
 import { planByNumbers } from './by-numbers';
@@ -145,8 +145,8 @@ function unpairedPlan(
   const match: Match = {
     ...left,
     wipes: { unpairedB: angles(b), unpairedA: angles(a) },
-    ...(choices.turns !== 'auto' && {
-      timing: turnTiming(choices.turns, left.unpairedB.length, left.unpairedA.length),
+    ...(choices.unpairedOrder !== 'auto' && {
+      timing: unpairedTiming(choices.unpairedOrder, left.unpairedB.length, left.unpairedA.length),
     }),
   };
   return { plan: planShift(outlineA, outlineB, match), match };

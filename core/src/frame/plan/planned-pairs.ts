@@ -115,8 +115,8 @@ const outlineLength = ({ a, b }: PartPair): number =>
   [...a.outline.contours, ...b.outline.contours].reduce((sum, contour) => sum + contourLength(contour), 0);
 
 /** Nothing but a straight way was asked for. */
-const goesStraight = ({ method, softness }: RankOptions): boolean =>
-  (method === undefined || method === 'straight') && !softness;
+const goesStraight = ({ method, smoothing }: RankOptions): boolean =>
+  (method === undefined || method === 'straight') && !smoothing;
 
 const SHARED: Reason = {
   code: 'shared-edge',
@@ -130,20 +130,20 @@ const GONE: Reason = {
 
 /** The pair planned anew on straight ways, through further places that it is to follow. */
 function following(pair: PlannedPair, places: readonly PlacePair[], thoroughness: Thoroughness): PlannedPair {
-  const straight = pair.plan.contours.every(({ method, softness }) => method === 'straight' && !softness);
+  const straight = pair.plan.contours.every(({ method, smoothing }) => method === 'straight' && !smoothing);
   if (places.length === 0 && straight) return withReason(pair, SHARED);
   const followed = [...pair.followed, ...places];
   const said = pair.options.pairs ?? [];
   const pairs = [...said];
   for (const { contourA, contourB } of followed)
     if (!pairs.some(([i, j]) => i === contourA || j === contourB)) pairs.push([contourA, contourB]);
-  const options: RankOptions = { ...pair.options, pairs, followed, method: 'straight', softness: 0 };
+  const options: RankOptions = { ...pair.options, pairs, followed, method: 'straight', smoothing: 0 };
   const planned = matchedPlan(pair.a, pair.b, options, thoroughness);
   // What the program decided for the sake of the edge is not the user's choice.
   const reasons = planned.match.reasons.filter(
     ({ code }) =>
       (code !== 'method-own' || pair.options.method) &&
-      (code !== 'softened' || pair.options.softness !== undefined) &&
+      (code !== 'softened' || pair.options.smoothing !== undefined) &&
       (code !== 'pairs-own' || said.length > 0) &&
       code !== 'origins',
   );
@@ -167,6 +167,6 @@ function matchedPlan(
     return rankAlternatives(a.outline, b.outline, { ...options, firstWaysOnly }, onProgress)[0];
   }
   const match = matchOutlines(a.outline, b.outline, options);
-  const softened = { ...match, pairs: match.pairs.map((pair) => ({ ...pair, softness: options.softness })) };
+  const softened = { ...match, pairs: match.pairs.map((pair) => ({ ...pair, smoothing: options.smoothing })) };
   return { plan: planShift(a.outline, b.outline, softened, options.method), match };
 }

@@ -25,7 +25,7 @@ const taking = (input: ShiftInput, { choice }: PoseAlternative, more: Partial<Ma
   method: choice.method,
   match: {
     ...input.match,
-    softness: choice.softness,
+    smoothing: choice.smoothing,
     starts: choice.starts.map((start, i) => ({ id: `s${i}`, ...start })),
     taken: choice.taken,
     ...more,

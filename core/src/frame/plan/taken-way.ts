@@ -35,7 +35,7 @@ const SAME_LOOK = 0.05;
  * method and rounding that were chosen are left aside; direction, ties, pairs and all else hold.
  */
 export function freeWays({ a, b }: Parts, match: MatchChoices, onProgress?: (share: number) => void): Alternative[] {
-  const choices: MatchChoices = { ...match, starts: [], softness: null, touchUps: [], even: null, taken: null };
+  const choices: MatchChoices = { ...match, starts: [], smoothing: null, touchUps: [], even: null, taken: null };
   const options = rankOptions(choices, 'auto', a, b, new Set());
   const [own] = rankAlternatives(a.outline, b.outline, options);
   return [own, ...rankAlternatives(a.outline, b.outline, { ...options, atLeast: JUDGED, varied: true }, onProgress)];
@@ -95,9 +95,9 @@ export function takenWay(
   let found: Alternative | undefined;
   let nearest = SAME_LOOK;
   for (const way of freeWays(parts, match, onProgress)) {
-    const [{ method, softness } = { method: undefined, softness: undefined }] = way.match.pairs;
+    const [{ method, smoothing } = { method: undefined, smoothing: undefined }] = way.match.pairs;
     // Where outlines have changed, another method may come nearer.
-    if (method !== options.method || softness !== options.softness) continue;
+    if (method !== options.method || smoothing !== options.smoothing) continue;
     const distance = apart(taken.look, halfWayOutline(way.plan));
     if (distance >= nearest) continue;
     nearest = distance;

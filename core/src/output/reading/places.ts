@@ -59,7 +59,7 @@ export function ownStops(
     if (found) return found;
     const own = [from.plain.shapes, to.plain.shapes] as const;
     const ties = fileTies({ raw: [begin.sample.shapes, end.sample.shapes], own }, newId);
-    return ties && tried({ method: 'straight', match: { ...AUTOMATIC_MATCH, softness: 0, ties } });
+    return ties && tried({ method: 'straight', match: { ...AUTOMATIC_MATCH, smoothing: 0, ties } });
   };
   const ways: (FoundWay | null)[] = [];
   for (let i = 1; i < places.length; i++) {

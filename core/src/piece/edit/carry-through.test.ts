@@ -100,13 +100,13 @@ describe('a pose that is put between the two of a shift', () => {
       progress: 0.4,
       points: [{ place: tip, by: [1, 2], before: [0, 0], after: [0, 0] }] as const,
     });
-    const piece = chosen({ touchUps: [touchUp('u'), touchUp('v')], points: [tip], softness: 4 });
+    const piece = chosen({ touchUps: [touchUp('u'), touchUp('v')], points: [tip], smoothing: 4 });
     const { matches, lost } = keepPlaces(piece, inserted(piece, STAR));
     expect(matches.size).toBe(0);
     expect(lost).toEqual([
       expect.stringMatching(/^An added point/),
       expect.stringMatching(/^2 touch-ups of Pose 1 to Pose 2 could not be kept: another pose stands between/),
-      expect.stringMatching(/^The chosen direction, method or softness/),
+      expect.stringMatching(/^The chosen direction, method or smoothing/),
     ]);
   });
 

@@ -80,7 +80,7 @@ function withoutPlace({ match, method }: Shift): string[] {
   const steered = method !== 'auto' || settings.some((name) => isDecided(match, name));
   return [
     ...named.flatMap((name) => inWords((match[name] as readonly unknown[]).length, DECISIONS[name])),
-    ...(steered ? ['The chosen direction, method or softness'] : []),
+    ...(steered ? ['The chosen direction, method or smoothing'] : []),
   ];
 }
 

@@ -83,7 +83,7 @@ describe('a stretch of a rail run the other way', () => {
     const match: MatchChoices = {
       ...AUTOMATIC_MATCH,
       direction: 'reversed',
-      softness: 4,
+      smoothing: 4,
       starts: [{ id: 't', a: place('p'), b: place('q') }],
       pairs: [{ a: 'one', b: null }],
       wipes: [{ contour: 'one', angle: 270 }],
@@ -93,7 +93,7 @@ describe('a stretch of a rail run the other way', () => {
     const { match: turned, lost } = reversedMatch(match);
     expect(turned).toMatchObject({
       direction: 'reversed',
-      softness: 4,
+      smoothing: 4,
       starts: [{ id: 't', a: place('q'), b: place('p') }],
       pairs: [{ a: null, b: 'one' }],
       wipes: [{ contour: 'one', angle: 90 }],

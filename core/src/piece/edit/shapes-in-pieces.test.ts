@@ -113,7 +113,7 @@ describe('figures', () => {
   });
 
   const LATER = [
-    ['starts', 'ties', 'pairs', 'cuts', 'softness', 'points', 'even', 'touchUps'],
+    ['starts', 'ties', 'pairs', 'cuts', 'smoothing', 'points', 'even', 'touchUps'],
     ['wipes', 'opening'],
     ['directions', 'turns'],
     [],

@@ -52,15 +52,15 @@ describe('the decisions of a match', () => {
       ties: [],
       pairs: [],
       opening: 'auto',
-      turns: 'auto',
+      unpairedOrder: 'auto',
       points: [],
     });
   });
 
   test('a list is decided by what is in it, a choice by not being automatic', () => {
     const tie = pairOf(P, Q);
-    const own = match({ ties: [tie], softness: 0, turns: 'after' });
-    expect(DECISION_NAMES.filter((name) => isDecided(own, name))).toEqual(['ties', 'turns', 'softness']);
+    const own = match({ ties: [tie], smoothing: 0, unpairedOrder: 'after' });
+    expect(DECISION_NAMES.filter((name) => isDecided(own, name))).toEqual(['ties', 'unpairedOrder', 'smoothing']);
   });
 
   test('what an alternative pairs is told as pairs of contours, where nothing else is said of either', () => {
@@ -87,10 +87,10 @@ describe('the decisions of a match', () => {
     expect([isDecided(own, 'taken'), isDecided(none, 'taken')]).toEqual([true, false]);
   });
 
-  test('choices go on as they are; a softness of nothing is one', () => {
+  test('choices go on as they are; a smoothing of nothing is one', () => {
     expect(
-      told({ direction: 'reversed', opening: 'chord', turns: 'overlap', softness: 0, even: 24 }).options,
-    ).toMatchObject({ direction: 'reversed', opening: 'chord', turns: 'overlap', softness: 0, even: 24 });
+      told({ direction: 'reversed', opening: 'chord', unpairedOrder: 'overlap', smoothing: 0, even: 24 }).options,
+    ).toMatchObject({ direction: 'reversed', opening: 'chord', unpairedOrder: 'overlap', smoothing: 0, even: 24 });
   });
 
   test('starts, ties and points become contours and shares; what is gone is left out', () => {

@@ -1,4 +1,4 @@
-import type { DirectionChoice, Opening, TouchUp, Turns } from '../../match';
+import type { DirectionChoice, Opening, TouchUp, UnpairedOrder } from '../../match';
 import type { RankOptions } from '../../morph';
 import type { Place } from '../../outline';
 import type { Matrix } from '../../vec';
@@ -204,10 +204,10 @@ export const DECISIONS: Rows = {
     ] satisfies Answer<Opening>[],
     options: (opening) => ({ opening }),
   },
-  turns: {
+  unpairedOrder: {
     automatic: 'auto',
     one: 'When contours come and go',
-    many: 'turns',
+    many: 'orders of what comes and goes',
     through: 'setting',
     question: 'Unpaired contours',
     answers: [
@@ -215,15 +215,15 @@ export const DECISIONS: Rows = {
       { value: 'together', label: 'At once', hint: 'All the way, what goes and what comes' },
       { value: 'overlap', label: 'Overlap', hint: 'What goes is half gone before something comes' },
       { value: 'after', label: 'One after the other', hint: 'What goes is gone before something comes' },
-    ] satisfies Answer<Turns>[],
-    options: (turns) => ({ turns }),
+    ] satisfies Answer<UnpairedOrder>[],
+    options: (unpairedOrder) => ({ unpairedOrder }),
   },
-  softness: {
+  smoothing: {
     automatic: null,
-    one: 'The softness',
-    many: 'softnesses',
+    one: 'The smoothing',
+    many: 'smoothings',
     through: 'setting',
-    options: (softness) => ({ softness: softness ?? undefined }),
+    options: (smoothing) => ({ smoothing: smoothing ?? undefined }),
   },
   points: {
     automatic: [],

@@ -20,6 +20,7 @@ const STEPS: Readonly<Record<number, (data: Record<string, unknown>) => Record<s
   9: (data) => data,
   // Figures could not lean.
   10: (data) => data,
+  11: namesStep,
 };
 
 type Table = Record<string, Record<string, unknown>>;
@@ -32,6 +33,17 @@ const mapTable = (table: unknown, map: (record: Record<string, unknown>) => Reco
         ]),
       )
     : table;
+
+/** To version 12: softness is what a blur does and turning is rotation, so that two decisions of a match got names of their own. */
+function namesStep(data: Record<string, unknown>): Record<string, unknown> {
+  return {
+    ...data,
+    shifts: mapTable(data.shifts, (shift) => {
+      const { softness, turns, ...match } = rowsOf(shift.match) as Record<string, unknown>;
+      return { ...shift, match: { ...match, smoothing: softness, unpairedOrder: turns } };
+    }),
+  };
+}
 
 /** To version 2: turned and mirrored placements, gradients, dashes, texts, groups, clipping figures, reference pictures, drawing aids. */
 function shapesStep(data: Record<string, unknown>): Record<string, unknown> {

@@ -1,6 +1,6 @@
 import type { Easing } from '../../easing';
 import type { LaneKindId } from '../../lane';
-import type { DirectionChoice, Opening, Turns } from '../../match';
+import type { DirectionChoice, Opening, UnpairedOrder } from '../../match';
 import type { Method } from '../../morph';
 import type { FillRule, Place } from '../../outline';
 import type { BlendSpace, Cap, Join, Paint } from '../../paint';
@@ -10,7 +10,7 @@ import type { ShapeNumberId, ShapeSource } from '../../shapes';
  * The records of a piece: flat tables by id, with order lists. Coordinates in px, y down; times in seconds; angles in degrees clockwise;
  * colours as CSS Color 4 strings. The JSON schema beside this file says the same to machines.
  */
-export const PIECE_VERSION = 11;
+export const PIECE_VERSION = 12;
 
 export type Id = string;
 
@@ -393,9 +393,9 @@ export interface MatchChoices {
   /** How an open contour becomes a closed one: the closed one is cut open, or the open one is closed by its chord. */
   readonly opening: Opening;
   /** When contours without a partner leave and arrive. */
-  readonly turns: Turns;
+  readonly unpairedOrder: UnpairedOrder;
   /** How much the in-between is rounded, 0 to 18; null: only if everything else folds or is unhealthy. */
-  readonly softness: number | null;
+  readonly smoothing: number | null;
   /** Places on the first outline that get an extra point. */
   readonly points: readonly Place[];
   /** The count of evenly spaced points on each contour; null: points stay where the outlines have theirs. */

@@ -13,7 +13,7 @@ const OLD = JSON.parse(fs.readFileSync(`${__dirname}/../../testing/old-pieces.js
 }[];
 
 /** What a piece of a version consists of, as a number: what the schema says without its words. Whoever adds a field gives the format a new number. */
-const SHAPE_OF_VERSION: Readonly<Record<number, string>> = { 11: 'f571d901ede886db' };
+const SHAPE_OF_VERSION: Readonly<Record<number, string>> = { 12: 'b109221d48c619dc' };
 
 describe('piece files of all versions that ever landed', () => {
   test('there is one of each version before this one', () => {
@@ -37,6 +37,18 @@ describe('piece files of all versions that ever landed', () => {
       expect(pieceDuration(piece)).toBeGreaterThan(3);
     },
   );
+
+  test('decisions of a match that have another name since version 12 are kept under it', () => {
+    const last = OLD.find(({ piece }) => piece.version === 11);
+    const old = structuredClone(last?.piece) as unknown as {
+      shifts: Record<string, { match: Record<string, unknown> }>;
+    };
+    const [first] = Object.keys(old.shifts);
+    Object.assign(old.shifts[first].match, { softness: 6, turns: 'after' });
+    const { match } = checkPiece(old).shifts[first];
+    expect(match).toMatchObject({ smoothing: 6, unpairedOrder: 'after' });
+    expect(Object.keys(match).filter((name) => name === 'softness' || name === 'turns')).toEqual([]);
+  });
 
   test('the schema is that of this version: a field is never added without a new number', () => {
     const text = fs.readFileSync(`${__dirname}/piece.schema.json`, 'utf8');

@@ -19,13 +19,13 @@ export const MATCHING_DEFINITIONS = {
       pairs: ref('contourPairs'),
       wipes: list(record({ contour: ref('id'), angle: number(LIMITS.wipeAngle) }), 0, 1000),
       opening: oneOf('auto', 'cut', 'chord'),
-      turns: oneOf('auto', 'together', 'overlap', 'after'),
+      unpairedOrder: oneOf('auto', 'together', 'overlap', 'after'),
       cuts: list(
         record({ id: ref('id'), side: oneOf('from', 'to'), line: tuple(4, number(LIMITS.coordinate)) }),
         0,
         20,
       ),
-      softness: orNull(number(LIMITS.smoothing)),
+      smoothing: orNull(number(LIMITS.smoothing)),
       points: list(ref('place'), 0, 1000),
       even: orNull(number(LIMITS.pointsPerContour)),
       touchUps: list(

@@ -2,4 +2,4 @@ export * from './lane-keys';
 export * from './moments';
 export * from './own-values';
 export * from './rail';
-export * from './reading';
+export * from './reading-time';

@@ -117,7 +117,7 @@ describe('what is chosen on the rail', () => {
     expect(driver.history).toEqual(['Duration 0.2 s, 2 shifts', 'Ease, 2 shifts', 'Method, 2 shifts']);
     // An alternative that was taken goes its way at any pace, but not by another method.
     const { shiftId } = shift(driver, 0);
-    const choice = { method: 'straight' as const, softness: 0, starts: [], taken: { look: [0, 0], pairs: [] } };
+    const choice = { method: 'straight' as const, smoothing: 0, starts: [], taken: { look: [0, 0], pairs: [] } };
     takeAlternative(driver.store, shiftId, choice);
     setChosenShifts(driver.store, 'Duration 0.3 s', { duration: 0.3 });
     expect(driver.piece.shifts[shiftId].match.taken).toEqual(choice.taken);

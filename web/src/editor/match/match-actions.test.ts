@@ -16,7 +16,7 @@ import {
   setEven,
   setMethod,
   setPair,
-  setSoftness,
+  setSmoothing,
   setWipe,
   takeAlternative,
   withCutEnd,
@@ -45,9 +45,9 @@ describe('decisions about a match', () => {
   test('are one undoable step each, and given back one by one or all together', () => {
     setChoice(store, shiftId, 'Direction', 'direction', 'reversed');
     setMethod(store, shiftId, 'turning', 'Turning');
-    setSoftness(store, shiftId, 6);
+    setSmoothing(store, shiftId, 6);
     setEven(store, shiftId, 32);
-    expect(match()).toMatchObject({ direction: 'reversed', softness: 6, even: 32 });
+    expect(match()).toMatchObject({ direction: 'reversed', smoothing: 6, even: 32 });
     expect(shift().method).toBe('turning');
     expect(store.getState().document.past.map(({ name }) => name)).toEqual([
       'Direction: Reversed',
@@ -55,8 +55,8 @@ describe('decisions about a match', () => {
       'Smoothness of the in-between: 6',
       '32 even points',
     ]);
-    backToAutomatic(store, shiftId, 'softness');
-    expect(match().softness).toBeNull();
+    backToAutomatic(store, shiftId, 'smoothing');
+    expect(match().smoothing).toBeNull();
     expect(match().even).toBe(32);
     backToAutomatic(store, shiftId, 'method');
     expect(shift().method).toBe('auto');
@@ -125,12 +125,12 @@ describe('decisions about a match', () => {
   test('an alternative decides start, method, rounding and pairs at once', () => {
     takeAlternative(store, shiftId, {
       method: 'blended',
-      softness: 4,
+      smoothing: 4,
       starts: [{ a: anchor('from', 1), b: anchor('to', 2) }],
       taken: { look: [0, 0.5], pairs: [{ a: 'one', b: 'x' }] },
     });
     expect(shift().method).toBe('blended');
-    expect(match()).toMatchObject({ softness: 4, pairs: [], taken: { look: [0, 0.5] } });
+    expect(match()).toMatchObject({ smoothing: 4, pairs: [], taken: { look: [0, 0.5] } });
     expect(match().starts[0]).toMatchObject({ a: anchor('from', 1), b: anchor('to', 2) });
     expect(store.getState().document.past).toHaveLength(1);
   });
@@ -143,7 +143,7 @@ describe('decisions about a match', () => {
         { a: 'two', b: null },
       ],
     };
-    const choice = { method: 'turning' as const, softness: 0, starts: [], taken };
+    const choice = { method: 'turning' as const, smoothing: 0, starts: [], taken };
     const take = (): void => takeAlternative(store, shiftId, choice);
     take();
     setEven(store, shiftId, 24);
@@ -151,7 +151,7 @@ describe('decisions about a match', () => {
     expect(match().taken).toEqual(taken);
     const settling: (() => void)[] = [
       () => addTie(store, shiftId, { a: anchor('from', 0), b: anchor('to', 0) }),
-      () => setSoftness(store, shiftId, 6),
+      () => setSmoothing(store, shiftId, 6),
       () => setMethod(store, shiftId, 'straight', 'Straight'),
       () => backToAutomatic(store, shiftId, 'starts'),
       () => setChoice(store, shiftId, 'Direction', 'direction', 'reversed'),
@@ -251,13 +251,13 @@ describe('unpaired contours, open ends and cuts', () => {
   });
 
   test('when contours come and go is said and taken back', () => {
-    setChoice(store, shiftId, 'Appearing and vanishing', 'turns', 'after');
-    expect(match().turns).toBe('after');
+    setChoice(store, shiftId, 'Appearing and vanishing', 'unpairedOrder', 'after');
+    expect(match().unpairedOrder).toBe('after');
     expect(store.getState().document.past.map(({ name }) => name)).toEqual([
       'Appearing and vanishing: One after the other',
     ]);
-    backToAutomatic(store, shiftId, 'turns');
-    expect(match().turns).toBe('auto');
+    backToAutomatic(store, shiftId, 'unpairedOrder');
+    expect(match().unpairedOrder).toBe('auto');
   });
 
   test('what happens where open meets closed is a decision of its own', () => {

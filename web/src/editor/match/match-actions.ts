@@ -22,7 +22,7 @@ export type Decision = keyof MatchChoices | 'method';
 const GOES_WITH: Partial<Record<Decision, keyof MatchChoices>> = { pairs: 'wipes', direction: 'directions' };
 
 /** Decisions that are one of a few answers. */
-export type ChoiceName = 'direction' | 'opening' | 'turns';
+export type ChoiceName = 'direction' | 'opening' | 'unpairedOrder';
 
 /** With these decided, an alternative that was taken goes its way still. */
 const KEEP_THE_WAY: readonly (keyof MatchChoices)[] = ['points', 'even', 'touchUps'];
@@ -174,13 +174,13 @@ export const removeCut = (store: AppStore, shiftId: Id, id: Id): void =>
     'Remove a cut',
   );
 
-export const setSoftness = (store: AppStore, shiftId: Id, softness: number | null): void =>
+export const setSmoothing = (store: AppStore, shiftId: Id, smoothing: number | null): void =>
   changeMatch(
     store,
     shiftId,
-    softness === null ? 'Smooth automatically' : `Smoothness of the in-between: ${softness}`,
+    smoothing === null ? 'Smooth automatically' : `Smoothness of the in-between: ${smoothing}`,
     {
-      softness,
+      smoothing,
     },
   );
 
@@ -228,7 +228,7 @@ export function takeAlternative(store: AppStore, shiftId: Id, choice: PoseAltern
       const shift = draft.shifts[shiftId];
       shift.method = choice.method;
       Object.assign(shift.match, {
-        softness: choice.softness,
+        smoothing: choice.smoothing,
         starts: choice.starts.map((start) => ({ id: freshId('m'), ...start })),
         taken: structuredClone(choice.taken),
       });

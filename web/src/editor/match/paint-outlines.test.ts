@@ -82,7 +82,7 @@ describe('the in-between', () => {
     const good = middle(plan(SQUARE, PENTAGON), 0.5);
     expect(good.marks[0]).toEqual({ folds: [], crossings: [], kinks: [] });
     expect(good.paper.strokes.some(({ style }) => style === 'broken')).toBe(false);
-    const wrong = plan(PENTAGON, SECTOR, { direction: 'same', softness: 0 });
+    const wrong = plan(PENTAGON, SECTOR, { direction: 'same', smoothing: 0 });
     const folded = [0.2, 0.35, 0.5, 0.65, 0.8]
       .map((p) => middle(wrong, p))
       .find(({ marks }) => marks[0].folds.length > 0);

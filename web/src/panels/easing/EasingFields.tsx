@@ -1,10 +1,13 @@
 import {
+  backReach,
   EASING_SIDES,
   type Easing,
   type EasingSide,
   LIMITS,
   type Limit,
   limitIn,
+  overshootOf,
+  physicsOf,
   readCssEasing,
   type SpringEasing,
   type SpringPhysics,
@@ -16,7 +19,6 @@ import {
 } from '@core';
 import { useState } from 'react';
 import { Choice, NumberField, SelectField, TextField } from '../../ui';
-import { backReach, overshootOf, physicsOf } from './easing-numbers';
 
 type Kind = Easing['kind'];
 type Of<K extends Kind> = Extract<Easing, { kind: K }>;

@@ -46,7 +46,7 @@ export function MatchAlternatives({
     shift.match.pairs,
     shift.match.wipes,
     shift.match.opening,
-    shift.match.turns,
+    shift.match.unpairedOrder,
     shift.match.cuts,
     plan === undefined,
   ]);
@@ -70,7 +70,7 @@ export function MatchAlternatives({
                 type="button"
                 title={alternative.sentence}
                 aria-pressed={isTaken(shift, alternative)}
-                aria-label={`Alternative ${i + 1}, ${alternative.choice.method}, ${alternative.choice.softness ? 'smoothed, ' : ''}${alternative.inTurns ? 'in turns, ' : ''}${VERDICT[alternative.verdict].word}`}
+                aria-label={`Alternative ${i + 1}, ${alternative.choice.method}, ${alternative.choice.smoothing ? 'smoothed, ' : ''}${alternative.inOrder ? 'one after the other, ' : ''}${VERDICT[alternative.verdict].word}`}
                 onClick={() => takeAlternative(store, shift.id, alternative.choice)}
               >
                 <svg viewBox={box} aria-hidden="true">
@@ -78,8 +78,8 @@ export function MatchAlternatives({
                 </svg>
                 <span className={alternative.verdict}>
                   <Mark size={13} aria-hidden="true" />
-                  {alternative.choice.softness ? 'smoothed' : alternative.choice.method}
-                  {alternative.inTurns && ', in turns'}
+                  {alternative.choice.smoothing ? 'smoothed' : alternative.choice.method}
+                  {alternative.inOrder && ', one after the other'}
                 </span>
               </button>
             </li>

@@ -11,7 +11,7 @@ import {
   removeTie,
   setEven,
   setMethod,
-  setSoftness,
+  setSmoothing,
 } from '../../editor';
 import type { AppStore } from '../../state';
 import { ActionButton, Choice, IconButton, NumberField } from '../../ui';
@@ -22,7 +22,7 @@ import { Decided } from './Decided';
 import { DirectionDecision } from './DirectionDecision';
 import { comesOrGoes, opensOrCloses, pointsText } from './planned-contours';
 
-const DEFAULT_SOFTNESS = 8;
+const DEFAULT_SMOOTHING = 8;
 const DEFAULT_EVEN = 48;
 
 /** All decisions about one match, each with whose it is and the way back. */
@@ -43,7 +43,10 @@ export function MatchDecisions({
 }) {
   const { match } = shift;
   const back = (decision: Decision) => (): void => backToAutomatic(store, shift.id, decision);
-  const soft = Math.max(0, ...(plan?.parts.flatMap(({ plan: p }) => p.contours.map(({ softness }) => softness)) ?? []));
+  const soft = Math.max(
+    0,
+    ...(plan?.parts.flatMap(({ plan: p }) => p.contours.map(({ smoothing }) => smoothing)) ?? []),
+  );
   const endError = plan?.health.endError ?? 0;
   const methods = methodsOf(piece, shift);
   const method = (
@@ -112,8 +115,8 @@ export function MatchDecisions({
       {(match.opening !== 'auto' || opensOrCloses(piece, plan)) && (
         <ChoiceDecision title="Open and closed" name="opening" store={store} shift={shift} />
       )}
-      {(match.turns !== 'auto' || comesOrGoes(plan)) && (
-        <ChoiceDecision title="Appearing and vanishing" name="turns" store={store} shift={shift} />
+      {(match.unpairedOrder !== 'auto' || comesOrGoes(plan)) && (
+        <ChoiceDecision title="Appearing and vanishing" name="unpairedOrder" store={store} shift={shift} />
       )}
       {match.cuts.length > 0 && (
         <Decided title="Split" own onBack={back('cuts')}>
@@ -128,8 +131,8 @@ export function MatchDecisions({
         </Decided>
       )}
       {method}
-      <Decided title="In-between" own={match.softness !== null} onBack={back('softness')}>
-        {match.softness === null ? (
+      <Decided title="In-between" own={match.smoothing !== null} onBack={back('smoothing')}>
+        {match.smoothing === null ? (
           <>
             <p className="details-note">
               {soft > 0
@@ -139,18 +142,18 @@ export function MatchDecisions({
             <ActionButton
               label="Smooth the in-between"
               hint="Details melt away and new ones grow"
-              onClick={() => setSoftness(store, shift.id, soft || DEFAULT_SOFTNESS)}
+              onClick={() => setSmoothing(store, shift.id, soft || DEFAULT_SMOOTHING)}
             />
           </>
         ) : (
           <NumberField
             label="Smoothness of the in-between"
-            value={Math.round((100 * match.softness) / LIMITS.smoothing.max)}
+            value={Math.round((100 * match.smoothing) / LIMITS.smoothing.max)}
             unit="%"
             limit={limitIn(LIMITS.smoothing, 100 / LIMITS.smoothing.max)}
             step={5}
             digits={0}
-            onChange={(percent) => setSoftness(store, shift.id, +((LIMITS.smoothing.max * percent) / 100).toFixed(2))}
+            onChange={(percent) => setSmoothing(store, shift.id, +((LIMITS.smoothing.max * percent) / 100).toFixed(2))}
           />
         )}
       </Decided>

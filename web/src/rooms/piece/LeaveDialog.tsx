@@ -8,7 +8,7 @@ import { selectPiece, useAppSelector } from '../../state';
 /** Asks before a piece is left whose changes neither the server nor the browser has, or into which something is just being read. */
 export function LeaveDialog() {
   const { autosave, arrivals } = useOpenPiece();
-  const reading = useAppSelector((state) => state.session.busy?.stoppable === true);
+  const isReadingFile = useAppSelector((state) => state.session.busy?.stoppable === true);
   const piece = useAppSelector(selectPiece);
   const save = useAppSelector((state) => state.session.save);
   // What is just being saved is no reason to ask: the last save goes on when the piece is left.
@@ -18,19 +18,19 @@ export function LeaveDialog() {
   const blocker = useBlocker(({ currentLocation, nextLocation }) => {
     const risk = waiting && autosave.atRisk();
     setWhy(risk ? 'risk' : 'reading');
-    return (reading || risk) && pieceOf(currentLocation.pathname) !== pieceOf(nextLocation.pathname);
+    return (isReadingFile || risk) && pieceOf(currentLocation.pathname) !== pieceOf(nextLocation.pathname);
   });
   useEffect(() => {
-    if (!reading) return;
+    if (!isReadingFile) return;
     const ask = (event: Event): void => event.preventDefault();
     window.addEventListener('beforeunload', ask);
     return () => window.removeEventListener('beforeunload', ask);
-  }, [reading]);
+  }, [isReadingFile]);
   const asked = blocker.state === 'blocked' && blocker;
   // What was read, or stopped, in the meantime is no reason any more.
   useEffect(() => {
-    if (asked && why === 'reading' && !reading) asked.proceed();
-  }, [asked, why, reading]);
+    if (asked && why === 'reading' && !isReadingFile) asked.proceed();
+  }, [asked, why, isReadingFile]);
   if (!asked || !piece) return null;
   if (why === 'reading')
     return (

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { pieceOf, plainText } from '../../testing/pieces';
 import type { Part, Piece, Pose } from '../records/records';
-import { isTooShort, readingTime } from './reading';
+import { isTooShort, readingTime } from './reading-time';
 
 /** A piece whose first pose shows a text, or a drawing, held for so long. */
 function held(hold: number, content?: string): { piece: Piece; pose: Pose } {

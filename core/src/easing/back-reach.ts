@@ -1,4 +1,4 @@
-import { LEAST_DAMPING, LIMITS, type SpringPhysics } from '@core';
+import { LIMITS } from '../num';
 
 /** How far beyond its end a back easing goes, as a share of the way: the least value of t²((s + 1)t − s), at t = 2s / (3s + 3). */
 export const backReach = (s: number): number => (4 * s ** 3) / (27 * (s + 1) ** 2);
@@ -13,10 +13,3 @@ export function overshootOf(reach: number): number {
   }
   return Math.round(low * 1e5) / 1e5;
 }
-
-/** What a body of 1 kg needs for the same bounce, to begin with. */
-export const physicsOf = (bounce: number): SpringPhysics => {
-  const stiffness = 200;
-  const damping = 2 * Math.sqrt(stiffness) * Math.max(LEAST_DAMPING, 1 - bounce);
-  return { mass: 1, stiffness, damping: Math.round(damping * 100) / 100, speed: 0 };
-};

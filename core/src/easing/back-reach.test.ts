@@ -1,6 +1,8 @@
-import { ease, LIMITS, springBounce } from '@core';
 import { describe, expect, test } from '@jest/globals';
-import { backReach, overshootOf, physicsOf } from './easing-numbers';
+import { LIMITS } from '../num';
+import { backReach, overshootOf } from './back-reach';
+import { ease } from './easing';
+import { physicsOf, springBounce } from './spring';
 
 describe('how far a back easing goes beyond its end', () => {
   test('is 10 % with the constant 1.70158', () => {

@@ -5,10 +5,10 @@ import { type Easing, easingSegments } from './easing';
 const SAMPLES = 96;
 
 /**
- * An easing as straight pieces that stay within `error` of it: times and progresses, from (0, 0) to (1, 1), each reaching as far as it
+ * An easing as a polyline whose straight stretches stay within `error` of it: times and progresses, from (0, 0) to (1, 1), each reaching as far as it
  * can. Where progress jumps, two points have one time.
  */
-export function straightPieces(easing: Easing, error: number): readonly (readonly [time: number, progress: number])[] {
+export function easingPolyline(easing: Easing, error: number): readonly (readonly [time: number, progress: number])[] {
   const samples = samplesOf(easingSegments(easing));
   const out: (readonly [number, number])[] = [samples[0]];
   let from = 0;
