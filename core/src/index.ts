@@ -267,6 +267,7 @@ export {
   canClip,
   canFollow,
   canHave,
+  canMove,
   changeContour,
   changeKey,
   checkEasing,

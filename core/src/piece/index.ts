@@ -177,6 +177,7 @@ export {
 } from './rules';
 export {
   canHave,
+  canMove,
   frameCount,
   frameOfSeconds,
   isClosedRail,

@@ -1,3 +1,4 @@
+export { canMove } from './can-move';
 export * from './lane-keys';
 export * from './moments';
 export * from './own-values';

@@ -1,8 +1,8 @@
-import { cellOf, FEATURES, type FeatureId, type OutputOptions, type Piece, refusalsOf } from '@core';
+import { canMove, cellOf, FEATURES, type FeatureId, type OutputOptions, type Piece, refusalsOf } from '@core';
 import { Copy, Download, Play } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from 'react-bootstrap';
-import type { OutputForm } from '../../outputs';
+import { GROUP_OF_FORM, type OutputForm } from '../../outputs';
 import { FormFields } from './FormFields';
 import { sizeText } from './size-text';
 import type { Look } from './use-look';
@@ -57,6 +57,11 @@ export function FormDetails({
         <KeepPreset onKeep={onKeep} />
       </div>
       <footer className="output-make">
+        {piece.figureOrder.length > 0 && GROUP_OF_FORM[form.id] !== 'One picture' && !canMove(piece) && (
+          <p className="details-note">
+            Nothing moves yet: each figure has one pose. Add a second pose in Shapes, or a lane in Timing.
+          </p>
+        )}
         <dl className="output-facts numbers">
           <dt>Length</dt>
           <dd>{length}</dd>
