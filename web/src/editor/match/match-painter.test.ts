@@ -321,5 +321,8 @@ describe('handles', () => {
     const [x, y] = seen('a', 100, 100);
     expect(rings('a').map(({ arcs: [[cx, cy]] }) => [cx, cy])).toEqual([[expect.closeTo(x, 1), expect.closeTo(y, 1)]]);
     expect(rings('b')).toEqual([]);
+    editing.change({ waiting: { side: 'a', place: { anchor: 'gone' } } });
+    frame();
+    expect([rings('a'), editing.snapshot().numbers]).toEqual([[], false]);
   });
 });

@@ -45,6 +45,21 @@ describe('the two outlines', () => {
     expect(b.fills[0]).toBe('cobalt');
   });
 
+  test('are each painted where that end lies', () => {
+    const shift = plan(SQUARE, PENTAGON);
+    const [{ from, to, contours }] = shift.parts.map(({ plan: part }) => part);
+    const places = (side: 'a' | 'b'): number[] => sidePaper(shift, side).marks[0].paths[0].flat();
+    const ends = (p: Float64Array): number[] => {
+      const [{ at, segments }] = contours;
+      return Array.from({ length: segments + 1 }, (_, k) => [p[at + 6 * k], p[at + 6 * k + 1]]).flat();
+    };
+    for (const [side, end] of [
+      ['a', from],
+      ['b', to],
+    ] as const)
+      expect(places(side)).toEqual(ends(end).map((v) => expect.closeTo(v, 1)));
+  });
+
   test('number their points on demand, not too many', () => {
     const shift = plan(SQUARE, PENTAGON);
     expect(sidePaper(shift, 'a').texts).toEqual([]);

@@ -310,6 +310,24 @@ describe('the points tool', () => {
     expect([driver.state.drawing.anchors, driver.history]).toEqual([[], []]);
   });
 
+  test('Alt with nothing chosen chooses the point that it presses', () => {
+    const driver = points(SQUARE);
+    driver.press(200, 200, { alt: true });
+    expect(driver.state.drawing.anchors).toHaveLength(1);
+  });
+
+  test('a press into one of several chosen figures lets go of points alone', () => {
+    const driver = new Driver(drawnPiece(SQUARE, OTHER));
+    driver.press(150, 150).press(350, 150, { shift: true });
+    driver.store.dispatch(drawingActions.toolChosen('points'));
+    driver.press(100, 100);
+    expect(driver.state.drawing.anchors).toHaveLength(1);
+    driver.press(350, 150);
+    expect([driver.state.drawing.anchors, driver.state.session.selection?.figureId, driver.state.drawing.also]).toEqual(
+      [[], 'f0', ['f1']],
+    );
+  });
+
   test('a band with ⇧ adds to what is chosen', () => {
     const driver = points(SQUARE);
     driver.press(200, 200).drag([90, 90], [110, 210], { shift: true });
@@ -391,6 +409,16 @@ describe('other tools', () => {
     expect([line.dash, line.paths[0][0], line.paths[0][1][1]]).toEqual([[8, 4], [50, 150], 150]);
     drawing.cancel();
     expect(painted(driver).strokes).toEqual([]);
+  });
+
+  test('a tool that removes nothing leaves the key to others', () => {
+    const driver = new Driver(drawnPiece(SQUARE)).select();
+    driver.store.dispatch(drawingActions.toolChosen('text'));
+    expect([driver.editor.drawing.remove(), driver.editor.drawing.confirm(), driver.editor.drawing.undo()]).toEqual([
+      false,
+      false,
+      false,
+    ]);
   });
 
   test('guides and rulers have cursors of their own, with the choosing tool alone', () => {
