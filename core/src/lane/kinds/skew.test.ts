@@ -40,7 +40,7 @@ describe('skew', () => {
   });
 
   test('is refused beyond 85°, where a figure is a line', () => {
-    expect(checkPiece(leaning({ skew: [85] })).version).toBe(11);
+    expect(checkPiece(leaning({ skew: [85] })).version).toBe(12);
     expect(() => checkPiece(leaning({ skew: [85.1] }))).toThrow('from -85 to 85');
   });
 

@@ -115,7 +115,7 @@ describe('figures', () => {
   const LATER = [
     ['starts', 'ties', 'pairs', 'cuts', 'smoothing', 'points', 'even', 'touchUps'],
     ['wipes', 'opening'],
-    ['directions', 'turns'],
+    ['directions', 'unpairedOrder'],
     [],
     [],
     [],

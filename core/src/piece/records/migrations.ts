@@ -34,15 +34,13 @@ const mapTable = (table: unknown, map: (record: Record<string, unknown>) => Reco
       )
     : table;
 
-/** To version 12: softness is what a blur does and turning is rotation, so that two decisions of a match got names of their own. */
+/** What decisions of a match are called since version 12: softness is what a blur does, and turning is rotation. */
+const NEW_NAMES: Readonly<Record<string, string>> = { softness: 'smoothing', turns: 'unpairedOrder' };
+
 function namesStep(data: Record<string, unknown>): Record<string, unknown> {
-  return {
-    ...data,
-    shifts: mapTable(data.shifts, (shift) => {
-      const { softness, turns, ...match } = rowsOf(shift.match) as Record<string, unknown>;
-      return { ...shift, match: { ...match, smoothing: softness, unpairedOrder: turns } };
-    }),
-  };
+  const renamed = (match: Table): unknown =>
+    Object.fromEntries(Object.entries(match).map(([name, value]) => [NEW_NAMES[name] ?? name, value]));
+  return { ...data, shifts: mapTable(data.shifts, (shift) => ({ ...shift, match: renamed(rowsOf(shift.match)) })) };
 }
 
 /** To version 2: turned and mirrored placements, gradients, dashes, texts, groups, clipping figures, reference pictures, drawing aids. */
