@@ -128,20 +128,26 @@ class KeptPage {
       route.fulfill({ contentType: 'text/html', headers: SAME_PROCESS, body: '<title>…</title>' }),
     );
     await page.goto(origin + WAITING);
-    await page.evaluate(async (plans) => {
-      sessionStorage.clear();
-      window.name = '';
-      for (const { name } of await indexedDB.databases()) {
-        if (!name || name === plans) continue;
-        await new Promise((resolve, reject) => {
-          const gone = indexedDB.deleteDatabase(name);
-          gone.onsuccess = resolve;
-          gone.onerror = reject;
-        });
-      }
-    }, PLANS);
+    // A script of a test may have taken the databases away: then all goes at once below.
+    const whole = this.changedForGood;
+    await page.evaluate(
+      async (plans) => {
+        sessionStorage.clear();
+        window.name = '';
+        if (plans === '') return;
+        for (const { name } of await indexedDB.databases()) {
+          if (!name || name === plans) continue;
+          await new Promise((resolve, reject) => {
+            const gone = indexedDB.deleteDatabase(name);
+            gone.onsuccess = resolve;
+            gone.onerror = reject;
+          });
+        }
+      },
+      whole ? '' : PLANS,
+    );
     const browser = await page.context().newCDPSession(page);
-    await browser.send('Storage.clearDataForOrigin', { origin, storageTypes: OTHER_STORES });
+    await browser.send('Storage.clearDataForOrigin', { origin, storageTypes: whole ? 'all' : OTHER_STORES });
     await browser.detach();
     await page.unrouteAll({ behavior: 'ignoreErrors' });
   }
