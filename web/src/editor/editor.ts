@@ -58,7 +58,7 @@ export function createEditor({ store, planners, clock: clockDeps, shapes }: Edit
   let pickColour: (x: number, y: number) => string | undefined = () => undefined;
   const earlyLetters = new EarlyLetters(typeof window === 'undefined' ? null : window);
   const drawing = new ToolHost({
-    awaitLetters: () => earlyLetters.wait(),
+    awaitLetters: (setting) => earlyLetters.wait(setting),
     store,
     clock,
     stage,

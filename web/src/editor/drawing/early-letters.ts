@@ -1,8 +1,8 @@
 /** Where keys come from: the page's window. */
 export type KeySource = Pick<EventTarget, 'addEventListener' | 'removeEventListener'>;
 
-/** What is typed for a text that is still being set is waited for no longer than this, ms. */
-const LONGEST_MS = 5_000;
+/** A text that is set has its field soon after. Where none comes, keys are shortcuts again after this, ms. */
+const FIELD_MS = 5_000;
 
 /**
  * Collects what is typed from the moment at which a text was asked for until the field for its letters is there. Letters are kept from being taken for
@@ -13,10 +13,13 @@ export class EarlyLetters {
   private stop: (() => void) | null = null;
 
   /** `source` is null where there are no keys, as in tests. */
-  constructor(private readonly source: KeySource | null) {}
+  constructor(
+    private readonly source: KeySource | null,
+    private readonly fieldMs = FIELD_MS,
+  ) {}
 
-  /** Begins to collect. Escape, or a press elsewhere, ends it. */
-  wait(): void {
+  /** Begins to collect while `setting` the text takes, however slow its font comes. Escape, or a press elsewhere, ends it. */
+  wait(setting: Promise<unknown>): void {
     this.take();
     const { source } = this;
     if (!source) return;
@@ -32,14 +35,19 @@ export class EarlyLetters {
       event.stopImmediatePropagation();
     };
     const pressed = (): void => void this.take();
-    const timer = setTimeout(pressed, LONGEST_MS);
+    let timer: ReturnType<typeof setTimeout> | undefined;
     source.addEventListener('keydown', typed, { capture: true });
     source.addEventListener('pointerdown', pressed, { capture: true });
-    this.stop = () => {
+    const stop = (): void => {
       clearTimeout(timer);
       source.removeEventListener('keydown', typed, { capture: true });
       source.removeEventListener('pointerdown', pressed, { capture: true });
     };
+    this.stop = stop;
+    const isSet = (): void => {
+      if (this.stop === stop) timer = setTimeout(pressed, this.fieldMs);
+    };
+    setting.then(isSet, isSet);
   }
 
   /** What was typed meanwhile; nothing more is collected. */

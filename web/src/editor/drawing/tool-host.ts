@@ -18,7 +18,7 @@ export interface ToolHostParts {
   readonly repaint: () => void;
   readonly pickColour: (x: number, y: number) => string | undefined;
   /** Collects typed letters until the field of a new text is there. */
-  readonly awaitLetters: () => void;
+  readonly awaitLetters: (setting: Promise<unknown>) => void;
 }
 
 /** Width of the rulers, screen px. */

@@ -10,9 +10,8 @@ export function createTextTool(drawing: ToolContext): Tool {
   return {
     down: (pointer) => {
       if (pointer.letsGo || isOutside(drawing, pointer)) return DONE;
-      drawing.awaitLetters();
       // What the text is to become is known while its tool is at hand.
-      void addText(drawing.store, drawing.shapes, pointer.x, pointer.y, drawing.seconds());
+      drawing.awaitLetters(addText(drawing.store, drawing.shapes, pointer.x, pointer.y, drawing.seconds()));
       drawing.store.dispatch(drawingActions.toolChosen('select'));
       return null;
     },

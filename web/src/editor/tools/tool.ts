@@ -69,7 +69,7 @@ export interface ToolContext {
   /** The colour of the picture at a place on the canvas, as #rrggbb; undefined outside. */
   pickColour(x: number, y: number): string | undefined;
   /** Collects typed letters until the field of a new text is there. */
-  awaitLetters(): void;
+  awaitLetters(setting: Promise<unknown>): void;
   repaint(): void;
 }
 
