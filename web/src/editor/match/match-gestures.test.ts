@@ -1,11 +1,11 @@
-import { mapPoint, type Place, planPoseShift, previewPoseShift } from '@core';
+import { mapPoint, type Place } from '@core';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { type AppStore, createStore, documentActions, sessionActions } from '../../state';
+import type { AppStore } from '../../state';
+import { openMatchRoom } from '../../testing/match-room';
 import { pieceOf } from '../../testing/pieces';
-import { PlanStore } from '../plans/plan-store';
-import { PlaybackClock } from '../playback/clock';
+import type { PlanStore } from '../plans/plan-store';
 import { addCut } from './match-actions';
-import { MatchEditing } from './match-editing';
+import type { MatchEditing } from './match-editing';
 import { dragCutEnd, dragStart, dragTie, dragTouchPoint, pressSide, touchPoints } from './match-gestures';
 import type { MatchPainter, PictureId } from './match-painter';
 
@@ -57,20 +57,7 @@ const use = (tool: 'tie' | 'pair' | 'cut' | 'point'): void => editing.change({ t
 beforeEach(async () => {
   page = new Page();
   Object.assign(globalThis, { window: page });
-  store = createStore();
-  store.dispatch(documentActions.opened({ piece, revision: 1 }));
-  store.dispatch(sessionActions.selected({ kind: 'shift', figureId: 'f', shiftId }));
-  plans = new PlanStore([{ plan: async (input) => planPoseShift(input), cancel: () => {} }]);
-  editing = new MatchEditing({
-    store,
-    plans,
-    clock: new PlaybackClock({ now: () => 0, requestFrame: () => 1, cancelFrame: () => {} }),
-    quick: async (input) => previewPoseShift(input),
-    full: async (input) => planPoseShift(input),
-    cancelFull: () => {},
-  });
-  plans.update(piece);
-  await new Promise((resolve) => setTimeout(resolve, 5));
+  ({ store, plans, editing } = await openMatchRoom(piece));
   const element = (id: PictureId) => ({
     canvas: {
       getBoundingClientRect: () => ({ left: LEFT[id], right: LEFT[id] + WIDTH, top: 0, bottom: WIDTH }),

@@ -1,12 +1,12 @@
-import { AUTOMATIC_MATCH, type MatchChoices, type PieceDraft, planPoseShift, previewPoseShift } from '@core';
+import { AUTOMATIC_MATCH, type MatchChoices, type PieceDraft } from '@core';
 import { afterEach, beforeEach, describe, expect, test } from '@jest/globals';
-import { type AppStore, createStore, documentActions, sessionActions } from '../../state';
+import type { AppStore } from '../../state';
+import { openMatchRoom } from '../../testing/match-room';
 import { Paper } from '../../testing/paper';
 import { pieceOf } from '../../testing/pieces';
-import { PlanStore } from '../plans/plan-store';
-import { PlaybackClock } from '../playback/clock';
+import type { PlanStore } from '../plans/plan-store';
 import { addTie } from './match-actions';
-import { MatchEditing } from './match-editing';
+import type { MatchEditing } from './match-editing';
 import { MatchPainter, PICTURES, type PictureElements, type PictureId, startHandles } from './match-painter';
 
 const RING = 'M0 0H100V100H0ZM30 30V70H70V30Z';
@@ -61,20 +61,7 @@ async function open(a: string, b: string, match: Partial<MatchChoices> = {}): Pr
   const piece = structuredClone(pieceOf([a, b])) as PieceDraft;
   const [shiftId] = piece.figures.f.rail;
   piece.shifts[shiftId].match = { ...AUTOMATIC_MATCH, ...match } as PieceDraft['shifts'][string]['match'];
-  store = createStore();
-  store.dispatch(documentActions.opened({ piece, revision: 1 }));
-  store.dispatch(sessionActions.selected({ kind: 'shift', figureId: 'f', shiftId }));
-  plans = new PlanStore([{ plan: async (input) => planPoseShift(input), cancel: () => {} }]);
-  editing = new MatchEditing({
-    store,
-    plans,
-    clock: new PlaybackClock({ now: () => 0, requestFrame: () => 1, cancelFrame: () => {} }),
-    quick: async (input) => previewPoseShift(input),
-    full: async (input) => planPoseShift(input),
-    cancelFull: () => {},
-  });
-  plans.update(piece);
-  await new Promise((resolve) => setTimeout(resolve, 5));
+  ({ store, plans, editing } = await openMatchRoom(piece));
   const each = <T>(make: (id: PictureId) => T): Record<PictureId, T> =>
     Object.fromEntries(PICTURES.map((id) => [id, make(id)])) as Record<PictureId, T>;
   papers = each(() => new Paper());
